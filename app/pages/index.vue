@@ -1,0 +1,1 @@
+<template><main>Shells</main></template>

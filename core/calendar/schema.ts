@@ -1,0 +1,81 @@
+import { z } from 'zod'
+import { dayOf, isDate, isDateTime, isTime, weekdayOf, type Weekday } from './day'
+
+/** A civil date that exists. */
+export const civilDate = z.string({ error: 'must be a date such as 2027-01-31' }).refine(isDate, { error: issue => `${String(issue.input)} is not a date` })
+/** A wall-clock time `HH:MM`. */
+export const clockTime = z.string({ error: 'must be a time such as 23:59' }).refine(isTime, { error: issue => `${String(issue.input)} is not a time` })
+/** A wall-clock date-time `YYYY-MM-DDTHH:MM`, no seconds, no zone. */
+export const wallTime = z.string({ error: 'must be a date and time such as 2027-01-31T23:59' }).refine(isDateTime, {
+  error: (issue) => {
+    const text = String(issue.input)
+    return isDate(text) ? `${text} has no time` : isDate(text.slice(0, 10)) ? `${text} is not a date and time` : `${text.slice(0, 10)} is not a date`
+  },
+})
+export const weekdayNumber = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5), z.literal(6), z.literal(7)], { error: 'must be a weekday from 1 (Monday) to 7 (Sunday)' })
+
+const label = z.string({ error: 'must be a text' })
+const range = <T extends z.ZodRawShape>(more: T) => z.object({ from: civilDate, to: civilDate, ...more }).check((context) => {
+  const { from, to } = context.value as { from: string, to: string }
+  if (from > to) context.issues.push({ code: 'custom', path: ['to'], message: `${to} is before ${from}, where the range starts`, input: to })
+})
+/** An absent or null list is an empty one. */
+const list = <T extends z.ZodType>(entry: T) => z.array(entry, { error: 'must be a list' }).nullish().transform(value => value ?? [])
+
+/**
+ * A term calendar as `docs/dates.md` defines it. Shape and single ranges are checked here; what needs the whole calendar
+ * (a class day exists, exams follow classes, nothing twice) by `calendarFaults`.
+ */
+export const termCalendar = z.object({
+  id: label.nullish().transform(value => value ?? ''),
+  name: label.nullish().transform(value => value ?? ''),
+  timeZone: z.string({ error: 'is missing: name the IANA zone, such as America/Halifax' }),
+  classes: range({}),
+  exams: range({}).nullish().transform(value => value ?? null),
+  teachingWeekdays: z.array(weekdayNumber, { error: 'must be a list of weekdays' }).nullish().transform((value): Weekday[] => value ?? [1, 2, 3, 4, 5]),
+  weekStart: weekdayNumber.nullish().transform((value): Weekday => value ?? 1),
+  closures: list(range({ name: label.nullish().transform(value => value ?? ''), kind: label.nullish().transform(value => value ?? '') })),
+  runsAs: list(z.object({ date: civilDate, weekday: weekdayNumber, name: label.nullish().transform(value => value ?? '') })),
+  milestones: list(z.object({ key: label, date: civilDate, name: label.nullish().transform(value => value ?? '') })),
+  gradingPeriods: list(z.looseObject({ name: label.nullish(), from: civilDate.nullish(), to: civilDate.nullish() })),
+})
+export type TermCalendar = z.infer<typeof termCalendar>
+
+/** One meeting of a section's week: times are wall clock, the weekday is that of the timetable. */
+export const meeting = z.object({ weekday: weekdayNumber, start: clockTime, end: clockTime })
+export type Meeting = z.infer<typeof meeting>
+
+/** Something wrong with a calendar: the field it is in, and a sentence. */
+export interface CalendarFault { path: (string | number)[], message: string }
+
+/** What makes no sense in a calendar of the right shape, in the order of its fields. `isTimeZone` comes from outside: zone data do. */
+export function calendarFaults(calendar: TermCalendar, isTimeZone: (zone: string) => boolean): CalendarFault[] {
+  const faults: CalendarFault[] = []
+  if (!isTimeZone(calendar.timeZone)) faults.push({ path: ['timeZone'], message: `${calendar.timeZone} is not a time zone that exists` })
+  if (!hasClassDay(calendar)) faults.push({ path: ['classes'], message: 'holds no class day: no teaching weekday is left between its ends outside the closures' })
+  if (calendar.exams && calendar.exams.from <= calendar.classes.to)
+    faults.push({ path: ['exams', 'from'], message: `${calendar.exams.from} is not after the last day of classes, ${calendar.classes.to}` })
+  const twice = <T>(entries: T[], key: (entry: T) => string, path: (at: number) => (string | number)[], what: string) => {
+    const seen = new Set<string>()
+    entries.forEach((entry, at) => {
+      if (seen.has(key(entry))) faults.push({ path: path(at), message: `${key(entry)} ${what}` })
+      seen.add(key(entry))
+    })
+  }
+  twice(calendar.runsAs, entry => entry.date, at => ['runsAs', at, 'date'], 'has a changed timetable already')
+  twice(calendar.milestones, entry => entry.key, at => ['milestones', at, 'key'], 'is the key of another milestone too')
+  return faults
+}
+
+function hasClassDay(calendar: TermCalendar): boolean {
+  const first = dayOf(calendar.classes.from)
+  const last = dayOf(calendar.classes.to)
+  const runsAs = new Map(calendar.runsAs.map(entry => [dayOf(entry.date), entry.weekday]))
+  const closed = calendar.closures.map(closure => [dayOf(closure.from), dayOf(closure.to)] as const)
+  for (let day = first; day <= last; day++) {
+    const within = closed.find(([from, to]) => day >= from && day <= to)
+    if (within) { day = within[1]; continue }
+    if (calendar.teachingWeekdays.includes(runsAs.get(day) ?? weekdayOf(day))) return true
+  }
+  return false
+}

@@ -1,0 +1,2 @@
+import { defineEventHandler } from 'h3'
+export default defineEventHandler(() => ({ ok: true }))
