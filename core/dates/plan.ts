@@ -79,18 +79,25 @@ export function planDates(input: PlanInput): { items: PlannedItem[], summary: Su
     if (!place) prepared.set(rule, place = (methods[rule.method] as Prepare<Rule>)(rule, crossing))
     return place
   }
-  const summary: Summary = { dates: 0, straight: 0, moved: 0, held: 0, settle: 0, none: 0 }
   const items = input.items.map((item) => {
     const rule = ruleFor(input.rules, item)
-    const planned = rule.method === 'set' ? byHand(item, rule) : crossItem(item, rule, placeBy(rule), crossing)
-    for (const slot of slotNames) {
-      const outcome = outcomeOf(item[slot], planned[slot], planned.slotFlags[slot])
-      if (outcome !== 'empty') summary[outcome]++
-    }
-    return planned
+    return rule.method === 'set' ? byHand(item, rule) : crossItem(item, rule, placeBy(rule), crossing)
   })
-  summary.dates = summary.straight + summary.moved + summary.held + summary.settle
-  return { items, summary }
+  return { items, summary: summarise(items.map((is, at) => ({ was: input.items[at]!, is }))) }
+}
+
+/** Counts slots by how they came across. */
+export function summarise(pairs: readonly { was: Readonly<SlotValues>, is: PlannedItem }[]): Summary {
+  const summary: Summary = { dates: 0, straight: 0, moved: 0, held: 0, settle: 0, none: 0 }
+  for (const { was, is } of pairs) {
+    for (const slot of slotNames) {
+      const outcome = outcomeOf(was[slot], is[slot], is.slotFlags[slot])
+      if (outcome === 'empty') continue
+      summary[outcome]++
+      if (outcome !== 'none') summary.dates++
+    }
+  }
+  return summary
 }
 
 function byHand(item: DatedItem, rule: Extract<Rule, { method: 'set' }>): PlannedItem {

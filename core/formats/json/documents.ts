@@ -1,0 +1,62 @@
+import { z } from 'zod'
+import { meeting, termCalendar, calendarFaults, wallTime, type TermCalendar } from '../../calendar/schema'
+import { itemStates } from '../../course/model'
+import { utf8 } from '../archive'
+import { FormatRefusal } from '../findings'
+
+const moment = wallTime.nullish()
+const points = z.string().regex(/^\d{1,8}(\.\d{1,4})?$/, 'must be a number with at most four decimals, as text').nullish()
+const key = z.string().min(1)
+const items = <T extends z.ZodRawShape>(shape: T) => z.array(z.object(shape)).default([])
+
+/**
+ * Northtide's course JSON: what no standard carries for one class. Items, categories and students are named by the
+ * identifiers they have in the cartridge and the roster; dates given here win over the line items'.
+ */
+export const courseDocument = z.object({
+  format: z.literal('northtide-course'),
+  version: z.literal(1),
+  /** sourcedId of the class. */
+  class: key,
+  meetings: z.array(meeting.extend({ room: z.string().optional() })).default([]),
+  categories: items({ identifier: key, title: z.string(), weight: points }),
+  items: items({
+    identifier: key,
+    opens: moment, due: moment, closes: moment,
+    points,
+    category: key.nullish(),
+    state: z.enum(itemStates).optional(),
+    exam: z.boolean().optional(),
+    kind: z.enum(['announcement', 'event', 'poll', 'survey', 'attendance', 'recording']).optional(),
+    settings: z.record(z.string(), z.unknown()).optional(),
+  }),
+  submissions: items({ student: key, item: key, at: wallTime, text: z.string().default('') }),
+  attempts: items({ student: key, item: key, number: z.int().min(1), startedAt: wallTime, finishedAt: moment, score: points }),
+  posts: items({ author: key, item: key, at: wallTime, text: z.string() }),
+  extensions: items({ student: key, item: key, due: wallTime, reason: z.string().default('') }),
+})
+export type CourseDocument = z.infer<typeof courseDocument>
+
+function parseJson(name: string, bytes: Uint8Array): unknown {
+  const text = utf8(name, bytes)
+  try { return JSON.parse(text) }
+  catch (error) { throw new FormatRefusal(name, `is not JSON (${(error as Error).message})`) }
+}
+const firstIssue = (error: z.ZodError): string => `${error.issues[0]!.path.join('.') || 'the document'}: ${error.issues[0]!.message}`
+
+/** Reads a course JSON. @throws FormatRefusal naming the field that is wrong. */
+export function readCourseDocument(name: string, bytes: Uint8Array): CourseDocument {
+  const parsed = courseDocument.safeParse(parseJson(name, bytes))
+  if (!parsed.success) throw new FormatRefusal(name, firstIssue(parsed.error))
+  return parsed.data
+}
+
+/** Reads a term calendar. @throws FormatRefusal naming the field that is wrong. */
+export function readTermCalendar(name: string, bytes: Uint8Array, isTimeZone: (zone: string) => boolean): TermCalendar {
+  const parsed = termCalendar.safeParse(parseJson(name, bytes))
+  if (!parsed.success) throw new FormatRefusal(name, firstIssue(parsed.error))
+  if (!parsed.data.id) throw new FormatRefusal(name, 'id: is missing: a term needs one')
+  const fault = calendarFaults(parsed.data, isTimeZone)[0]
+  if (fault) throw new FormatRefusal(name, `${fault.path.join('.')}: ${fault.message}`)
+  return parsed.data
+}

@@ -1,0 +1,7 @@
+import { itemReply } from '../../../../../../../shared/api/courses'
+import { readsCourse } from '../../../../../../auth/may'
+import { itemAddress } from '../../../../../../http/addresses'
+import { route } from '../../../../../../http/route'
+import { readItem } from '../../../../../../services/reading'
+
+export default route({ params: itemAddress, reply: itemReply, may: readsCourse, run: ({ db, params }) => readItem(db, params.id, params.lineage) })

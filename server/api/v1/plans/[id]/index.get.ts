@@ -1,0 +1,7 @@
+import { planReply } from '../../../../../shared/api/plans'
+import { readsPlan } from '../../../../auth/may'
+import { planAddress } from '../../../../http/addresses'
+import { route } from '../../../../http/route'
+import { readPlan } from '../../../../services/plans'
+
+export default route({ params: planAddress, reply: planReply, may: readsPlan, run: ({ db, person, params }) => readPlan(db, person, params.id) })

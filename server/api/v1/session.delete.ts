@@ -1,0 +1,10 @@
+import { sessionReply } from '../../../shared/api/session'
+import { anyone } from '../../auth/may'
+import { route } from '../../http/route'
+import { endSession } from '../../http/session'
+import { sessionView } from '../../services/session'
+
+export default route({ reply: sessionReply, may: anyone, run: async ({ event }) => {
+  await endSession(event)
+  return sessionView(null)
+} })

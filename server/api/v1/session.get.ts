@@ -1,0 +1,11 @@
+import { sessionReply } from '../../../shared/api/session'
+import { anyone } from '../../auth/may'
+import { findPerson } from '../../db/queries/people'
+import { route } from '../../http/route'
+import { sessionPerson } from '../../http/session'
+import { sessionView } from '../../services/session'
+
+export default route({ reply: sessionReply, may: anyone, run: async ({ event, db }) => {
+  const id = await sessionPerson(event)
+  return sessionView(id === null ? null : await findPerson(db, id))
+} })

@@ -1,0 +1,7 @@
+import type { Knex } from 'knex'
+import * as first from './001-first'
+
+/** Every migration by name, in order. They only go forward; one that has been released never changes. */
+export const migrations: Record<string, (db: Knex) => Promise<void>> = {
+  '001-first': first.up,
+}

@@ -1,0 +1,108 @@
+import type { Knex } from 'knex'
+import { termCalendar, type TermCalendar } from '../../../core/calendar/schema'
+import { studentDataKinds, type StudentDataCounts } from '../../../core/clear/kinds'
+import type { ItemKind, ItemState } from '../../../core/course/model'
+import { inCourseOrder, type OutlineNode } from '../../../core/course/outline'
+import { parsePoints } from '../../../core/grading/points'
+import { jsonOf } from '../rows'
+
+export interface CourseRow {
+  id: string, code: string, section: string, title: string
+  term: { code: string, name: string, timeZone: string, classesFrom: string, classesTo: string }
+  meetings: { weekday: 1 | 2 | 3 | 4 | 5 | 6 | 7, start: string, end: string, room: string | null }[]
+  instructors: { id: string, name: string }[]
+  students: number, items: number
+}
+
+/** Courses in a line each, by id. */
+export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map<string, CourseRow>> {
+  const courses = new Map<string, CourseRow>()
+  if (ids.length === 0) return courses
+  const rows = await db('courses').join('terms', 'terms.id', 'courses.term_id').whereIn('courses.id', ids)
+    .select('courses.id', 'courses.code', 'section', 'title', { term_code: 'terms.code' }, 'name', 'time_zone', 'classes_from', 'classes_to')
+  for (const row of rows) {
+    courses.set(row.id, {
+      id: row.id, code: row.code, section: row.section, title: row.title, meetings: [], instructors: [], students: 0, items: 0,
+      term: { code: row.term_code, name: row.name, timeZone: row.time_zone, classesFrom: row.classes_from, classesTo: row.classes_to },
+    })
+  }
+  for (const row of await db('meetings').whereIn('course_id', ids).orderBy('position')) courses.get(row.course_id)!.meetings.push({ weekday: row.weekday, start: row.start, end: row.end, room: row.room })
+  const staff = await db('enrolments').join('people', 'people.id', 'enrolments.person_id').whereIn('course_id', ids).where({ role: 'instructor' })
+    .orderBy([{ column: 'is_primary', order: 'desc' }, 'family_name']).select('course_id', 'person_id', 'given_name', 'family_name')
+  for (const row of staff) courses.get(row.course_id)!.instructors.push({ id: row.person_id, name: personName(row) })
+  const perCourse = async (rows: Knex.QueryBuilder): Promise<{ course_id: string, count: number }[]> => rows.whereIn('course_id', ids).groupBy('course_id').select('course_id').count({ count: '*' })
+  for (const row of await perCourse(db('enrolments').where({ role: 'student' }))) courses.get(row.course_id)!.students = Number(row.count)
+  for (const row of await perCourse(db('items').whereNot({ state: 'deleted' }))) courses.get(row.course_id)!.items = Number(row.count)
+  return courses
+}
+/** `I. Marchetti` */
+export const personName = (row: { given_name: string, family_name: string }): string => `${row.given_name.slice(0, 1)}. ${row.family_name}`
+
+/** Ids among `ids` of courses whose term has not ended its classes by a date, or has. */
+export async function coursesByEnd(db: Knex, ids: readonly string[], date: string): Promise<{ open: string[], past: string[] }> {
+  const rows = ids.length === 0 ? [] : await db('courses').join('terms', 'terms.id', 'courses.term_id').whereIn('courses.id', ids).orderBy(['classes_from', 'courses.code', 'section']).select('courses.id', 'classes_to')
+  return { open: rows.filter(row => row.classes_to >= date).map(row => row.id), past: rows.filter(row => row.classes_to < date).map(row => row.id) }
+}
+
+/** Courses among `ids` whose code, section, title or term holds every word. */
+export async function searchCourses(db: Knex, ids: readonly string[], words: readonly string[], limit: number): Promise<string[]> {
+  if (ids.length === 0) return []
+  const query = db('courses').join('terms', 'terms.id', 'courses.term_id').whereIn('courses.id', ids).orderBy([{ column: 'classes_from', order: 'desc' }, 'code', 'section']).limit(limit).select('courses.id')
+  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, courses.section, courses.title, terms.name) LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
+  return (await query).map((row: { id: string }) => row.id)
+}
+
+export async function loadCalendar(db: Knex, courseId: string): Promise<TermCalendar> {
+  const row = await db('courses').join('terms', 'terms.id', 'courses.term_id').where('courses.id', courseId).first('calendar')
+  return termCalendar.parse(jsonOf(row.calendar))
+}
+
+/** Units and items of a course in its own order, with dates. Deleted things are not among them. */
+export async function loadOutline(db: Knex, courseId: string): Promise<OutlineNode[]> {
+  const units = await db('units').where({ course_id: courseId }).whereNot({ state: 'deleted' }).select('lineage', 'parent_lineage', 'position', 'title', 'state')
+  const items = await db('items').where({ course_id: courseId }).whereNot({ state: 'deleted' }).select('lineage', 'parent_lineage', 'position', 'title', 'kind', 'state', 'exam', 'points', 'category_lineage')
+  const slots = new Map<string, Record<string, string>>()
+  for (const row of await db('slots').where({ course_id: courseId }).select('lineage', 'slot', 'at')) {
+    const entry = slots.get(row.lineage)
+    if (entry) entry[row.slot] = row.at
+    else slots.set(row.lineage, { [row.slot]: row.at })
+  }
+  return inCourseOrder([
+    ...units.map(row => ({ lineage: row.lineage as string, parent: row.parent_lineage as string | null, position: Number(row.position), type: 'unit' as const, title: row.title as string, kind: null, state: row.state as ItemState, exam: false, points: null, category: null, opens: null, due: null, closes: null })),
+    ...items.map((row) => {
+      const dates = slots.get(row.lineage) ?? {}
+      return {
+        lineage: row.lineage as string, parent: row.parent_lineage as string | null, position: Number(row.position), type: 'item' as const, title: row.title as string, kind: row.kind as ItemKind, state: row.state as ItemState, exam: Boolean(row.exam),
+        points: row.points === null ? null : parsePoints(row.points), category: row.category_lineage as string | null, opens: dates.opens ?? null, due: dates.due ?? null, closes: dates.closes ?? null,
+      }
+    }),
+  ])
+}
+
+export async function loadCategories(db: Knex, courseId: string): Promise<{ lineage: string, title: string, weight: number | null, position: number }[]> {
+  const rows = await db('grade_categories').where({ course_id: courseId }).orderBy('position').select('lineage', 'title', 'weight', 'position')
+  return rows.map(row => ({ lineage: row.lineage, title: row.title, weight: row.weight === null ? null : parsePoints(row.weight), position: Number(row.position) }))
+}
+
+/** How much student data of each kind a course holds. With `lineages`, only what is about those items. */
+export async function countStudentData(db: Knex, courseId: string, lineages?: readonly string[]): Promise<StudentDataCounts> {
+  const counts = { students: 0 } as StudentDataCounts
+  const students = await db('enrolments').where({ course_id: courseId, role: 'student' }).count({ count: '*' }).first()
+  counts.students = Number(students!.count)
+  for (const kind of studentDataKinds) {
+    const query = db(kind).join('enrolments', 'enrolments.id', `${kind}.enrolment_id`).where({ course_id: courseId }).count({ count: '*' }).first()
+    if (lineages) void query.whereIn('item_lineage', lineages)
+    counts[kind] = Number((await query)!.count)
+  }
+  return counts
+}
+
+export interface ItemRow { lineage: string, title: string, kind: ItemKind, state: ItemState, exam: boolean, points: number | null, category: string | null, bodyHash: string | null, mediaType: string | null, settings: Record<string, unknown> }
+export async function loadItem(db: Knex, courseId: string, lineage: string): Promise<ItemRow | null> {
+  const row = await db('items').leftJoin('grade_categories', join => join.on('grade_categories.course_id', 'items.course_id').andOn('grade_categories.lineage', 'items.category_lineage'))
+    .where({ 'items.course_id': courseId, 'items.lineage': lineage }).whereNot({ state: 'deleted' }).first('items.*', { category_title: 'grade_categories.title' })
+  return row ? {
+    lineage: row.lineage, title: row.title, kind: row.kind, state: row.state, exam: Boolean(row.exam), points: row.points === null ? null : parsePoints(row.points),
+    category: row.category_title, bodyHash: row.body_hash, mediaType: row.media_type, settings: jsonOf(row.settings),
+  } : null
+}

@@ -1,0 +1,21 @@
+/** The one clock of the application. NORTHTIDE_NOW (an instant, such as 2027-01-05T20:00:00-04:00) stops it there. */
+export function now(env: Record<string, string | undefined> = process.env): Date {
+  const fixed = env.NORTHTIDE_NOW
+  if (!fixed) return new Date()
+  const date = new Date(fixed)
+  if (Number.isNaN(date.getTime())) throw new Error(`NORTHTIDE_NOW is ${JSON.stringify(fixed)}, which is not an instant such as 2027-01-05T20:00:00-04:00`)
+  return date
+}
+
+/** An instant as the database keeps it: DATETIME(3), UTC. */
+export const stampOf = (date: Date): string => date.toISOString().slice(0, 23).replace('T', ' ')
+/** A DATETIME(3) of the database as an ISO instant. */
+export const instantText = (stamp: string): string => `${stamp.replace(' ', 'T')}Z`
+
+const formatters = new Map<string, Intl.DateTimeFormat>()
+/** Wall clock `YYYY-MM-DDTHH:MM` of an instant in a zone. One formatter a zone is kept: making one is slow. */
+export function wallClock(date: Date, timeZone: string): string {
+  let formatter = formatters.get(timeZone)
+  if (!formatter) formatters.set(timeZone, formatter = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' }))
+  return formatter.format(date).replace(' ', 'T')
+}

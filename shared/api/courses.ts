@@ -1,0 +1,75 @@
+import { z } from 'zod'
+import { meeting, termCalendar } from '../../core/calendar/schema'
+import { studentDataKinds } from '../../core/clear/kinds'
+import { itemKinds, itemStates } from '../../core/course/model'
+
+export const id = z.uuid()
+export const lineage = z.uuid()
+/** A wall-clock date-time; checked where it is read in, so plain here. */
+const wall = z.string().nullable()
+
+export const courseRoles = ['instructor', 'assistant', 'coordinator', 'office'] as const
+export type CourseRole = typeof courseRoles[number]
+
+/** A course or shell in a line: enough to recognise it. */
+export const courseLine = z.object({
+  id, code: z.string(), section: z.string(), title: z.string(),
+  term: z.object({ code: z.string(), name: z.string(), timeZone: z.string(), classesFrom: z.string(), classesTo: z.string() }),
+  meetings: z.array(meeting.extend({ room: z.string().nullable() })),
+  instructors: z.array(z.string()),
+  students: z.int(), items: z.int(),
+  /** What the person who asks is to this course; null where they may only read it through a duty. */
+  role: z.enum(courseRoles).nullable(),
+})
+export type CourseLine = z.infer<typeof courseLine>
+
+export const suggestion = z.object({ course: courseLine, sureness: z.enum(['sure', 'likely', 'possible']), reasons: z.array(z.string()) })
+export const shellLine = z.object({
+  course: courseLine,
+  /** Whole days from today to the first day of classes; negative once they have begun. */
+  daysToClasses: z.int(),
+  suggestion: suggestion.nullable(),
+  plan: z.object({ id, source: courseLine, updatedAt: z.string() }).nullable(),
+  lastRun: z.object({ id, at: z.string(), by: z.string(), items: z.int() }).nullable(),
+  mayPlan: z.boolean(),
+})
+export type ShellLine = z.infer<typeof shellLine>
+export const shellsReply = z.object({ today: z.string(), shells: z.array(shellLine) })
+export type ShellsReply = z.infer<typeof shellsReply>
+
+export const outlineNode = z.object({
+  lineage, parent: lineage.nullable(), position: z.int(), type: z.enum(['unit', 'item']), depth: z.int(), unit: lineage.nullable(),
+  title: z.string(), kind: z.enum(itemKinds).nullable(), state: z.enum(itemStates), exam: z.boolean(),
+  /** Ten-thousandths. */
+  points: z.int().nullable(),
+  category: lineage.nullable(), opens: wall, due: wall, closes: wall,
+})
+export const gradeCategory = z.object({ lineage, title: z.string(), weight: z.int().nullable(), position: z.int() })
+export const studentCounts = z.object({ students: z.int(), ...Object.fromEntries(studentDataKinds.map(kind => [kind, z.int()])) as Record<typeof studentDataKinds[number], z.ZodInt> })
+
+/** A course whole, without bodies and without anything about single students. */
+export const courseWhole = z.object({
+  course: courseLine, calendar: termCalendar, nodes: z.array(outlineNode), categories: z.array(gradeCategory), studentData: studentCounts,
+})
+export type CourseWhole = z.infer<typeof courseWhole>
+
+export const courseReply = courseWhole.extend({
+  lastRun: z.object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) }).nullable(),
+})
+export type CourseReply = z.infer<typeof courseReply>
+
+export const question = z.object({ prompt: z.string(), answers: z.array(z.string()) })
+export const itemReply = z.object({
+  lineage, title: z.string(), kind: z.enum(itemKinds), state: z.enum(itemStates), exam: z.boolean(), points: z.int().nullable(), category: z.string().nullable(),
+  opens: wall, due: wall, closes: wall, unit: z.string().nullable(),
+  /** Sanitised HTML with links resolved for this course. */
+  html: z.string().nullable(),
+  questions: z.array(question).nullable(),
+  file: z.object({ url: z.string(), mediaType: z.string(), size: z.int() }).nullable(),
+  url: z.string().nullable(),
+  settings: z.record(z.string(), z.unknown()),
+  previous: lineage.nullable(), next: lineage.nullable(),
+})
+export type ItemReply = z.infer<typeof itemReply>
+export const coursesReply = z.object({ courses: z.array(courseLine) })
+export type CoursesReply = z.infer<typeof coursesReply>
