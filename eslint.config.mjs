@@ -28,7 +28,7 @@ export default tseslint.config(
       'vue/require-default-prop': 'off',
     },
   },
-  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }], '@typescript-eslint/no-explicit-any': 'error', eqeqeq: 'error' } },
+  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }], '@typescript-eslint/no-explicit-any': 'error', eqeqeq: 'error' } },
   { files: ['**/*.vue', '**/*.ts'], rules: { 'no-undef': 'off' } },
   fence(['core/**/*.ts'], [reach('server'), reach('app'), reach('shared'), impure], 'core is pure and knows nobody'),
   {

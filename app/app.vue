@@ -1,3 +1,9 @@
+<script setup lang="ts">
+import { ElConfigProvider } from 'element-plus'
+</script>
+
 <template>
-  <NuxtLayout><NuxtPage /></NuxtLayout>
+  <ElConfigProvider size="small">
+    <NuxtLayout><NuxtPage /></NuxtLayout>
+  </ElConfigProvider>
 </template>

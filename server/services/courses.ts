@@ -25,7 +25,7 @@ const candidate = (course: queries.CourseRow): Candidate =>
 /** The shells a person has to do with (terms whose classes have not ended), the nearest term first, each with a suggested source. */
 export async function listShells(db: Knex, person: Person): Promise<ShellsReply> {
   const readable = await readableCourses(db, person)
-  const today = wallClock(now(), 'UTC').slice(0, 10)
+  const today = wallClock(now(), await queries.latestZone(db)).slice(0, 10)
   const { open } = await queries.coursesByEnd(db, readable, today)
   const access = await accessToCourses(db, person, readable)
   const courses = await queries.loadCourses(db, readable)

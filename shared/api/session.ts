@@ -4,7 +4,7 @@ export const signIn = z.object({ login: z.string().trim().min(1, 'Give your sign
 /** Who is signed in, and what day it is here. */
 export const sessionReply = z.object({
   person: z.object({ id: z.uuid(), name: z.string(), duties: z.array(z.enum(['coordinator', 'office'])) }).nullable(),
-  clock: z.object({ instant: z.string(), fixed: z.boolean() }),
+  clock: z.object({ instant: z.string(), timeZone: z.string(), fixed: z.boolean() }),
 })
 export type SessionReply = z.infer<typeof sessionReply>
 /** An error as RFC 9457 has it, with the fields that are wrong. */

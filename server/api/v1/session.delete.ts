@@ -4,7 +4,7 @@ import { route } from '../../http/route'
 import { endSession } from '../../http/session'
 import { sessionView } from '../../services/session'
 
-export default route({ reply: sessionReply, may: anyone, run: async ({ event }) => {
+export default route({ reply: sessionReply, may: anyone, run: async ({ event, db }) => {
   await endSession(event)
-  return sessionView(null)
+  return sessionView(db, null)
 } })

@@ -7,5 +7,5 @@ import { sessionView } from '../../services/session'
 
 export default route({ reply: sessionReply, may: anyone, run: async ({ event, db }) => {
   const id = await sessionPerson(event)
-  return sessionView(id === null ? null : await findPerson(db, id))
+  return sessionView(db, id === null ? null : await findPerson(db, id))
 } })

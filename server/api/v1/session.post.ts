@@ -10,5 +10,5 @@ export default route({ body: signIn, reply: sessionReply, may: anyone, run: asyn
   const person = await authenticate(db, body.login, body.password)
   if (!person) throw new Problem(401, 'That name and password do not belong together', 'Check both; capital letters count in the password.')
   await startSession(event, person.id)
-  return sessionView(await findPerson(db, person.id))
+  return sessionView(db, await findPerson(db, person.id))
 } })

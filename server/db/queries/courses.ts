@@ -52,6 +52,12 @@ export async function searchCourses(db: Knex, ids: readonly string[], words: rea
   return (await query).map((row: { id: string }) => row.id)
 }
 
+/** The zone the institution lives in: that of its latest term. UTC before there is one. */
+export async function latestZone(db: Knex): Promise<string> {
+  const row = await db('terms').orderBy('classes_from', 'desc').first('time_zone')
+  return row?.time_zone ?? 'UTC'
+}
+
 export async function loadCalendar(db: Knex, courseId: string): Promise<TermCalendar> {
   const row = await db('courses').join('terms', 'terms.id', 'courses.term_id').where('courses.id', courseId).first('calendar')
   return termCalendar.parse(jsonOf(row.calendar))

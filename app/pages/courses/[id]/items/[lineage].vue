@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import type { ItemReply } from '~~/shared/api/courses'
+
+const route = useRoute()
+const id = computed(() => String(route.params.id))
+const lineage = computed(() => String(route.params.lineage))
+const { data, problem, refresh } = useLoaded(() => api.get<ItemReply>(`/courses/${id.value}/items/${lineage.value}`))
+watch([id, lineage], () => void refresh(), { immediate: true })
+useHead({ title: () => data.value ? `${data.value.title} · Northtide` : 'Item · Northtide' })
+const dates = computed(() => data.value ? ([['Opens', data.value.opens], ['Due', data.value.due], ['Closes', data.value.closes]] as const).filter(([, at]) => at) : [])
+const size = (bytes: number): string => bytes < 1024 ? `${bytes} bytes` : bytes < 1048576 ? `${(bytes / 1024).toFixed(1)} KiB` : `${(bytes / 1048576).toFixed(1)} MiB`
+const word = computed(() => data.value ? (data.value.exam ? 'exam' : kindWords[data.value.kind]![0]) : '')
+/** Links inside the content stay inside the application. */
+function follow(event: MouseEvent): void {
+  const link = (event.target as HTMLElement).closest('a')
+  const href = link?.getAttribute('href') ?? ''
+  if (!href.startsWith('/courses/') || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return
+  event.preventDefault()
+  void navigateTo(href)
+}
+useKeys([
+  { key: 'j', does: 'next item', run: () => { if (data.value?.next) void navigateTo(`/courses/${id.value}/items/${data.value.next}`) } },
+  { key: 'k', does: 'item before', run: () => { if (data.value?.previous) void navigateTo(`/courses/${id.value}/items/${data.value.previous}`) } },
+])
+</script>
+
+<template>
+  <main class="page">
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh"><NuxtLink :to="`/courses/${id}`">Back to the course</NuxtLink></ProblemNote>
+    <LoadingLines v-else-if="!data" what="Fetching the item …" />
+    <template v-else>
+      <header>
+        <p class="caps"><NuxtLink :to="`/courses/${id}`">The course</NuxtLink>{{ data.unit ? ` · ${data.unit}` : '' }}</p>
+        <h1>{{ data.title }}</h1>
+        <p class="soft facts"><KindMark :kind="data.kind" :exam="data.exam" /> {{ word }}<template v-if="data.points !== null"> · {{ pointsText(data.points) }} points</template><template v-if="data.category"> · {{ data.category }}</template><template v-for="[name, at] in dates" :key="name"> · {{ name.toLowerCase() }} <b>{{ momentText(at!) }}</b></template><template v-if="data.settings.attempts"> · {{ data.settings.attempts }} attempts</template><template v-if="data.settings.timeLimitMinutes"> · {{ data.settings.timeLimitMinutes }} minutes</template></p>
+      </header>
+      <!-- Sanitised on the server, by an allow list; see server/services/reading.ts. -->
+      <!-- eslint-disable-next-line vue/no-v-html -->
+      <article v-if="data.html" class="content" @click="follow" v-html="data.html" />
+      <ol v-if="data.questions" class="questions">
+        <li v-for="(question, index) in data.questions" :key="index">
+          <!-- eslint-disable-next-line vue/no-v-html -->
+          <div v-html="question.prompt" />
+          <!-- eslint-disable-next-line vue/no-v-html -->
+          <ul><li v-for="(answer, at) in question.answers" :key="at" v-html="answer" /></ul>
+        </li>
+      </ol>
+      <p v-if="data.file"><a class="act plain" :href="data.file.url">Get the file</a> <span class="soft small">{{ data.file.mediaType }}, {{ size(data.file.size) }}</span></p>
+      <p v-if="data.url">Leads to <a :href="data.url" target="_blank" rel="noopener noreferrer">{{ data.url }}</a></p>
+      <p v-if="!data.html && !data.questions && !data.file && !data.url" class="soft">{{ data.kind === 'heading' ? 'A heading: it holds nothing but its title.' : 'This item holds no text.' }}</p>
+      <nav class="turn" aria-label="Items before and after"><NuxtLink v-if="data.previous" :to="`/courses/${id}/items/${data.previous}`">⟵ the item before</NuxtLink><NuxtLink v-if="data.next" :to="`/courses/${id}/items/${data.next}`">the next item ⟶</NuxtLink></nav>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.page { max-width: 860px; }
+.facts b { font-weight: 600; color: var(--ink); }
+.content { font: 17px/1.6 var(--serif); max-width: 66ch; border-top: 1.5px solid var(--rule-strong); padding-top: 14px; }
+.content :deep(h1) { font-size: 22px; margin-bottom: 10px; }
+.content :deep(p) { margin: 0 0 12px; }
+.content :deep(img) { max-width: 100%; height: auto; border: 1px solid var(--rule); }
+.content :deep(.left-behind) { text-decoration: line-through; text-decoration-color: var(--buoy); }
+.questions { border-top: 1.5px solid var(--rule-strong); padding: 14px 0 0 22px; max-width: 66ch; }
+.questions > li { padding-bottom: 14px; }
+.questions ul { padding-left: 18px; color: var(--ink-soft); }
+.turn { display: flex; justify-content: space-between; margin-top: 30px; border-top: 1px solid var(--rule); padding-top: 10px; }
+</style>

@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import PairLine from '~/stages/PairLine.vue'
+import StageLine from '~/stages/StageLine.vue'
+import SavingNote from '~/stages/SavingNote.vue'
+import { usePlan } from '~/stages/plan'
+import { stages } from '~/stages/stages'
+
+const route = useRoute()
+const store = usePlan()
+const id = computed(() => String(route.params.id))
+watch(id, value => void store.load(value), { immediate: true })
+useHead({ title: () => store.plan ? `${codeText(store.plan.target.course)} · Northtide` : 'Plan · Northtide' })
+useKeys([
+  ...stages.map(stage => ({ key: String(stage.number), does: `stage ${stage.name}`, run: () => void navigateTo(`/plans/${id.value}/${stage.key}`) })),
+  { key: '7', does: 'open the shell, once run', run: () => { if (store.plan?.run) void navigateTo(`/courses/${store.plan.target.course.id}`) } },
+  { key: 'ctrl+z', does: 'undo', run: () => store.undo() },
+  { key: 'ctrl+shift+z', does: 'redo', run: () => store.redo() },
+])
+onBeforeRouteLeave(() => { void store.save() })
+onMounted(() => window.addEventListener('beforeunload', warn))
+onUnmounted(() => window.removeEventListener('beforeunload', warn))
+function warn(event: BeforeUnloadEvent): void { if (store.saving !== 'saved') event.preventDefault() }
+</script>
+
+<template>
+  <div v-if="store.plan && store.document" class="plan">
+    <PairLine :plan="store.plan" />
+    <StageLine :plan="store.plan" />
+    <SavingNote v-if="store.saving === 'conflict' || store.saving === 'failed'" />
+    <NuxtPage />
+  </div>
+  <div v-else class="page">
+    <ProblemNote v-if="store.problem" :problem="store.problem" @retry="store.load(id)"><NuxtLink v-if="store.problem.status === 404" to="/">Back to the shells</NuxtLink><button v-else class="act plain" type="button" @click="store.load(id)">Try again</button></ProblemNote>
+    <LoadingLines v-else what="Fetching the plan and both its courses …" />
+  </div>
+</template>
+
+<style scoped>
+.plan { height: 100%; display: flex; flex-direction: column; }
+</style>

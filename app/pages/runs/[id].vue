@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { studentDataWords, type StudentDataKind } from '~~/core/clear/kinds'
+import type { RunReply } from '~~/shared/api/plans'
+import EffectTable from '~/stages/run/EffectTable.vue'
+
+const route = useRoute()
+useHead({ title: 'Record · Northtide' })
+const { data, problem, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${String(route.params.id)}`))
+onMounted(refresh)
+const zone = computed(() => data.value?.target.term.timeZone)
+const print = (): void => window.print()
+</script>
+
+<template>
+  <main class="page">
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
+    <LoadingLines v-else-if="!data" what="Fetching the record …" />
+    <template v-else>
+      <header>
+        <p class="caps">Record of a run</p>
+        <h1>{{ codeText(data.source) }}, {{ data.source.term.name }} into {{ codeText(data.target) }}, {{ data.target.term.name }}</h1>
+        <p class="soft">Run {{ instantText(data.finishedAt, zone) }} {{ data.finishedAt.slice(0, 4) }} by {{ data.by }} · <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> · <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> · <button class="link no-print" type="button" @click="print">print</button></p>
+      </header>
+      <EffectTable :effect="data.effect" :source="data.source" :target="data.target" />
+      <h2>Audit: student data in the shell</h2>
+      <p class="soft">Counted before and after writing, and once more on the new items alone, within the same step. Anything found would have undone the run.</p>
+      <table class="ruled narrow">
+        <thead><tr><th scope="col">Kind</th><th scope="col" class="number">Before</th><th scope="col" class="number">After</th><th scope="col" class="number">On new items</th></tr></thead>
+        <tbody><tr v-for="line in data.audit" :key="line.kind"><td class="kind">{{ studentDataWords[line.kind as StudentDataKind]?.[1] ?? line.kind }}</td><td class="number">{{ line.before }}</td><td class="number">{{ line.after }}</td><td class="number kept">{{ line.onNewItems }}</td></tr></tbody>
+      </table>
+      <h2>What was added</h2>
+      <table class="ruled entries">
+        <thead><tr><th scope="col">Unit or item</th><th scope="col">Opens</th><th scope="col">Due</th><th scope="col">Closes</th><th scope="col">Noted</th></tr></thead>
+        <tbody>
+          <tr v-for="entry in data.entries" :key="`${entry.entity} ${entry.lineage}`" :class="entry.entity">
+            <td :style="{ paddingLeft: `${entry.entity === 'item' ? 18 * entry.depth : 0}px` }"><KindMark v-if="entry.kind" :kind="entry.kind" /> {{ entry.title }} <span v-if="entry.entity === 'category'" class="soft small">grade category</span></td>
+            <td v-for="slot in (['opens', 'due', 'closes'] as const)" :key="slot">{{ entry[slot] ? momentText(entry[slot]!) : '' }}</td>
+            <td class="soft small">{{ entry.flags.join(', ').replaceAll('-', ' ') }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.page > h2 { margin: 30px 0 6px; }
+.narrow { max-width: 640px; }
+.number { text-align: right; }
+.kind::first-letter { text-transform: uppercase; }
+.unit td { font: 600 15px var(--serif); padding-top: 14px; }
+</style>

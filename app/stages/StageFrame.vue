@@ -1,0 +1,20 @@
+<script setup lang="ts">
+/** A stage: the work in the middle, decisions and reasons at the right, the foot below. */
+defineProps<{ flush?: boolean }>()
+</script>
+
+<template>
+  <div class="stage-frame">
+    <main class="middle" :class="{ flush }"><slot /></main>
+    <aside class="side"><slot name="side" /></aside>
+  </div>
+  <slot name="foot" />
+</template>
+
+<style scoped>
+.stage-frame { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) var(--side); }
+.middle { min-height: 0; overflow: auto; padding: 14px var(--gutter); display: flex; flex-direction: column; }
+.middle.flush { padding-bottom: 0; overflow: hidden; }
+.side { border-left: 1px solid var(--rule); padding: 14px 18px; overflow: auto; }
+.side :deep(h2) { margin-bottom: 8px; }
+</style>

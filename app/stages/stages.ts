@@ -1,0 +1,9 @@
+/** The stages that are there, with their fixed numbers. Run writes; what comes after works on the shell. */
+export const stages = [
+  { number: 1, key: 'pair', name: 'Pair' },
+  { number: 2, key: 'carry', name: 'Carry' },
+  { number: 3, key: 'clear', name: 'Clear' },
+  { number: 4, key: 'date', name: 'Date' },
+  { number: 6, key: 'run', name: 'Run' },
+] as const
+export type StageKey = typeof stages[number]['key']

@@ -1,0 +1,16 @@
+import { defineConfig } from '@playwright/test'
+
+export default defineConfig({
+  testDir: 'tests/e2e',
+  globalSetup: './tests/e2e/setup.ts',
+  workers: 1,
+  timeout: 60_000,
+  reporter: [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'America/Halifax',
+    locale: 'en-CA',
+    trace: 'retain-on-failure',
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+  },
+})
