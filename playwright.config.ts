@@ -4,13 +4,13 @@ export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/setup.ts',
   workers: 1,
-  timeout: 60_000,
+  timeout: 120_000, expect: { timeout: 10_000 },
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
     timezoneId: 'America/Halifax',
     locale: 'en-CA',
-    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
   },
 })

@@ -55,6 +55,6 @@ useKeys([
 <style scoped>
 section { margin-bottom: 30px; }
 section h2 { border-bottom: 1.5px solid var(--rule-strong); padding-bottom: 6px; }
-section h2 .small { font-family: var(--sans); margin-left: 10px; }
+section h2 .small { font-family: var(--sans); font-weight: 400; margin-left: 10px; }
 .empty { max-width: 560px; }
 </style>

@@ -50,5 +50,5 @@ const notes = computed((): Record<StageKey, { text: string, settle?: boolean }> 
 b { font-weight: 600; margin-right: 4px; }
 em { font-style: normal; color: var(--ink-soft); }
 em.settle { color: var(--brass-text); }
-.gap { width: 24px; flex: none; border-left: 2px solid var(--deep); margin-top: 5px; height: 8px; border-right: 2px solid var(--deep); }
+.gap { width: 26px; flex: none; border-left: 2px solid var(--deep); margin-top: 5px; height: 8px; }
 </style>

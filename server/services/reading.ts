@@ -24,6 +24,7 @@ export const bodyAddress = (courseId: string, lineage: string): string => `/api/
  */
 export function readableHtml(html: string, courseId: string, known: ReadonlyMap<string, string | null>): string {
   return sanitizeHtml(html, {
+    nonTextTags: ['script', 'style', 'textarea', 'option', 'noscript', 'title'],
     allowedTags: [...sanitizeHtml.defaults.allowedTags, 'img', 'del', 'ins', 'details', 'summary'],
     allowedAttributes: { 'a': ['href', 'title', 'target', 'rel', 'class'], 'img': ['src', 'alt', 'title', 'width', 'height'], 'th': ['scope', 'colspan', 'rowspan'], 'td': ['colspan', 'rowspan'], 'ol': ['start', 'type'], '*': ['id', 'lang', 'dir'] },
     allowedClasses: { a: ['left-behind'] },
@@ -65,6 +66,8 @@ export async function readItem(db: Knex, courseId: string, lineage: string): Pro
   const isHtml = bytes !== null && item.mediaType === 'text/html'
   const isQuiz = bytes !== null && item.mediaType === 'application/xml'
   const clean = (html: string) => readableHtml(html, courseId, known)
+  // A page that starts with its own title would show it twice: the item's title stands above it.
+  const headless = (html: string) => html.replace(/^\s*<h1[^>]*>([^<]*)<\/h1>/, (heading, text) => text.trim() === sanitizeHtml(item.title, { allowedTags: [] }).trim() ? '' : heading)
   let questions: ItemReply['questions'] = null
   if (isQuiz) {
     try { questions = questionsOf(item.title, bytes.toString('utf8')).map(question => ({ prompt: clean(question.prompt), answers: question.answers.map(clean) })) }
@@ -73,7 +76,7 @@ export async function readItem(db: Knex, courseId: string, lineage: string): Pro
   return {
     lineage, title: item.title, kind: item.kind, state: item.state, exam: item.exam, points: item.points, category: item.category, opens: node.opens, due: node.due, closes: node.closes,
     unit: nodes.find(entry => entry.lineage === node.unit)?.title ?? null,
-    html: isHtml ? clean(bytes.toString('utf8')) : null, questions,
+    html: isHtml ? headless(clean(bytes.toString('utf8'))) : null, questions,
     file: bytes && !isHtml && !isQuiz ? { url: bodyAddress(courseId, lineage), mediaType: item.mediaType!, size: bytes.length } : null,
     url: typeof item.settings.url === 'string' && /^https?:/i.test(item.settings.url) ? item.settings.url : null, settings: item.settings,
     previous: items[at - 1]?.lineage ?? null, next: items[at + 1]?.lineage ?? null,

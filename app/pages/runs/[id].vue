@@ -19,7 +19,7 @@ const print = (): void => window.print()
       <header>
         <p class="caps">Record of a run</p>
         <h1>{{ codeText(data.source) }}, {{ data.source.term.name }} into {{ codeText(data.target) }}, {{ data.target.term.name }}</h1>
-        <p class="soft">Run {{ instantText(data.finishedAt, zone) }} {{ data.finishedAt.slice(0, 4) }} by {{ data.by }} · <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> · <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> · <button class="link no-print" type="button" @click="print">print</button></p>
+        <p class="soft">Run {{ instantText(data.finishedAt, zone) }}, {{ data.finishedAt.slice(0, 4) }}, by {{ data.by }} · <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> · <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> · <button class="link no-print" type="button" @click="print">print</button></p>
       </header>
       <EffectTable :effect="data.effect" :source="data.source" :target="data.target" />
       <h2>Audit: student data in the shell</h2>

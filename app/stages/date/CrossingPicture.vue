@@ -14,7 +14,7 @@ const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
 const top = 46
 const bottom = 150
-const left = 92
+const left = 108
 
 function axis(term: Term, y: number, below: boolean) {
   const end = (term.exams?.to ?? term.classes.to) + 2

@@ -79,8 +79,7 @@ const summary = computed(() => store.ledger?.summary)
     <CrossingPicture :items="items" :selected="selected" @select="select" />
     <LedgerTable ref="table" :rows="rows" :selected="selected" :editing="editing" :may-edit="plan.may.edit" @select="select" @edit="(lineage: string) => { select(lineage); edit() }" @commit="commit" @cancel="editing = null" />
     <template #side>
-      <RulePanel v-model:with-undated="withUndated" />
-      <WhyNote :item="current" :may-edit="plan.may.edit" @hold="hold" @let-go="letGo" @edit="edit" />
+      <RulePanel v-model:with-undated="withUndated"><WhyNote :item="current" :may-edit="plan.may.edit" @hold="hold" @let-go="letGo" @edit="edit" /></RulePanel>
     </template>
     <template #foot>
       <FootBar v-if="summary" :totals="[{ count: summary.dates, words: 'dates' }, { count: summary.straight, words: 'straight across' }, { count: summary.moved, words: 'moved' }, { count: summary.held, words: 'held' }, ...summary.none ? [{ count: summary.none, words: 'taken away' }] : [], { count: summary.settle, words: 'to settle', settle: true }]">

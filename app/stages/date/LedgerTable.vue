@@ -33,7 +33,7 @@ function was({ node }: LedgerItem): string {
   const zone = zoneOf(store.terms.source, day)
   const week = zone === 'classes' ? teachingWeek(store.terms.source, day) : null
   const where = zone === 'classes' ? (week!.after ? 'break' : `wk ${week!.week}`) : zone === 'exams' ? 'exams' : zone
-  return `${where} · ${slot === 'due' ? '' : slot === 'opens' ? 'opened ' : 'closed '}${dayText(node[slot]!)}`
+  return `${where} · ${slot === 'due' ? dayText(node.due!) : `${slot === 'opens' ? 'opened' : 'closed'} ${shortDay(node[slot]!)}`}`
 }
 const how = ({ planned, outcomes, node }: LedgerItem): string => {
   const slot = slotNames.find(each => outcomes[each] === 'settle') ?? slotNames.find(each => outcomes[each] === 'moved') ?? (node.due ? 'due' : node.opens ? 'opens' : 'closes')
@@ -65,14 +65,13 @@ function cancel(): void { emit('cancel'); list.value?.focus() }
           </div>
           <form v-else-if="editing === row.node.lineage" class="row editing" :style="{ transform: `translateY(${start}px)` }" @submit.prevent="commit(row.node.lineage)" @keydown.esc.stop="cancel">
             <span class="name"><KindMark :kind="row.node.kind!" :exam="row.node.exam" /> <span class="words">{{ row.node.title }}</span></span>
-            <span class="soft">{{ was(row) }}</span>
             <input v-for="slot in slotNames" :key="slot" v-model="draft[slot]" type="datetime-local" :name="slot" :aria-label="slot === 'due' ? 'Due' : slot === 'opens' ? 'Opens' : 'Closes'">
             <span class="acts"><button class="link" type="submit">Hold</button> <button class="link" type="button" @click="cancel">Leave</button></span>
           </form>
           <div v-else class="row" role="row" :aria-rowindex="index + 2" :aria-selected="row.node.lineage === selected" :class="{ selected: row.node.lineage === selected }" :data-item="row.node.title" :style="{ transform: `translateY(${start}px)` }" @click="emit('select', row.node.lineage)" @dblclick="emit('edit', row.node.lineage)">
             <span class="name" role="cell"><KindMark :kind="row.node.kind!" :exam="row.node.exam" /> <span class="words" :title="row.node.title">{{ row.node.title }}</span></span>
             <span class="soft" role="cell">{{ was(row) }}</span>
-            <span v-for="slot in slotNames" :key="slot" role="cell" :data-slot="slot" :data-at="row.planned[slot] ?? ''" :class="[row.outcomes[slot], slot]"><template v-if="row.planned[slot]"><b>{{ dayText(row.planned[slot]!) }}</b> <i>{{ row.planned[slot]!.slice(11) }}</i></template><template v-else>{{ row.outcomes[slot] === 'none' ? 'none' : '–' }}</template></span>
+            <span v-for="slot in slotNames" :key="slot" role="cell" :data-slot="slot" :data-at="row.planned[slot] ?? ''" :data-outcome="row.outcomes[slot]"><template v-if="row.planned[slot]"><b>{{ dayText(row.planned[slot]!) }}</b> <i>{{ row.planned[slot]!.slice(11) }}</i></template><template v-else>{{ row.outcomes[slot] === 'none' ? 'none' : '–' }}</template></span>
             <span role="cell" :class="row.held ? 'kept' : row.settle ? 'settle' : 'soft'">{{ row.settle ? 'to settle: ' : '' }}{{ how(row) }}</span>
           </div>
         </template>
@@ -96,14 +95,14 @@ function cancel(): void { emit('cancel'); list.value?.focus() }
 .name { display: flex; gap: 8px; align-items: center; }
 .words { overflow: hidden; text-overflow: ellipsis; }
 b { font-weight: 400; }
-.due b { font-weight: 600; }
+[data-slot=due] b { font-weight: 600; }
 i { font-style: normal; color: var(--ink-soft); font-size: 12.5px; }
-.row > .settle b, .row > .moved b { color: var(--brass-text); }
-.row > .held b { color: var(--tide-text); font-weight: 600; }
-.row > span.moved, .row > span.straight, .row > span.settle[data-slot] { font-weight: 400; }
-.none { color: var(--ink-soft); }
+[data-outcome=settle] b, [data-outcome=moved] b { color: var(--brass-text); }
+[data-outcome=held] b { color: var(--tide-text); font-weight: 600; }
+[data-outcome=none], [data-outcome=empty] { color: var(--ink-soft); }
 .editing { background: var(--paper-raised); outline: 1.5px solid var(--tide); outline-offset: -1.5px; z-index: 2; }
-.editing input { font: inherit; font-size: 11.5px; width: 134px; margin-left: -4px; border: 1px solid var(--ink-soft); background: var(--paper-raised); color: var(--ink); padding: 1px 2px; }
-.acts { display: flex; gap: 12px; padding-left: 4px; }
+.row.editing { grid-template-columns: minmax(0, 1fr) repeat(3, 190px) 96px; }
+.editing input { font: inherit; font-size: 13px; width: 100%; border: 1px solid var(--ink-soft); background: var(--paper-raised); color: var(--ink); padding: 0 4px; }
+.acts { display: flex; gap: 12px; }
 .empty { padding: 24px 8px; }
 </style>

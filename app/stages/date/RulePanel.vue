@@ -30,6 +30,12 @@ const setDays = (text: string): void => setOffset({ days: /^-?\d{1,4}$/.test(tex
 const setTime = (slot: 'opens' | 'due', time: TimePolicy): void => store.changeRule({ ...rule.value, times: { ...rule.value.times, [slot]: time } })
 const setClosure = (slots: ('opens' | 'due' | 'closes')[], policy: ClosurePolicy): void =>
   store.changeRule({ ...rule.value, closures: { ...rule.value.closures, ...Object.fromEntries(slots.map(slot => [slot, policy])) } })
+const files = computed(() => [{ name: 'CSV', href: `/api/v1/plans/${store.plan!.id}/dates.csv` }, { name: 'iCalendar', href: `/api/v1/plans/${store.plan!.id}/deadlines.ics` }])
+/** The file is made from what the server has, so what is waiting is saved first. */
+async function takeAlong(href: string): Promise<void> {
+  await store.save()
+  window.location.assign(href)
+}
 const times = (own: string[]): { value: string, label: string }[] => [{ value: 'keep', label: 'as it was' }, { value: 'class-start', label: 'start of class' }, { value: 'class-end', label: 'end of class' }, ...own.map(value => ({ value, label: value }))]
 const policies: { value: ClosurePolicy, label: string }[] = [{ value: 'next', label: 'next usable day' }, { value: 'previous', label: 'usable day before' }, { value: 'nearest', label: 'nearest usable day' }, { value: 'keep', label: 'stays' }]
 </script>
@@ -57,17 +63,19 @@ const policies: { value: ClosurePolicy, label: string }[] = [{ value: 'next', la
       <dt><label for="opens-closure">Opens on a closure</label></dt>
       <dd><ElSelect id="opens-closure" :model-value="rule.closures.opens" :disabled="!mayEdit" aria-label="Opens on a closure" @change="value => setClosure(['opens'], value as ClosurePolicy)"><ElOption v-for="policy in policies" :key="policy.value" v-bind="policy" /></ElSelect></dd>
     </dl>
-    <ElCheckbox v-model="withUndated">Show items without dates</ElCheckbox>
-    <p class="out small">Take the dates along: <a :href="`/api/v1/plans/${store.plan!.id}/dates.csv`">CSV</a>, <a :href="`/api/v1/plans/${store.plan!.id}/deadlines.ics`">iCalendar</a></p>
+    <slot />
+    <ElCheckbox v-model="withUndated" class="undated">Show items without dates</ElCheckbox>
+    <p class="out small">Take the dates along: <a v-for="file in files" :key="file.href" :href="file.href" @click.prevent="takeAlong(file.href)">{{ file.name }}</a></p>
   </section>
 </template>
 
 <style scoped>
-.method { margin-bottom: 6px; }
+.method { margin-bottom: 3px; }
 .method p { margin: -1px 0 0 23px; }
 .more { margin: 4px 0 0 23px; display: flex; gap: 16px; align-items: center; }
 .days { font: inherit; width: 58px; border: 1px solid var(--ink-soft); background: var(--paper-raised); color: var(--ink); padding: 1px 4px; }
-.choices { margin: 10px 0; display: grid; grid-template-columns: auto 144px; align-items: center; }
-.choices dt, .choices dd { margin: 0; padding: 4px 0; border-bottom: 1px dotted #b9b3a2; height: 34px; display: flex; align-items: center; }
-.out { margin: 8px 0 14px; }
+.choices { margin: 8px 0 12px; display: grid; grid-template-columns: auto 144px; align-items: center; }
+.choices dt, .choices dd { margin: 0; padding: 4px 0; border-bottom: 1px dotted #b9b3a2; height: 31px; display: flex; align-items: center; }
+.undated { margin-top: 12px; }
+.out { margin: 8px 0 0; display: flex; gap: 10px; }
 </style>

@@ -32,5 +32,5 @@ const dates = computed(() => {
 <style scoped>
 .ruled { max-width: 860px; }
 .ruled td:first-child { width: 190px; font-weight: 600; }
-.ruled .number { width: 100px; padding-right: 26px; }
+.ruled .number { width: 100px; white-space: nowrap; padding-right: 26px; }
 </style>

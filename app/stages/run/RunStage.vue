@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { EffectReply } from '~~/shared/api/plans'
+import type { EffectReply, RunReply } from '~~/shared/api/plans'
 import type { ApiProblem } from '~/composables/api'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
@@ -16,6 +16,9 @@ const { data, problem, loading, refresh } = useLoaded(async () => {
   await store.save()
   return api.get<EffectReply>(`/plans/${plan.value.id}/effect`)
 })
+const { data: record, refresh: fetchRecord } = useLoaded(() => api.get<RunReply>(`/runs/${plan.value.run!.id}`))
+watch(() => plan.value.run?.id, (id) => { if (id) void fetchRecord() }, { immediate: true })
+const found = computed(() => record.value?.audit.reduce((sum, line) => sum + line.onNewItems, 0))
 onMounted(() => { if (plan.value.state === 'draft') void refresh() })
 const { items } = useLedger(ref(true))
 const toSettle = computed(() => items.value.filter(item => item.settle))
@@ -53,6 +56,10 @@ const sentence = computed(() => {
       <h1>{{ codeText(plan.target.course) }} is filled.</h1>
       <p class="lead">{{ plan.source.course.title }} of {{ plan.source.course.term.name }} now stands in the shell for {{ plan.target.course.term.name }}. The old course is as it was.</p>
       <p class="ways"><NuxtLink class="act" :to="`/courses/${plan.target.course.id}`">Open the shell ⟶</NuxtLink><NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Read the record of the run</NuxtLink></p>
+      <template v-if="record">
+        <EffectTable :effect="record.effect" :source="plan.source.course" :target="plan.target.course" />
+        <p class="audit"><b class="kept">{{ found === 0 ? 'The audit found nothing' : `The audit found ${found}` }}</b> of last term’s students on the {{ counted(record.effect.added.items, 'new item') }}: no submission, grade, attempt, post or extension.</p>
+      </template>
     </template>
     <template v-else>
       <h2>What running does to {{ codeText(plan.target.course) }}</h2>
@@ -103,7 +110,8 @@ const sentence = computed(() => {
 <style scoped>
 .effect-line { font: 500 22px/1.3 var(--serif); margin: 6px 0 14px; }
 .lead { max-width: 62ch; font-size: 15px; }
-.ways { display: flex; gap: 22px; align-items: center; margin-top: 14px; }
+.ways { display: flex; gap: 22px; align-items: center; margin: 14px 0 18px; }
+.audit { margin-top: 14px; }
 .settling { margin-top: 22px; }
 .settling ul { list-style: none; }
 .settling li { padding: 5px 0; border-bottom: 1px solid var(--rule); max-width: 760px; }

@@ -1,6 +1,9 @@
 import ICAL from 'ical.js'
 import { instantOf, type ZoneRules } from '../../calendar/zone'
 
+// RFC 5545 §3.1: no line is longer than 75 octets; the library does not count the space that starts a continued line.
+ICAL.foldLength = 74
+
 export interface Deadline {
   /** Stays the same when the date changes, so that a calendar updates instead of doubling. */
   uid: string

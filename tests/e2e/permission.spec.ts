@@ -1,0 +1,65 @@
+import { readdirSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import { expect, request, test, type APIRequestContext } from '@playwright/test'
+import { base, signInRequest } from './support'
+
+/** Every route of the API, from the files that make them. */
+const folder = fileURLToPath(new URL('../../server/api/v1', import.meta.url))
+const routes = (readdirSync(folder, { recursive: true }) as string[]).filter(file => file.endsWith('.ts') && !file.includes('...')).map((file) => {
+  const [, path, method] = /^(.*?)\.(get|post|put|delete|patch)\.ts$/.exec(file.replaceAll('\\', '/'))!
+  return { method: method!.toUpperCase(), path: `/api/v1/${path!.replace(/\/?index$/, '')}` }
+})
+const open = new Set(['GET /api/v1/health', 'GET /api/v1/session', 'POST /api/v1/session', 'DELETE /api/v1/session'])
+const nobodys = '01999999-9999-7999-8999-999999999999'
+const call = (on: APIRequestContext, route: { method: string, path: string }, ids: Record<string, string> = {}) =>
+  on.fetch(`${base()}${route.path.replace(/\[(\w+)\]/g, (_, name: string) => ids[name] ?? nobodys)}`, { method: route.method, data: ['POST', 'PUT'].includes(route.method) ? {} : undefined })
+
+test('every route asks who is there, but for the four that must not', async () => {
+  expect(routes.length).toBeGreaterThan(15)
+  const stranger = await request.newContext()
+  for (const route of routes) {
+    const status = (await call(stranger, route)).status()
+    if (open.has(`${route.method} ${route.path}`)) expect(status, `${route.method} ${route.path}`).not.toBe(403)
+    else expect(status, `${route.method} ${route.path}`).toBe(401)
+  }
+})
+
+test('what is not theirs is not there for them; each kind of person may what they may', async () => {
+  const as = async (login: string, password: string): Promise<APIRequestContext> => {
+    const context = await request.newContext()
+    await signInRequest(context, login, password)
+    return context
+  }
+  const [instructor, assistant, coordinator, office] = [await as('marchetti', 'slack-water'), await as('okonjo', 'neap-tide'), await as('brandt', 'spring-range'), await as('ellwood', 'chart-datum')]
+  // With no such course or plan, every route that names one answers as if it did not exist.
+  for (const route of routes.filter(each => each.path.includes('[id]'))) expect((await call(office, route)).status(), `${route.method} ${route.path}`).toBe(404)
+
+  const { courses } = await (await office.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, section: string, term: { name: string } }[] }
+  const old = courses.find(course => course.term.name === 'Autumn 2026')!.id
+  const shell = courses.find(course => course.section === '02')!.id
+  const plan = async (who: APIRequestContext) => who.post(`${base()}/api/v1/plans`, { data: { source: old, target: shell } })
+  expect((await plan(coordinator)).status()).toBe(403)
+  const made = await plan(assistant)
+  expect(made.status()).toBe(200)
+  const { id } = await made.json() as { id: string }
+  const run = async (who: APIRequestContext) => (await who.post(`${base()}/api/v1/plans/${id}/run`, { data: { fingerprint: 'stale' } })).status()
+  // A stale mark is refused with 409, so nothing is written; before that comes the question who may.
+  expect([await run(coordinator), await run(assistant), await run(instructor), await run(office)]).toEqual([403, 403, 409, 409])
+  for (const who of [instructor, assistant, coordinator, office]) expect((await who.get(`${base()}/api/v1/plans/${id}`)).status()).toBe(200)
+  expect((await coordinator.delete(`${base()}/api/v1/plans/${id}`)).status()).toBe(403)
+  expect((await assistant.put(`${base()}/api/v1/plans/${id}`, { data: {} })).status()).toBe(400)
+})
+
+test('a request from another site changes nothing', async () => {
+  const context = await request.newContext({ extraHTTPHeaders: { origin: 'https://elsewhere.example' } })
+  const answer = await context.post(`${base()}/api/v1/session`, { data: { login: 'marchetti', password: 'slack-water' } })
+  expect([answer.status(), answer.headers()['content-type']]).toEqual([403, 'application/problem+json'])
+})
+
+test('pages carry a policy that lets nothing in from outside and no script without its mark', async ({ page }) => {
+  const answer = await page.goto(`${base()}/sign-in`)
+  const policy = answer!.headers()['content-security-policy']!
+  expect(policy).toContain(`default-src 'none'`)
+  expect(policy).toMatch(/script-src 'self' 'nonce-[\w+/=]+';/)
+  expect(policy).not.toMatch(/script-src[^;]*unsafe/)
+})
