@@ -11,6 +11,7 @@ export default defineConfig({
     timezoneId: 'America/Halifax',
     locale: 'en-CA',
     screenshot: 'only-on-failure',
+    actionTimeout: 15_000,
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
   },
 })

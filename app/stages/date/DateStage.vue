@@ -19,11 +19,12 @@ const { items, rows } = useLedger(withUndated)
 const table = ref<InstanceType<typeof LedgerTable>>()
 const editing = ref<string | null>(null)
 
-// The selected item is in the address, so that it survives a refresh and can be sent to a colleague.
-const selected = computed({
-  get: () => (route.query.item ? String(route.query.item) : null),
-  set: value => void router.replace({ query: { ...route.query, item: value ?? undefined } }),
-})
+// The selected item is in the address too, so that it survives a refresh and can be sent to a colleague. What is pressed
+// next must not wait for the address to change.
+const inAddress = (): string | null => route.query.item ? String(route.query.item) : null
+const selected = ref(inAddress())
+watch(selected, value => void router.replace({ query: { ...route.query, item: value ?? undefined } }))
+watch(() => route.query.item, () => { selected.value = inAddress() })
 const selectable = computed(() => rows.value.filter((row): row is LedgerItem => row.type === 'item'))
 const current = computed(() => items.value.find(item => item.node.lineage === selected.value) ?? null)
 function select(lineage: string | null): void {

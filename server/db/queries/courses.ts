@@ -48,7 +48,7 @@ export async function coursesByEnd(db: Knex, ids: readonly string[], date: strin
 export async function searchCourses(db: Knex, ids: readonly string[], words: readonly string[], limit: number): Promise<string[]> {
   if (ids.length === 0) return []
   const query = db('courses').join('terms', 'terms.id', 'courses.term_id').whereIn('courses.id', ids).orderBy([{ column: 'classes_from', order: 'desc' }, 'courses.code', 'section']).limit(limit).select('courses.id')
-  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, courses.section, courses.title, terms.name) LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
+  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, courses.section, courses.title, terms.name) COLLATE utf8mb4_unicode_520_ci LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
   return (await query).map((row: { id: string }) => row.id)
 }
 
