@@ -4,7 +4,7 @@ export default defineConfig({
   test: {
     projects: [
       { test: { name: 'core', include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts'] } },
-      { test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], globalSetup: ['tests/integration/server.ts'], testTimeout: 60_000, hookTimeout: 60_000, maxWorkers: 2 } },
+      { test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], globalSetup: ['tests/integration/server.ts'], testTimeout: 60_000, hookTimeout: 60_000 } },
     ],
   },
 })

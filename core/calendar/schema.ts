@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { dayOf, isDate, isDateTime, isTime, weekdayOf, type Weekday } from './day'
+import { isDate, isDateTime, isTime, type Weekday } from './day'
 
 /** A civil date that exists. */
 export const civilDate = z.string({ error: 'must be a date such as 2027-01-31' }).refine(isDate, { error: issue => `${String(issue.input)} is not a date` })
@@ -24,7 +24,7 @@ const list = <T extends z.ZodType>(entry: T) => z.array(entry, { error: 'must be
 
 /**
  * A term calendar as `docs/dates.md` defines it. Shape and single ranges are checked here; what needs the whole calendar
- * (a class day exists, exams follow classes, nothing twice) by `calendarFaults`.
+ * (a class day exists, exams follow classes, nothing twice) by `checkCalendar`.
  */
 export const termCalendar = z.object({
   id: label.nullish().transform(value => value ?? ''),
@@ -44,38 +44,3 @@ export type TermCalendar = z.infer<typeof termCalendar>
 /** One meeting of a section's week: times are wall clock, the weekday is that of the timetable. */
 export const meeting = z.object({ weekday: weekdayNumber, start: clockTime, end: clockTime })
 export type Meeting = z.infer<typeof meeting>
-
-/** Something wrong with a calendar: the field it is in, and a sentence. */
-export interface CalendarFault { path: (string | number)[], message: string }
-
-/** What makes no sense in a calendar of the right shape, in the order of its fields. `isTimeZone` comes from outside: zone data do. */
-export function calendarFaults(calendar: TermCalendar, isTimeZone: (zone: string) => boolean): CalendarFault[] {
-  const faults: CalendarFault[] = []
-  if (!isTimeZone(calendar.timeZone)) faults.push({ path: ['timeZone'], message: `${calendar.timeZone} is not a time zone that exists` })
-  if (!hasClassDay(calendar)) faults.push({ path: ['classes'], message: 'holds no class day: no teaching weekday is left between its ends outside the closures' })
-  if (calendar.exams && calendar.exams.from <= calendar.classes.to)
-    faults.push({ path: ['exams', 'from'], message: `${calendar.exams.from} is not after the last day of classes, ${calendar.classes.to}` })
-  const twice = <T>(entries: T[], key: (entry: T) => string, path: (at: number) => (string | number)[], what: string) => {
-    const seen = new Set<string>()
-    entries.forEach((entry, at) => {
-      if (seen.has(key(entry))) faults.push({ path: path(at), message: `${key(entry)} ${what}` })
-      seen.add(key(entry))
-    })
-  }
-  twice(calendar.runsAs, entry => entry.date, at => ['runsAs', at, 'date'], 'has a changed timetable already')
-  twice(calendar.milestones, entry => entry.key, at => ['milestones', at, 'key'], 'is the key of another milestone too')
-  return faults
-}
-
-function hasClassDay(calendar: TermCalendar): boolean {
-  const first = dayOf(calendar.classes.from)
-  const last = dayOf(calendar.classes.to)
-  const runsAs = new Map(calendar.runsAs.map(entry => [dayOf(entry.date), entry.weekday]))
-  const closed = calendar.closures.map(closure => [dayOf(closure.from), dayOf(closure.to)] as const)
-  for (let day = first; day <= last; day++) {
-    const within = closed.find(([from, to]) => day >= from && day <= to)
-    if (within) { day = within[1]; continue }
-    if (calendar.teachingWeekdays.includes(runsAs.get(day) ?? weekdayOf(day))) return true
-  }
-  return false
-}

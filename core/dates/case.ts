@@ -1,7 +1,9 @@
 import { z } from 'zod'
-import { calendarFaults, meeting, termCalendar, wallTime, type TermCalendar } from '../calendar/schema'
+import { checkCalendar, faultsOf, type Fault } from '../calendar/check'
+import { meeting, termCalendar, wallTime, type TermCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
+import { flagNames } from './draft'
 import { planDates, type PlannedItem, type Summary } from './plan'
 import { ruleSetSchema, slotNames } from './rule'
 
@@ -31,50 +33,45 @@ export type DateCase = z.infer<typeof dateCase>
 /** A field that is wrong: `items[3].due`, and a sentence. */
 export interface FieldFault { field: string, message: string }
 
-const fieldText = (path: readonly PropertyKey[]): string =>
-  path.reduce<string>((field, key) => typeof key === 'number' ? `${field}[${key}]` : field ? `${field}.${String(key)}` : String(key), '')
+const fieldText = (path: readonly (string | number)[]): string =>
+  path.reduce<string>((field, key) => typeof key === 'number' ? `${field}[${key}]` : field ? `${field}.${key}` : key, '')
 
-// Faults are told in the order of these keys, whichever check found them.
-const keyOrder = ['source', 'target', 'sourceMeetings', 'targetMeetings', 'rule', 'kindRules', 'unitRules', 'itemRules', 'items',
-  'id', 'name', 'timeZone', 'classes', 'exams', 'teachingWeekdays', 'weekStart', 'closures', 'runsAs', 'milestones', 'gradingPeriods',
-  'method', 'from', 'to', 'date', 'weekday', 'key', 'start', 'end', 'weekdays', 'times', 'title', 'kind', 'unit', 'opens', 'due', 'closes']
-function comparePaths(a: readonly PropertyKey[], b: readonly PropertyKey[]): number {
-  for (let at = 0; at < Math.min(a.length, b.length); at++) {
-    const [x, y] = [a[at]!, b[at]!]
-    if (x === y) continue
-    if (typeof x === 'number' && typeof y === 'number') return x - y
-    const [i, j] = [keyOrder.indexOf(String(x)), keyOrder.indexOf(String(y))]
-    if (i !== j && i >= 0 && j >= 0) return i - j
-    return 0
+/** Reads a case key by key, in the order of `docs/dates.md` §7: the first fault returned is the first in that order. */
+export function readCase(input: unknown, isTimeZone: (zone: string) => boolean): { case: DateCase } | { faults: FieldFault[] } {
+  if (typeof input !== 'object' || input === null || Array.isArray(input)) return { faults: [{ field: 'case', message: 'must be an object with source, target and items' }] }
+  const raw = input as Record<string, unknown>
+  const faults: Fault[] = []
+  const parsed: Record<string, unknown> = {}
+  for (const key of Object.keys(dateCase.shape) as (keyof DateCase)[]) {
+    if (key === 'source' || key === 'target') {
+      const { calendar, faults: found } = checkCalendar(raw[key], isTimeZone)
+      parsed[key] = calendar
+      faults.push(...found.map(fault => ({ ...fault, path: [key, ...fault.path] })))
+      continue
+    }
+    const result = dateCase.shape[key].safeParse(raw[key])
+    if (result.success) parsed[key] = result.data
+    const found = result.success ? [] : faultsOf(result.error, [key])
+    faults.push(...key === 'items' ? withTwins(raw.items, found) : found)
   }
-  return a.length - b.length
+  if (faults.length > 0) return { faults: faults.map(fault => ({ field: fieldText(fault.path), message: fault.message })) }
+  return { case: parsed as DateCase }
 }
 
-/** Reads a case. Every fault found is returned, the first in the order of the keys first; `isTimeZone` knows the zones that exist. */
-export function readCase(input: unknown, isTimeZone: (zone: string) => boolean): { case: DateCase } | { faults: FieldFault[] } {
-  const found: { path: readonly PropertyKey[], message: string }[] = []
-  const parsed = dateCase.safeParse(input)
-  if (!parsed.success) {
-    for (const issue of parsed.error.issues) {
-      const message = issue.code === 'invalid_type' && issue.message.startsWith('Invalid input') ? (issue.input === undefined ? 'is missing' : 'is not what belongs here') : issue.message
-      found.push({ path: issue.path, message })
+/** Items' faults with ids that stand twice put in where they belong: an item's id comes before its other keys. */
+function withTwins(items: unknown, found: readonly Fault[]): Fault[] {
+  if (!Array.isArray(items)) return [...found]
+  const first = new Map<unknown, number>()
+  const faults = found.filter(fault => fault.path.length === 1)
+  items.forEach((item: unknown, at) => {
+    const id = typeof item === 'object' && item !== null && 'id' in item ? item.id : undefined
+    if (typeof id === 'string') {
+      if (first.has(id)) faults.push({ path: ['items', at, 'id'], message: `${id} is the id of items[${first.get(id)}] too` })
+      else first.set(id, at)
     }
-  }
-  for (const side of ['source', 'target'] as const) {
-    const calendar = parsed.success ? parsed.data[side] : termCalendar.safeParse((input as Record<string, unknown> | null)?.[side]).data
-    if (calendar) found.push(...calendarFaults(calendar, isTimeZone).map(fault => ({ path: [side, ...fault.path], message: fault.message })))
-  }
-  if (parsed.success) {
-    const seen = new Map<string, number>()
-    parsed.data.items.forEach((item, at) => {
-      const first = seen.get(item.id)
-      if (first !== undefined) found.push({ path: ['items', at, 'id'], message: `${item.id} is the id of items[${first}] too` })
-      else seen.set(item.id, at)
-    })
-  }
-  found.sort((a, b) => comparePaths(a.path, b.path))
-  if (found.length > 0) return { faults: found.map(fault => ({ field: fieldText(fault.path) || 'case', message: fault.message })) }
-  return { case: parsed.data! }
+    faults.push(...found.filter(fault => fault.path[1] === at))
+  })
+  return faults
 }
 
 /** The years a case's dates may reach: its zone data must cover them. */
@@ -95,10 +92,19 @@ export function planCase(input: DateCase, zone: ZoneRules): { items: PlannedItem
   })
 }
 
+const reason = z.object({
+  slot: z.enum(slotNames), code: z.string(), before: z.string().nullable(), after: z.string().nullable(), names: z.record(z.string(), z.union([z.string(), z.number(), z.null()])).optional(),
+})
+const wall = z.string().nullable()
+/** What the plan command prints for a case. */
+export const dateResult = z.object({
+  items: z.array(z.object({ id: z.string(), opens: wall, due: wall, closes: wall, flags: z.array(z.enum(flagNames)), reasons: z.array(reason) })),
+  /** Slots by how they came across; `dates` is all that have one. */
+  summary: z.object({ dates: z.int(), straight: z.int(), moved: z.int(), held: z.int(), settle: z.int(), none: z.int() }),
+})
+
 /** The result of a planned case as the plan command prints it. */
-export function caseResult(planned: { items: PlannedItem[], summary: Summary }): unknown {
-  return {
-    items: planned.items.map(item => ({ id: item.id, ...Object.fromEntries(slotNames.map(name => [name, item[name]])), flags: item.flags, reasons: item.reasons })),
-    summary: planned.summary,
-  }
-}
+export const caseResult = (planned: { items: PlannedItem[], summary: Summary }): z.infer<typeof dateResult> => ({
+  items: planned.items.map(({ id, opens, due, closes, flags, reasons }) => ({ id, opens, due, closes, flags: [...flags], reasons })),
+  summary: planned.summary,
+})

@@ -39,6 +39,14 @@ const writers: Record<string, Writer> = {
   'no-meetings': (_, names) => `The ${names.side === 'source' ? 'old' : 'new'} section has no class meetings, so the teaching week decides.`,
   'anchor': ({ before, after }, names) => `Was ${day(before)}, ${distance(names, 'after', 'before', 'on the day of')} “${names.milestone}”. That is ${day(names.anchor)} now, which gives ${day(after)}.`,
   'no-milestone': (_, names) => `The ${names.side === 'source' ? 'old' : 'new'} term has no milestone “${names.milestone}”, so the teaching week decides.`,
+  'pattern': ({ slot, after }, names) => {
+    const week = names.wanted === names.week ? `teaching week ${names.week}` : `teaching week ${names.week}, the last, in place of week ${names.wanted}`
+    return `Unit ${names.unit}: ${slotWord(slot)} on the ${weekdayName(Number(names.weekday))} of ${week}, which starts ${day(names.weekStarts)}: ${momentText(after!)}.`
+  },
+  'eased': ({ before, after }, names) => {
+    const why = names.why === 'crowd' ? `${count(Number(names.sameDay), 'item')} were due on ${day(before)}, and ${names.perDay} a day is the limit.` : names.why === 'day' ? `${day(before)} is no day that work may be due on.` : `It makes room for what lies around ${day(before)}.`
+    return `${why} Moved by ${count(Math.abs(Number(names.days)), 'day')} to ${day(after)}.`
+  },
   'span': ({ slot, after }) => slot === 'opens' ? `Opens on the first day of classes, ${day(after)}.` : `${slot === 'due' ? 'Due' : 'Closes'} on the last day of classes, ${day(after)}.`,
   'none': ({ before }) => `Was ${momentText(before!)}. The rule gives no dates.`,
   'always-open': ({ before }) => `Was ${momentText(before!)}. The rule keeps this always open.`,

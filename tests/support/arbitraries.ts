@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { dayOf, isoOf } from '../../core/calendar/day'
-import { calendarFaults, meeting, termCalendar, type Meeting, type TermCalendar } from '../../core/calendar/schema'
+import { checkCalendar } from '../../core/calendar/check'
+import { meeting, termCalendar, type Meeting, type TermCalendar } from '../../core/calendar/schema'
 import type { DatedItem } from '../../core/dates/plan'
 
 const weekday = fc.integer({ min: 1, max: 7 }) as fc.Arbitrary<1 | 2 | 3 | 4 | 5 | 6 | 7>
@@ -24,7 +25,7 @@ export const anyCalendar: fc.Arbitrary<TermCalendar> = fc.record({
   closures: closures.map(([from, days], at) => ({ from: isoOf(start + from), to: isoOf(start + from + days), name: `Closure ${at + 1}`, kind: 'holiday' })),
   runsAs: runsAs.map(([day, as]) => ({ date: isoOf(start + day), weekday: as, name: 'Changed day' })),
   milestones: milestone === null ? [] : [{ key: 'add-drop', date: isoOf(start + milestone), name: 'Add or drop' }],
-})).filter(calendar => calendarFaults(calendar, () => true).length === 0)
+})).filter(calendar => checkCalendar(calendar, () => true).calendar !== null)
 
 export const anyMeetings: fc.Arbitrary<Meeting[]> = fc.array(fc.record({ weekday, start: fc.constantFrom('08:30', '09:30', '13:00'), end: fc.constantFrom('14:15', '15:45') }).map(entry => meeting.parse(entry)), { maxLength: 4 })
 

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { meeting, termCalendar, calendarFaults, wallTime, type TermCalendar } from '../../calendar/schema'
+import { checkCalendar } from '../../calendar/check'
+import { meeting, wallTime, type TermCalendar } from '../../calendar/schema'
 import { itemStates } from '../../course/model'
 import { utf8 } from '../archive'
 import { FormatRefusal } from '../findings'
@@ -53,10 +54,8 @@ export function readCourseDocument(name: string, bytes: Uint8Array): CourseDocum
 
 /** Reads a term calendar. @throws FormatRefusal naming the field that is wrong. */
 export function readTermCalendar(name: string, bytes: Uint8Array, isTimeZone: (zone: string) => boolean): TermCalendar {
-  const parsed = termCalendar.safeParse(parseJson(name, bytes))
-  if (!parsed.success) throw new FormatRefusal(name, firstIssue(parsed.error))
-  if (!parsed.data.id) throw new FormatRefusal(name, 'id: is missing: a term needs one')
-  const fault = calendarFaults(parsed.data, isTimeZone)[0]
-  if (fault) throw new FormatRefusal(name, `${fault.path.join('.')}: ${fault.message}`)
-  return parsed.data
+  const { calendar, faults } = checkCalendar(parseJson(name, bytes), isTimeZone)
+  if (!calendar) throw new FormatRefusal(name, `${faults[0]!.path.join('.') || 'the document'}: ${faults[0]!.message}`)
+  if (!calendar.id) throw new FormatRefusal(name, 'id: is missing: a term needs one')
+  return calendar
 }
