@@ -4,7 +4,7 @@ import { meeting, termCalendar, wallTime, type TermCalendar } from '../calendar/
 import { compileTerm } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
 import { flagNames } from './draft'
-import { planDates, type PlannedItem, type Summary } from './plan'
+import { planDates, reasonsOf, type PlannedItem, type Summary } from './plan'
 import { ruleSetSchema, slotNames } from './rule'
 
 const text = z.string({ error: 'must be a text' })
@@ -105,6 +105,9 @@ export const dateResult = z.object({
 
 /** The result of a planned case as the plan command prints it. */
 export const caseResult = (planned: { items: PlannedItem[], summary: Summary }): z.infer<typeof dateResult> => ({
-  items: planned.items.map(({ id, opens, due, closes, flags, reasons }) => ({ id, opens, due, closes, flags: [...flags], reasons })),
+  items: planned.items.map((item) => {
+    const { id, opens, due, closes, flags } = item
+    return { id, opens, due, closes, flags: [...flags], reasons: reasonsOf(item) }
+  }),
   summary: planned.summary,
 })

@@ -1,11 +1,11 @@
-import { isoOf, wallOf, minuteOf, type Weekday } from '../calendar/day'
+import { isoOf, minuteOf, wallOf, type Weekday } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
-import { dayInWeek, meetingDays, type Term } from '../calendar/term'
+import { dayInWeek, type Term } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
-import { bit, flagsOf, newDraft, type Crossing, type Draft } from './draft'
-import type { PlannedItem } from './plan'
+import { bit, newDraft, type Draft } from './draft'
+import { crossingOf, finishItem, type PlannedItem } from './plan'
 import { defaultRule, type Rule, type SlotName } from './rule'
-import { order, stepsAfterOrder, stepsBeforeOrder } from './steps'
+import { stepsBeforeOrder } from './steps'
 
 /** When a slot falls, seen from the teaching week of its unit: `weeksOn` teaching weeks later (0: the same), on a weekday, at a time. */
 export interface PatternSlot { readonly weeksOn: number, readonly weekday: Weekday, readonly time: string }
@@ -35,9 +35,8 @@ export interface PatternInput {
  * week, flag `past-end`.
  */
 export function patternDates({ target, meetings, zone, pattern, units, items, closures }: PatternInput): PlannedItem[] {
-  const days = meetingDays(target, meetings)
   // The term onto itself: the placed day is what the steps look at, as if it had stood there before.
-  const crossing: Crossing = { source: target, target, sourceMeetings: meetings, targetMeetings: meetings, sourceMeetingDays: days, targetMeetingDays: days, zone }
+  const crossing = crossingOf({ source: target, target, sourceMeetings: meetings, targetMeetings: meetings, zone })
   const rule: Rule = { ...defaultRule, closures: closures ?? defaultRule.closures }
   const numbers = new Map(units.map((unit, at) => [unit, at + 1]))
   return items.map(({ id, unit }): PlannedItem => {
@@ -54,19 +53,6 @@ export function patternDates({ target, meetings, zone, pattern, units, items, cl
       for (const step of stepsBeforeOrder) step(draft, rule, crossing)
       return draft
     }
-    const [opens, due, closes] = [start('opens'), start('due'), start('closes')]
-    order(opens, due, closes)
-    const finish = (draft: Draft | null): string | null => {
-      if (!draft) return null
-      for (const step of stepsAfterOrder) step(draft, rule, crossing)
-      return wallOf(draft.day, draft.minute)
-    }
-    const values = { opens: finish(opens), due: finish(due), closes: finish(closes) }
-    const mask = (draft: Draft | null): number => draft?.flags ?? 0
-    return {
-      id, ...values, flags: flagsOf(mask(opens) | mask(due) | mask(closes)),
-      slotFlags: { opens: flagsOf(mask(opens)), due: flagsOf(mask(due)), closes: flagsOf(mask(closes)) },
-      reasons: [...opens?.reasons ?? [], ...due?.reasons ?? [], ...closes?.reasons ?? []],
-    }
+    return finishItem(id, start('opens'), start('due'), start('closes'), rule, crossing)
   })
 }

@@ -4,7 +4,7 @@ import { meetingDays, type Term } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
 import { bit, flagsOf, newDraft, type Crossing, type Draft, type Flag, type Place, type Prepare, type Reason } from './draft'
 import { methods } from './methods'
-import { slotNames, type Rule, type RuleSet, type SlotName } from './rule'
+import type { Rule, RuleSet, SlotName } from './rule'
 import { order, stepsAfterOrder, stepsBeforeOrder } from './steps'
 
 /** An item as the engine needs it: wall-clock date-times or null, the unit whose rule counts, and its kind. */
@@ -18,28 +18,32 @@ export interface DatedItem {
 }
 
 export type SlotValues = Record<SlotName, string | null>
-export interface PlannedItem extends SlotValues {
-  id: string
-  /** Flags of all slots united, alphabetical. */
-  flags: readonly Flag[]
-  /** Flags of each slot. */
-  slotFlags: Record<SlotName, readonly Flag[]>
-  reasons: Reason[]
-}
 
 /** How a slot came across, for counting on screen; the first that holds. `none`: it had a date and has none now. `empty`: it never had one. */
 export type Outcome = 'held' | 'settle' | 'moved' | 'straight' | 'none' | 'empty'
+
+/** One slot after crossing. Slots that came from the same date by the same rule share one of these: do not change it. */
+export interface CrossedSlot { readonly at: string | null, readonly flags: readonly Flag[], readonly reasons: readonly Reason[], readonly outcome: Outcome }
+
+export interface PlannedItem extends Readonly<SlotValues> {
+  readonly id: string
+  /** Flags of all slots united, alphabetical. */
+  readonly flags: readonly Flag[]
+  readonly slots: Readonly<Record<SlotName, CrossedSlot>>
+}
+/** All reasons of an item, slot by slot. */
+export const reasonsOf = ({ slots }: PlannedItem): Reason[] => [...slots.opens.reasons, ...slots.due.reasons, ...slots.closes.reasons]
+
+/** Slots by how they came across; `dates` is all that have one. */
 export interface Summary { dates: number, straight: number, moved: number, held: number, settle: number, none: number }
 
-const settling: readonly Flag[] = ['past-end', 'before-start', 'on-closure', 'no-exam-period', 'no-milestone', 'no-meetings', 'source-inverted', 'dst-gap']
-const moving: readonly Flag[] = ['closure-moved', 'swap-day', 'reordered']
-
-/** Outcome of one slot from its source date, its new date and its flags. */
-export function outcomeOf(was: string | null, is: string | null, flags: readonly Flag[]): Outcome {
-  if (flags.includes('set-by-hand')) return is === null ? (was === null ? 'empty' : 'none') : 'held'
-  if (is === null) return was === null ? 'empty' : 'none'
-  if (flags.some(flag => settling.includes(flag))) return 'settle'
-  return flags.some(flag => moving.includes(flag)) ? 'moved' : 'straight'
+const maskOf = (...flags: Flag[]): number => flags.reduce((mask, flag) => mask | bit[flag], 0)
+const settling = maskOf('past-end', 'before-start', 'on-closure', 'no-exam-period', 'no-milestone', 'no-meetings', 'source-inverted', 'dst-gap')
+const moving = maskOf('closure-moved', 'swap-day', 'reordered')
+function outcomeOf(had: boolean, has: boolean, flags: number): Outcome {
+  if (!has) return had ? 'none' : 'empty'
+  if (flags & bit['set-by-hand']) return 'held'
+  return flags & settling ? 'settle' : flags & moving ? 'moved' : 'straight'
 }
 
 export interface PlanInput {
@@ -60,86 +64,116 @@ export const ruleFor = (rules: RuleSet, item: Pick<DatedItem, 'id' | 'unit' | 'k
 
 /**
  * Where every date of every item lands, in the order given, with flags and reasons.
- * Pure: the same input gives the same result. Input is taken to be checked (`termCalendar`, `calendarFaults`, `ruleSetSchema`).
+ * Pure: the same input gives the same result. Input is taken to be checked (`readCase`, `planDocument`).
  */
 export function planDates(input: PlanInput): { items: PlannedItem[], summary: Summary } {
-  const crossing: Crossing = {
-    source: input.source,
-    target: input.target,
-    sourceMeetings: input.sourceMeetings,
-    targetMeetings: input.targetMeetings,
-    sourceMeetingDays: meetingDays(input.source, input.sourceMeetings),
-    targetMeetingDays: meetingDays(input.target, input.targetMeetings),
-    zone: input.zone,
-  }
-  const prepared = new Map<Rule, Place>()
-  const placeBy = (rule: Exclude<Rule, { method: 'set' }>): Place => {
-    let place = prepared.get(rule)
-    // The list pairs each name with a method for its own rule; that pairing is lost on a union of rules.
-    if (!place) prepared.set(rule, place = (methods[rule.method] as Prepare<Rule>)(rule, crossing))
-    return place
-  }
-  const items = input.items.map((item) => {
+  const crossing = crossingOf(input)
+  const prepared = new Map<Rule, RuleCrosser>()
+  const items = input.items.map((item): PlannedItem => {
     const rule = ruleFor(input.rules, item)
-    return rule.method === 'set' ? byHand(item, rule) : crossItem(item, rule, placeBy(rule), crossing)
+    if (rule.method === 'set') return byHand(item, rule)
+    let crosser = prepared.get(rule)
+    if (!crosser) prepared.set(rule, crosser = new RuleCrosser(rule, crossing))
+    return crosser.cross(item)
   })
-  return { items, summary: summarise(items.map((is, at) => ({ was: input.items[at]!, is }))) }
+  return { items, summary: summarise(items) }
 }
 
+/** Everything about two terms and sections that does not change from item to item. */
+export const crossingOf = (input: Omit<PlanInput, 'rules' | 'items'>): Crossing => ({
+  source: input.source,
+  target: input.target,
+  sourceMeetings: input.sourceMeetings,
+  targetMeetings: input.targetMeetings,
+  sourceMeetingDays: meetingDays(input.source, input.sourceMeetings),
+  targetMeetingDays: meetingDays(input.target, input.targetMeetings),
+  zone: input.zone,
+})
+
 /** Counts slots by how they came across. */
-export function summarise(pairs: readonly { was: Readonly<SlotValues>, is: PlannedItem }[]): Summary {
-  const summary: Summary = { dates: 0, straight: 0, moved: 0, held: 0, settle: 0, none: 0 }
-  for (const { was, is } of pairs) {
-    for (const slot of slotNames) {
-      const outcome = outcomeOf(was[slot], is[slot], is.slotFlags[slot])
-      if (outcome === 'empty') continue
-      summary[outcome]++
-      if (outcome !== 'none') summary.dates++
-    }
+export function summarise(items: readonly PlannedItem[]): Summary {
+  const summary = { dates: 0, straight: 0, moved: 0, held: 0, settle: 0, none: 0, empty: 0 }
+  for (const { slots } of items) {
+    summary[slots.opens.outcome]++
+    summary[slots.due.outcome]++
+    summary[slots.closes.outcome]++
   }
-  return summary
+  const { empty: _, ...counted } = summary
+  return { ...counted, dates: counted.straight + counted.moved + counted.held + counted.settle }
 }
+
+const emptySlot: CrossedSlot = Object.freeze({ at: null, flags: flagsOf(0), reasons: Object.freeze([]), outcome: 'empty' })
 
 function byHand(item: DatedItem, rule: Extract<Rule, { method: 'set' }>): PlannedItem {
   const flags = flagsOf(bit['set-by-hand'])
-  return {
-    id: item.id,
-    opens: rule.opens,
-    due: rule.due,
-    closes: rule.closes,
-    flags,
-    slotFlags: { opens: flags, due: flags, closes: flags },
-    reasons: slotNames.filter(slot => item[slot] !== null || rule[slot] !== null)
-      .map(slot => ({ slot, code: 'set-by-hand', before: item[slot], after: rule[slot] })),
+  const slot = (name: SlotName): CrossedSlot => item[name] === null && rule[name] === null ? emptySlot
+    : { at: rule[name], flags, reasons: [{ slot: name, code: 'set-by-hand', before: item[name], after: rule[name] }], outcome: outcomeOf(item[name] !== null, rule[name] !== null, bit['set-by-hand']) }
+  return { id: item.id, opens: rule.opens, due: rule.due, closes: rule.closes, flags, slots: { opens: slot('opens'), due: slot('due'), closes: slot('closes') } }
+}
+
+/** A slot crossed on its own, before its neighbours were looked at: wall-clock minutes before and after, and the finished slot. */
+interface Single { readonly was: number, readonly is: number, readonly mask: number, readonly slot: CrossedSlot }
+
+/**
+ * Crosses items under one rule. Until Order, what becomes of a slot depends on its date and time alone, and a course has far
+ * fewer different dates than items: each is worked out once and shared. Items whose order must be repaired are worked out anew.
+ */
+class RuleCrosser {
+  private readonly place: Place
+  private readonly singles: Record<SlotName, Map<string, Single>> = { opens: new Map(), due: new Map(), closes: new Map() }
+
+  constructor(private readonly rule: Exclude<Rule, { method: 'set' }>, private readonly crossing: Crossing) {
+    // The list pairs each name with a method for its own rule; that pairing is lost on a union of rules.
+    this.place = (methods[rule.method] as Prepare<Rule>)(rule, crossing)
+  }
+
+  cross(item: DatedItem): PlannedItem {
+    const opens = item.opens === null ? null : this.single('opens', item.opens)
+    const due = item.due === null ? null : this.single('due', item.due)
+    const closes = item.closes === null ? null : this.single('closes', item.closes)
+    const inOrder = due?.slot.at ? fits(opens, due) && fits(due, closes) : fits(opens, closes)
+    if (!inOrder) return finishItem(item.id, this.draft('opens', item.opens), this.draft('due', item.due), this.draft('closes', item.closes), this.rule, this.crossing)
+    const slots = { opens: opens?.slot ?? emptySlot, due: due?.slot ?? emptySlot, closes: closes?.slot ?? emptySlot }
+    const mask = (opens?.mask ?? 0) | (due?.mask ?? 0) | (closes?.mask ?? 0)
+    return { id: item.id, opens: slots.opens.at, due: slots.due.at, closes: slots.closes.at, flags: flagsOf(mask), slots }
+  }
+
+  private single(slot: SlotName, text: string): Single {
+    const known = this.singles[slot].get(text)
+    if (known) return known
+    const draft = this.draft(slot, text)!
+    const is = draft.day * 1440 + draft.minute
+    const finished = finishSlot(draft, this.rule, this.crossing)
+    const single = { was: draft.from * 1440 + draft.fromMinute, is, mask: draft.flags, slot: finished }
+    this.singles[slot].set(text, single)
+    return single
+  }
+
+  private draft(slot: SlotName, text: string | null): Draft | null {
+    if (text === null) return null
+    const draft = newDraft(slot, dayOf(text), minuteOf(text))
+    this.place(draft)
+    if (draft.dated) for (const step of stepsBeforeOrder) step(draft, this.rule, this.crossing)
+    return draft
   }
 }
 
-function crossItem(item: DatedItem, rule: Rule, place: Place, crossing: Crossing): PlannedItem {
-  const start = (slot: SlotName): Draft | null => {
-    const text = item[slot]
-    if (text === null) return null
-    const draft = newDraft(slot, dayOf(text), minuteOf(text))
-    place(draft)
-    if (draft.dated) for (const step of stepsBeforeOrder) step(draft, rule, crossing)
-    return draft
-  }
-  const opens = start('opens')
-  const due = start('due')
-  const closes = start('closes')
+/** Whether two neighbouring slots need nothing from Order: they were in order and still are, or one has no date now. */
+const fits = (earlier: Single | null, later: Single | null): boolean =>
+  !earlier?.slot.at || !later?.slot.at || (earlier.was <= later.was && earlier.is <= later.is)
+
+/** What follows Order, and the slot as it is kept. */
+function finishSlot(draft: Draft, rule: Rule, crossing: Crossing): CrossedSlot {
+  if (draft.dated) for (const step of stepsAfterOrder) step(draft, rule, crossing)
+  return { at: draft.dated ? wallOf(draft.day, draft.minute) : null, flags: flagsOf(draft.flags), reasons: draft.reasons, outcome: outcomeOf(true, draft.dated, draft.flags) }
+}
+
+/** Order, what follows it, and the item put together. */
+export function finishItem(id: string, opens: Draft | null, due: Draft | null, closes: Draft | null, rule: Rule, crossing: Crossing): PlannedItem {
   const dated = (draft: Draft | null): Draft | null => draft?.dated ? draft : null
   order(dated(opens), dated(due), dated(closes))
-  const finish = (draft: Draft | null): string | null => {
-    if (!draft?.dated) return null
-    for (const step of stepsAfterOrder) step(draft, rule, crossing)
-    return wallOf(draft.day, draft.minute)
-  }
-  const values = { opens: finish(opens), due: finish(due), closes: finish(closes) }
+  const finish = (draft: Draft | null): CrossedSlot => draft ? finishSlot(draft, rule, crossing) : emptySlot
+  const slots = { opens: finish(opens), due: finish(due), closes: finish(closes) }
   const mask = (draft: Draft | null): number => draft?.flags ?? 0
-  return {
-    id: item.id,
-    ...values,
-    flags: flagsOf(mask(opens) | mask(due) | mask(closes)),
-    slotFlags: { opens: flagsOf(mask(opens)), due: flagsOf(mask(due)), closes: flagsOf(mask(closes)) },
-    reasons: [...opens?.reasons ?? [], ...due?.reasons ?? [], ...closes?.reasons ?? []],
-  }
+  return { id, opens: slots.opens.at, due: slots.due.at, closes: slots.closes.at, flags: flagsOf(mask(opens) | mask(due) | mask(closes)), slots }
 }

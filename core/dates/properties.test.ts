@@ -36,7 +36,7 @@ describe('dates, for any two terms', () => {
       items.forEach((item, at) => slotNames.forEach((slot) => {
         const was = c.items[at]![slot]
         if (was === null || !firstWeekday(input.source, dayOf(was))) return
-        const flags = item.slotFlags[slot].filter(flag => !['break-week', 'dst-overlap', 'on-closure', 'source-inverted'].includes(flag))
+        const flags = item.slots[slot].flags.filter(flag => !['break-week', 'dst-overlap', 'on-closure', 'source-inverted'].includes(flag))
         if (flags.length === 0) expect(weekdayOf(dayOf(item[slot]!))).toBe(weekdayOf(dayOf(was)))
       }))
     }), { numRuns: 400 })
@@ -63,7 +63,7 @@ describe('dates, for any two terms', () => {
   it('no date without a reason, each with a sentence, and the last reason ends at the date', () => {
     fc.assert(fc.property(crossing, anyRule, (c, rule) => {
       planDates(inputOf(c, rule)).items.forEach((item, at) => slotNames.forEach((slot) => {
-        const reasons = item.reasons.filter(reason => reason.slot === slot)
+        const reasons = item.slots[slot].reasons
         if (c.items[at]![slot] !== null) expect(reasons.length).toBeGreaterThan(0)
         for (const reason of reasons) {
           expect(sentence(reason)).toMatch(/^\S.*[.!]$/s)

@@ -87,14 +87,8 @@ export function compilePlan(input: CompileInput): CompiledPlan {
       already: count(wanted, 'item') - items.length,
       leftBehind: count(source.nodes, 'item') - count(wanted, 'item'),
       kept: { units: count(target.nodes, 'unit'), items: count(target.nodes, 'item') },
-      dates: summaryOfNew(ledger.items, fresh, source.nodes),
+      // Only the dates that will be written: those of items the shell does not have yet.
+      dates: summarise(items.flatMap(node => dates.get(node.lineage) ?? [])),
     },
   }
-}
-
-/** Counts only the dates that will be written: those of items the shell does not have yet. */
-function summaryOfNew(planned: readonly PlannedItem[], fresh: readonly OutlineNode[], nodes: readonly OutlineNode[]): Summary {
-  const isNew = new Set(fresh.map(node => node.lineage))
-  const source = new Map(nodes.map(node => [node.lineage, node]))
-  return summarise(planned.filter(item => isNew.has(item.id)).map(item => ({ was: source.get(item.id)!, is: item })))
 }

@@ -28,7 +28,7 @@ export function dateTable(nodes: readonly OutlineNode[], planned: readonly Plann
     rows: items.filter(item => byId.has(item.lineage)).map((item) => {
       const is = byId.get(item.lineage)!
       const slot = is.due !== null || item.due !== null ? 'due' : is.opens !== null || item.opens !== null ? 'opens' : 'closes'
-      const why = is.reasons.filter(reason => reason.slot === slot).map(sentence).join(' ')
+      const why = is.slots[slot].reasons.map(sentence).join(' ')
       return [...start(item), cell(item.opens), cell(item.due), cell(item.closes), cell(is.opens), cell(is.due), cell(is.closes), is.flags.join(' '), why, item.lineage]
     }),
   }

@@ -37,7 +37,7 @@ function was({ node }: LedgerItem): string {
 }
 const how = ({ planned, outcomes, node }: LedgerItem): string => {
   const slot = slotNames.find(each => outcomes[each] === 'settle') ?? slotNames.find(each => outcomes[each] === 'moved') ?? (node.due ? 'due' : node.opens ? 'opens' : 'closes')
-  const words = shortHow(planned.reasons.filter(reason => reason.slot === slot))
+  const words = shortHow(planned.slots[slot].reasons)
   return slot === 'due' || !['settle', 'moved'].includes(outcomes[slot]) ? words : `${slot}: ${words}`
 }
 

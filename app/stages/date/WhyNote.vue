@@ -8,7 +8,7 @@ const props = defineProps<{ item: LedgerItem | null, mayEdit: boolean }>()
 defineEmits<{ hold: [], letGo: [], edit: [] }>()
 const words: Record<SlotName, string> = { due: 'Due', opens: 'Opens', closes: 'Closes' }
 const slots = computed(() => props.item ? (['due', 'opens', 'closes'] as const).filter(slot => slotNames.includes(slot)).map(slot => ({
-  slot, at: props.item!.planned[slot], settle: props.item!.outcomes[slot] === 'settle', sentences: props.item!.planned.reasons.filter(reason => reason.slot === slot).map(sentence),
+  slot, at: props.item!.planned[slot], settle: props.item!.outcomes[slot] === 'settle', sentences: props.item!.planned.slots[slot].reasons.map(sentence),
 })).filter(entry => entry.sentences.length > 0) : [])
 </script>
 

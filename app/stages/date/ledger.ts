@@ -1,5 +1,5 @@
 import type { OutlineNode } from '~~/core/course/outline'
-import { outcomeOf, type Outcome, type PlannedItem } from '~~/core/dates/plan'
+import type { Outcome, PlannedItem } from '~~/core/dates/plan'
 import { slotNames, type SlotName } from '~~/core/dates/rule'
 import { usePlan } from '../plan'
 
@@ -13,7 +13,7 @@ export function useLedger(withUndated: Ref<boolean>) {
   const items = computed((): LedgerItem[] => (store.plan?.source.nodes ?? []).flatMap((node) => {
     const planned = store.planned.get(node.lineage)
     if (!planned) return []
-    const outcomes = Object.fromEntries(slotNames.map(slot => [slot, outcomeOf(node[slot], planned[slot], planned.slotFlags[slot])])) as Record<SlotName, Outcome>
+    const outcomes = Object.fromEntries(slotNames.map(slot => [slot, planned.slots[slot].outcome])) as Record<SlotName, Outcome>
     return [{ type: 'item', node, planned, outcomes, settle: slotNames.some(slot => outcomes[slot] === 'settle'), held: planned.flags.includes('set-by-hand') }]
   }))
   const isDated = (item: LedgerItem): boolean => slotNames.some(slot => item.outcomes[slot] !== 'empty')

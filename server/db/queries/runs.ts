@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { slotNames } from '../../../core/dates/rule'
+import { reasonsOf } from '../../../core/dates/plan'
 import type { Effect, Placement } from '../../../core/plan/compile'
 import type { PlanDocument } from '../../../core/plan/document'
 import { inBatches, jsonOf } from '../rows'
@@ -36,7 +37,7 @@ export async function insertEntries(trx: Knex, runId: string, placements: readon
   for (const batch of inBatches(placements)) {
     await trx('run_entries').insert(batch.map(({ entity, lineage, parent, position, dates }) => ({
       run_id: runId, entity, lineage, action: 'added', parent_lineage: parent, position, opens: dates?.opens ?? null, due: dates?.due ?? null, closes: dates?.closes ?? null,
-      reasons: dates && JSON.stringify({ flags: dates.flags, reasons: dates.reasons }),
+      reasons: dates && JSON.stringify({ flags: dates.flags, reasons: reasonsOf(dates) }),
     })))
   }
 }
