@@ -68,13 +68,13 @@ export const ruleFor = (rules: RuleSet, item: Pick<DatedItem, 'id' | 'unit' | 'k
  */
 export function planDates(input: PlanInput): { items: PlannedItem[], summary: Summary } {
   const crossing = crossingOf(input)
-  const prepared = new Map<Rule, RuleCrosser>()
+  const prepared = new Map<Rule, (item: DatedItem) => PlannedItem>()
   const items = input.items.map((item): PlannedItem => {
     const rule = ruleFor(input.rules, item)
     if (rule.method === 'set') return byHand(item, rule)
-    let crosser = prepared.get(rule)
-    if (!crosser) prepared.set(rule, crosser = new RuleCrosser(rule, crossing))
-    return crosser.cross(item)
+    let cross = prepared.get(rule)
+    if (!cross) prepared.set(rule, cross = crosserOf(rule, crossing))
+    return cross(item)
   })
   return { items, summary: summarise(items) }
 }
@@ -118,43 +118,37 @@ interface Single { readonly was: number, readonly is: number, readonly mask: num
  * Crosses items under one rule. Until Order, what becomes of a slot depends on its date and time alone, and a course has far
  * fewer different dates than items: each is worked out once and shared. Items whose order must be repaired are worked out anew.
  */
-class RuleCrosser {
-  private readonly place: Place
-  private readonly singles: Record<SlotName, Map<string, Single>> = { opens: new Map(), due: new Map(), closes: new Map() }
+function crosserOf(rule: Exclude<Rule, { method: 'set' }>, crossing: Crossing): (item: DatedItem) => PlannedItem {
+  // The list pairs each name with a method for its own rule; that pairing is lost on a union of rules.
+  const place = (methods[rule.method] as Prepare<Rule>)(rule, crossing)
+  const singles: Record<SlotName, Map<string, Single>> = { opens: new Map(), due: new Map(), closes: new Map() }
 
-  constructor(private readonly rule: Exclude<Rule, { method: 'set' }>, private readonly crossing: Crossing) {
-    // The list pairs each name with a method for its own rule; that pairing is lost on a union of rules.
-    this.place = (methods[rule.method] as Prepare<Rule>)(rule, crossing)
+  const draftOf = (slot: SlotName, text: string | null): Draft | null => {
+    if (text === null) return null
+    const draft = newDraft(slot, dayOf(text), minuteOf(text))
+    place(draft)
+    if (draft.dated) for (const step of stepsBeforeOrder) step(draft, rule, crossing)
+    return draft
   }
-
-  cross(item: DatedItem): PlannedItem {
-    const opens = item.opens === null ? null : this.single('opens', item.opens)
-    const due = item.due === null ? null : this.single('due', item.due)
-    const closes = item.closes === null ? null : this.single('closes', item.closes)
+  const singleOf = (slot: SlotName, text: string): Single => {
+    const known = singles[slot].get(text)
+    if (known) return known
+    const draft = draftOf(slot, text)!
+    const is = draft.day * 1440 + draft.minute
+    const finished = finishSlot(draft, rule, crossing)
+    const single = { was: draft.from * 1440 + draft.fromMinute, is, mask: draft.flags, slot: finished }
+    singles[slot].set(text, single)
+    return single
+  }
+  return (item) => {
+    const opens = item.opens === null ? null : singleOf('opens', item.opens)
+    const due = item.due === null ? null : singleOf('due', item.due)
+    const closes = item.closes === null ? null : singleOf('closes', item.closes)
     const inOrder = due?.slot.at ? fits(opens, due) && fits(due, closes) : fits(opens, closes)
-    if (!inOrder) return finishItem(item.id, this.draft('opens', item.opens), this.draft('due', item.due), this.draft('closes', item.closes), this.rule, this.crossing)
+    if (!inOrder) return finishItem(item.id, draftOf('opens', item.opens), draftOf('due', item.due), draftOf('closes', item.closes), rule, crossing)
     const slots = { opens: opens?.slot ?? emptySlot, due: due?.slot ?? emptySlot, closes: closes?.slot ?? emptySlot }
     const mask = (opens?.mask ?? 0) | (due?.mask ?? 0) | (closes?.mask ?? 0)
     return { id: item.id, opens: slots.opens.at, due: slots.due.at, closes: slots.closes.at, flags: flagsOf(mask), slots }
-  }
-
-  private single(slot: SlotName, text: string): Single {
-    const known = this.singles[slot].get(text)
-    if (known) return known
-    const draft = this.draft(slot, text)!
-    const is = draft.day * 1440 + draft.minute
-    const finished = finishSlot(draft, this.rule, this.crossing)
-    const single = { was: draft.from * 1440 + draft.fromMinute, is, mask: draft.flags, slot: finished }
-    this.singles[slot].set(text, single)
-    return single
-  }
-
-  private draft(slot: SlotName, text: string | null): Draft | null {
-    if (text === null) return null
-    const draft = newDraft(slot, dayOf(text), minuteOf(text))
-    this.place(draft)
-    if (draft.dated) for (const step of stepsBeforeOrder) step(draft, this.rule, this.crossing)
-    return draft
   }
 }
 
