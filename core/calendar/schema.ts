@@ -2,16 +2,16 @@ import { z } from 'zod'
 import { isDate, isDateTime, isTime, type Weekday } from './day'
 
 /** A civil date that exists. */
-export const civilDate = z.string({ error: 'must be a date such as 2027-01-31' }).refine(isDate, { error: issue => `${String(issue.input)} is not a date` })
+export const civilDate = z.string({ error: 'must be a date such as 2027-01-31' }).refine(isDate, { error: issue => `${String(issue.input)} is not a date` }).meta({ description: 'A civil date that exists.', pattern: '^\\d{4}-\\d{2}-\\d{2}$' })
 /** A wall-clock time `HH:MM`. */
-export const clockTime = z.string({ error: 'must be a time such as 23:59' }).refine(isTime, { error: issue => `${String(issue.input)} is not a time` })
+export const clockTime = z.string({ error: 'must be a time such as 23:59' }).refine(isTime, { error: issue => `${String(issue.input)} is not a time` }).meta({ description: 'Wall-clock time.', pattern: '^([01]\\d|2[0-3]):[0-5]\\d$' })
 /** A wall-clock date-time `YYYY-MM-DDTHH:MM`, no seconds, no zone. */
 export const wallTime = z.string({ error: 'must be a date and time such as 2027-01-31T23:59' }).refine(isDateTime, {
   error: (issue) => {
     const text = String(issue.input)
     return isDate(text) ? `${text} has no time` : isDate(text.slice(0, 10)) ? `${text} is not a date and time` : `${text.slice(0, 10)} is not a date`
   },
-})
+}).meta({ description: 'Wall-clock date and time in the term’s zone.', pattern: '^\\d{4}-\\d{2}-\\d{2}T([01]\\d|2[0-3]):[0-5]\\d$' })
 export const weekdayNumber = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5), z.literal(6), z.literal(7)], { error: 'must be a weekday from 1 (Monday) to 7 (Sunday)' })
 
 const label = z.string({ error: 'must be a text' })

@@ -14,7 +14,8 @@ export interface Fits {
 export type CandidateKey = 'keep-week' | 'offset' | 'meetings' | 'stretch' | 'none'
 
 /** The rule of each way, with times, weekdays and closures taken from `common`. */
-export function candidateRules(common: Pick<Rule, 'weekdays' | 'times' | 'closures'>): Record<CandidateKey, Rule> {
+export function candidateRules({ weekdays, times, closures }: Pick<Rule, 'weekdays' | 'times' | 'closures'>): Record<CandidateKey, Rule> {
+  const common = { weekdays, times, closures }
   return {
     'keep-week': ruleSchemas['keep-week'].parse({ method: 'keep-week', ...common }),
     'offset': ruleSchemas.offset.parse({ method: 'offset', wholeWeeks: true, ...common }),
@@ -36,7 +37,7 @@ const whenOtherLength: CandidateKey[] = ['stretch', 'meetings', 'keep-week', 'of
  */
 export function compareMethods(input: PlanInput, keys: readonly CandidateKey[] = ['keep-week', 'offset', 'meetings', 'stretch', 'none']): Fits {
   const rules = candidateRules(input.rules.rule)
-  const current = keyOf(input.rules.rule.method)
+  const current: MethodName = input.rules.rule.method
   const fits = keys.map((key): Fit => {
     const rule = key === current ? input.rules.rule : rules[key]
     return { key, rule, summary: planDates({ ...input, rules: { ...input.rules, rule } }).summary }
@@ -50,4 +51,3 @@ export function compareMethods(input: PlanInput, keys: readonly CandidateKey[] =
   const usual = choices.find(fit => fit.key === order.find(key => choices.some(each => each.key === key)))!
   return { fits, suggested: best.key, because: best === usual ? (same ? 'same-length' : 'other-length') : 'fewest-to-settle' }
 }
-const keyOf = (method: MethodName): string => method

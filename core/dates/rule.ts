@@ -1,12 +1,16 @@
 import { z } from 'zod'
-import { clockTime, wallTime, weekdayNumber } from '../calendar/schema'
+import { isTime } from '../calendar/day'
+import { wallTime, weekdayNumber } from '../calendar/schema'
 
 /** The three dates an item may have, in the order in which they are computed and shown. */
 export const slotNames = ['opens', 'due', 'closes'] as const
 export type SlotName = typeof slotNames[number]
 
 const weekdayKeys = ['1', '2', '3', '4', '5', '6', '7'] as const
-const timePolicy = z.union([z.literal('keep'), z.literal('class-start'), z.literal('class-end'), clockTime], { error: issue => `${String(issue.input)} is neither a time nor keep, class-start or class-end` })
+const namedTimes = ['keep', 'class-start', 'class-end']
+const timePolicy = z.string({ error: 'must be a time or keep, class-start or class-end' })
+  .refine(value => namedTimes.includes(value) || isTime(value), { error: issue => `${String(issue.input)} is neither a time nor keep, class-start or class-end` })
+  .meta({ description: 'HH:MM, keep, class-start or class-end', pattern: '^(keep|class-start|class-end|([01]\\d|2[0-3]):[0-5]\\d)$' })
 const closurePolicy = z.enum(['next', 'previous', 'nearest', 'keep'], { error: issue => `${String(issue.input)} is not one of next, previous, nearest, keep` })
 export type TimePolicy = z.infer<typeof timePolicy>
 export type ClosurePolicy = z.infer<typeof closurePolicy>
@@ -40,7 +44,7 @@ export type MethodName = keyof typeof ruleSchemas
 export type RuleOf<M extends MethodName> = z.output<(typeof ruleSchemas)[M]>
 export type Rule = { [M in MethodName]: RuleOf<M> }[MethodName]
 const schemas = Object.values(ruleSchemas) as unknown as [typeof ruleSchemas['keep-week'], ...(typeof ruleSchemas[MethodName])[]]
-export const ruleSchema = z.discriminatedUnion('method', schemas, { error: issue => `is not one of ${Object.keys(ruleSchemas).join(', ')}${issue.input ? '' : ' (it is missing)'}` })
+export const ruleSchema = z.discriminatedUnion('method', schemas, { error: issue => `${(issue.input as { method?: unknown } | null)?.method === undefined ? 'is missing: it must be' : 'is not'} one of ${Object.keys(ruleSchemas).join(', ')}` })
 
 /** Rules at the four levels; the nearest wins whole: item, then unit, then kind, then course. */
 export interface RuleSet {
