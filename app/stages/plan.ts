@@ -2,10 +2,12 @@ import { defineStore } from 'pinia'
 import { compileTerm } from '~~/core/calendar/term'
 import { carriedOf } from '~~/core/carry/select'
 import type { Rule } from '~~/core/dates/rule'
-import { planLedger, type CompileInput } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import type { ApiProblem } from '~/composables/api'
+import { unpackItems } from '~/workers/packing'
+import type { Comparison, Ledger } from '~/workers/messages'
+import { datesClient } from './dates-client'
 
 export type Saving = 'saved' | 'waiting' | 'saving' | 'conflict' | 'failed'
 
@@ -27,6 +29,7 @@ export const usePlan = defineStore('plan', () => {
 
   function take(loaded: PlanReply): void {
     plan.value = loaded
+    dates.pair(loaded)
     document.value = loaded.document
     revision = loaded.revision
     saving.value = 'saved'
@@ -34,20 +37,21 @@ export const usePlan = defineStore('plan', () => {
     problem.value = null
   }
   async function load(id: string): Promise<void> {
-    if (plan.value?.id !== id) { plan.value = null; past.value = []; future.value = [] }
+    if (plan.value?.id !== id) { plan.value = null; ledger.value = null; past.value = []; future.value = [] }
     try { take(await api.get<PlanReply>(`/plans/${id}`)) }
     catch (error) { problem.value = asProblem(error) }
   }
 
   const terms = computed(() => plan.value && { source: compileTerm(plan.value.source.calendar), target: compileTerm(plan.value.target.calendar) })
-  /** What the computation rests on, with the document as it is now. */
-  const input = computed((): CompileInput | null => {
-    if (!plan.value || !document.value || !terms.value) return null
-    const side = (which: 'source' | 'target') => ({ term: terms.value![which], meetings: plan.value![which].course.meetings, nodes: plan.value![which].nodes, categories: plan.value![which].categories })
-    return { document: document.value, source: side('source'), target: side('target'), zone: plan.value.zone }
-  })
   const carried = computed(() => plan.value && document.value ? carriedOf(plan.value.source.nodes, new Set(document.value.carry.leave)) : new Set<string>())
-  const ledger = computed(() => input.value && planLedger(input.value))
+  /** Where every date lands, from the worker; the last answer stays until the next is there. */
+  const ledger = shallowRef<Ledger | null>(null)
+  const comparison = shallowRef<Comparison | null>(null)
+  const dates = datesClient((answer) => {
+    if (answer.type === 'ledger') ledger.value = { summary: answer.summary, items: unpackItems(answer.items) }
+    else comparison.value = answer.comparison
+  })
+  watch(document, (next) => { if (next) dates.plan(next) })
   const planned = computed(() => new Map(ledger.value?.items.map(item => [item.id, item]) ?? []))
   const counts = computed(() => {
     const items = plan.value?.source.nodes.filter(node => node.type === 'item') ?? []
@@ -128,5 +132,5 @@ export const usePlan = defineStore('plan', () => {
     future.value = []
     await load(plan.value!.id)
   }
-  return { plan, document, problem, saving, savingProblem, input, terms, carried, ledger, planned, counts, past, future, load, change, changeRule, changeDates, hold, leave, undo, redo, save, keepMine, takeTheirs, changeSource }
+  return { plan, document, problem, saving, savingProblem, terms, carried, ledger, comparison, planned, counts, past, future, load, change, changeRule, changeDates, hold, leave, undo, redo, save, keepMine, takeTheirs, changeSource }
 })

@@ -4,7 +4,7 @@ import type { ZoneRules } from '../calendar/zone'
 import { carriedOf } from '../carry/select'
 import type { OutlineNode } from '../course/outline'
 import { itemKinds, type ItemKind } from '../course/model'
-import { planDates, summarise, type PlannedItem, type Summary } from '../dates/plan'
+import { planDates, summarise, type PlanInput, type PlannedItem, type Summary } from '../dates/plan'
 import type { PlanDocument } from './document'
 
 export interface Category { readonly lineage: string, readonly title: string }
@@ -30,10 +30,10 @@ export interface Effect {
 }
 export interface CompiledPlan { placements: Placement[], effect: Effect }
 
-/** The dates of a plan's carried items. The page shows these while one plans; Run computes them again. */
-export function planLedger({ document, source, target, zone }: CompileInput): ReturnType<typeof planDates> {
+/** A plan's carried items with its rules, as the date engine takes them. */
+export function ledgerInput({ document, source, target, zone }: CompileInput): PlanInput {
   const carried = carriedOf(source.nodes, new Set(document.carry.leave))
-  return planDates({
+  return {
     source: source.term,
     target: target.term,
     sourceMeetings: source.meetings,
@@ -42,8 +42,10 @@ export function planLedger({ document, source, target, zone }: CompileInput): Re
     rules: document.dates,
     items: source.nodes.filter(node => node.type === 'item' && carried.has(node.lineage)).map(node =>
       ({ id: node.lineage, kind: node.kind!, unit: node.unit, opens: node.opens, due: node.due, closes: node.closes })),
-  })
+  }
 }
+/** The dates of a plan's carried items. The page shows these while one plans; Run computes them again. */
+export const planLedger = (input: CompileInput): ReturnType<typeof planDates> => planDates(ledgerInput(input))
 
 /**
  * Turns a plan's decisions into what is to be written: each new unit, item and grade category with its place in the shell and

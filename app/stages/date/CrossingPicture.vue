@@ -3,6 +3,8 @@ import { scaleLinear } from 'd3-scale'
 import { useElementSize } from '@vueuse/core'
 import { dayOf, isoOf, minuteOf } from '~~/core/calendar/day'
 import type { Term } from '~~/core/calendar/term'
+import type { Outcome } from '~~/core/dates/plan'
+import type { SlotName } from '~~/core/dates/rule'
 import { usePlan } from '../plan'
 import type { LedgerItem } from './ledger'
 
@@ -39,23 +41,35 @@ function axis(term: Term, y: number, below: boolean) {
 }
 const axes = computed(() => store.terms && width.value > 0 ? { source: axis(store.terms.source, top, false), target: axis(store.terms.target, bottom, true) } : null)
 const at = (wall: string): number => dayOf(wall) + minuteOf(wall) / 1440
-const threads = computed(() => {
+interface Thread { lineage: string, from: number, to: number | null, outcome: Outcome, bent: boolean, chosen: boolean, mark: { colour: string, path: string }, path: string, slot: SlotName, items: LedgerItem[] }
+/** Items that would be drawn exactly over one another share a thread; only the selected one always has its own. */
+const threads = computed((): Thread[] => {
   if (!axes.value) return []
   const { source, target } = axes.value
-  return props.items.flatMap((item) => {
+  const drawn = new Map<string, Thread>()
+  for (const item of props.items) {
     const slot = item.node.due ? 'due' : item.node.opens ? 'opens' : null
-    if (!slot) return []
-    const from = source.x(at(item.node[slot]!))
+    if (!slot) continue
+    const from = Math.round(source.x(at(item.node[slot]!)) * 2) / 2
     const landing = item.planned[slot]
+    const to = landing === null ? null : Math.round(target.x(at(landing)) * 2) / 2
     const outcome = item.outcomes[slot]
+    const chosen = item.node.lineage === props.selected
+    const mark = markOf(item.node.kind!, item.node.exam)
+    const key = chosen ? 'chosen' : `${from} ${to} ${mark.path} ${outcome}`
+    const there = drawn.get(key)
+    if (there) { there.items.push(item); continue }
     const bent = outcome === 'settle' || outcome === 'moved'
-    const to = landing === null ? null : target.x(at(landing))
     const middle = (top + bottom) / 2
-    return [{ item, from, to, outcome, bent, lineage: item.node.lineage, chosen: item.node.lineage === props.selected, mark: markOf(item.node.kind!, item.node.exam),
-      path: to === null ? '' : bent ? `M${from} ${top + 8}C${from} ${middle} ${to} ${middle} ${to} ${bottom - 8}` : `M${from} ${top + 8}L${to} ${bottom - 8}`,
-      title: `${item.node.title}: ${slot} ${momentText(item.node[slot]!)} → ${landing === null ? 'no date' : momentText(landing)}` }]
-  }).sort((a, b) => Number(a.chosen) - Number(b.chosen))
+    const path = to === null ? '' : bent ? `M${from} ${top + 8}C${from} ${middle} ${to} ${middle} ${to} ${bottom - 8}` : `M${from} ${top + 8}L${to} ${bottom - 8}`
+    drawn.set(key, { lineage: item.node.lineage, from, to, outcome, bent, chosen, mark, path, slot, items: [item] })
+  }
+  return [...drawn.values()].sort((a, b) => Number(a.chosen) - Number(b.chosen))
 })
+const titleOf = ({ items, slot }: Thread): string => [
+  ...items.slice(0, 6).map(({ node, planned }) => `${node.title}: ${slot} ${momentText(node[slot]!)} → ${planned[slot] === null ? 'no date' : momentText(planned[slot])}`),
+  ...items.length > 6 ? [`and ${items.length - 6} more`] : [],
+].join('\n')
 </script>
 
 <template>
@@ -73,7 +87,7 @@ const threads = computed(() => {
           <text class="term" x="0" :y="line.y + 5">{{ line.name }}</text>
         </g>
         <g v-for="thread in threads" :key="thread.lineage" class="thread" :class="[thread.outcome, { chosen: thread.chosen }]" @click="emit('select', thread.lineage)">
-          <title>{{ thread.title }}</title>
+          <title>{{ titleOf(thread) }}</title>
           <path v-if="thread.to !== null" class="string" :d="thread.path" />
           <path :d="thread.mark.path" :fill="thread.mark.colour" :transform="`translate(${thread.from} ${top})`" />
           <circle v-if="thread.to !== null && thread.bent" :cx="thread.to" :cy="bottom" r="7.5" class="ring" />

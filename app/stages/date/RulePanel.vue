@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { ruleSchemas, type ClosurePolicy, type MethodName, type Rule, type TimePolicy } from '~~/core/dates/rule'
-import { planLedger } from '~~/core/plan/compile'
 import { usePlan } from '../plan'
 
 /** How dates cross for the whole course: the method, with what each would leave to settle, and what goes with it. */
@@ -13,15 +12,10 @@ const common = computed(() => ({ weekdays: rule.value.weekdays, times: rule.valu
 const ruleOf = (method: 'keep-week' | 'offset' | 'none'): Rule =>
   method === 'offset' ? ruleSchemas.offset.parse({ method, wholeWeeks: true, ...common.value }) : ruleSchemas[method].parse({ method, ...common.value })
 const methods: { method: 'keep-week' | 'offset' | 'none', name: string, says: string }[] = [
-  { method: 'keep-week', name: 'Same week and weekday', says: 'counts teaching weeks' },
+  { method: 'keep-week', name: 'Same week and weekday', says: 'counts weeks' },
   { method: 'offset', name: 'Same distance from the first day', says: 'counts days' },
   { method: 'none', name: 'No dates', says: 'takes every date away' },
 ]
-const settles = computed(() => Object.fromEntries(methods.map(({ method }) => {
-  const input = store.input!
-  const candidate = rule.value.method === method ? rule.value : ruleOf(method)
-  return [method, planLedger({ ...input, document: { ...input.document, dates: { ...input.document.dates, rule: candidate } } }).summary.settle]
-})))
 const choose = (method: MethodName): void => { if (method !== rule.value.method) store.changeRule(ruleOf(method as 'keep-week')) }
 function setOffset(change: { wholeWeeks?: boolean, days?: number | null }): void {
   if (rule.value.method === 'offset') store.changeRule({ ...rule.value, ...change })
@@ -46,14 +40,14 @@ const policies: { value: ClosurePolicy, label: string }[] = [{ value: 'next', la
     <div role="radiogroup" aria-label="How dates cross">
       <div v-for="entry in methods" :key="entry.method" class="method">
         <ElRadio :model-value="rule.method" :value="entry.method" :disabled="!mayEdit" @change="choose(entry.method)">{{ entry.name }}</ElRadio>
-        <p class="small soft">{{ entry.says }} · <span :class="{ settle: settles[entry.method]! > 0 }">{{ settles[entry.method] }} to settle</span></p>
+        <p class="small soft">{{ entry.says }}<template v-if="store.comparison"> · <span :class="{ settle: store.comparison.settles[entry.method]! > 0 }">{{ store.comparison.settles[entry.method] }} to settle</span><template v-if="store.comparison.suggested === entry.method"> · suggested</template></template></p>
         <div v-if="entry.method === 'offset' && rule.method === 'offset'" class="more small">
           <ElCheckbox :model-value="rule.wholeWeeks" :disabled="!mayEdit || rule.days !== null" @change="value => setOffset({ wholeWeeks: Boolean(value) })">in whole weeks</ElCheckbox>
           <label>or days <input class="days" type="number" :value="rule.days ?? ''" :disabled="!mayEdit" @change="event => setDays((event.target as HTMLInputElement).value)"></label>
         </div>
       </div>
     </div>
-    <dl v-if="rule.method !== 'none'" class="choices">
+    <dl v-show="rule.method !== 'none'" class="choices">
       <dt><label for="opens-at">Opens at</label></dt>
       <dd><ElSelect id="opens-at" :model-value="rule.times.opens" :disabled="!mayEdit" aria-label="Opens at" @change="value => setTime('opens', value as TimePolicy)"><ElOption v-for="time in times(['00:00', '06:00', '08:00', '09:00', '12:00'])" :key="time.value" v-bind="time" /></ElSelect></dd>
       <dt><label for="due-at">Due at</label></dt>
