@@ -35,7 +35,8 @@ const scale = 10_000
 /**
  * Cheapest completions, from the last day back: `best[k][i][r]` is the least cost of placing items i… on days k…, where the
  * next major item must wait r more days. Each day takes a block of consecutive items, which keeps their order by itself.
- * Time grows with days × items × (minGap + 1) × perDay at most, and blocks that cost more than the best so far are not tried.
+ * Time grows with days × items × (minGap + 1) × perDay at most (without a limit per day, that factor falls away), and blocks
+ * that cost more than the best so far are not tried.
  */
 function solve(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimits): { due: Day[], cost: number } | null {
   const n = items.length
@@ -54,24 +55,35 @@ function solve(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimits)
     const here = k * layer
     const next = here + layer
     const afterMajor = Math.max(0, gap - step)
-    for (let i = 0; i <= n; i++) {
+    // From the last item back: with no limit per day, what follows on the same day is known already.
+    for (let i = n; i >= 0; i--) {
       for (let r = 0; r < wait; r++) {
         const waiting = Math.max(0, r - step)
         let least = best[next + i * wait + waiting]!
         let block = 0
-        let cost = 0
-        let majors = 0
-        for (let t = 1; t <= most && i + t <= n; t++) {
-          const item = items[i + t - 1]!
-          if (item.major && gap > 0) {
-            if (r > 0 || majors > 0) break
-            majors = 1
+        if (most >= n) {
+          const held = i < n && items[i]!.major && gap > 0
+          if (i < n && !(held && r > 0)) {
+            const rest = here + (i + 1) * wait + (held ? gap : r)
+            const total = weights[i]! * Math.abs(day - items[i]!.due) + best[rest]!
+            if (total <= least && total < Infinity) { least = total; block = 1 + taken[rest]! }
           }
-          cost += weights[i + t - 1]! * Math.abs(day - item.due)
-          if (cost > least) break
-          const total = cost + best[next + (i + t) * wait + (majors ? afterMajor : waiting)]!
-          // Among equals the larger block: it puts more items on the earlier day.
-          if (total <= least && total < Infinity) { least = total; block = t }
+        }
+        else {
+          let cost = 0
+          let majors = 0
+          for (let t = 1; t <= most && i + t <= n; t++) {
+            const item = items[i + t - 1]!
+            if (item.major && gap > 0) {
+              if (r > 0 || majors > 0) break
+              majors = 1
+            }
+            cost += weights[i + t - 1]! * Math.abs(day - item.due)
+            if (cost > least) break
+            const total = cost + best[next + (i + t) * wait + (majors ? afterMajor : waiting)]!
+            // Among equals the larger block: it puts more items on the earlier day.
+            if (total <= least && total < Infinity) { least = total; block = t }
+          }
         }
         best[here + i * wait + r] = least
         taken[here + i * wait + r] = block

@@ -7,7 +7,8 @@ type Writer = (reason: Reason, names: Names) => string
 const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
 const day = (value: NameValue | undefined): string => value === null || value === undefined ? '' : dayText(String(value))
 const slotWord = (slot: NameValue | undefined): string => slot === 'opens' ? 'opening' : slot === 'closes' ? 'closing' : 'due date'
-const closureSpan = (names: Names): string => names.from === names.to ? `${names.closure}` : `${names.closure} (${day(names.from)} to ${day(names.to)})`
+/** `is Victoria Day`, `is in Spring closure (Fri 26 Mar to Mon 29 Mar)` */
+const isClosed = (names: Names): string => names.from === names.to ? `is ${names.closure || 'closed'}` : `is in ${names.closure || 'a closure'} (${day(names.from)} to ${day(names.to)})`
 const distance = (names: Names, after: string, before: string, on: string): string => {
   const days = Number(names.days)
   return days === 0 ? on : days > 0 ? `${count(days, 'day')} ${after}` : `${count(-days, 'day')} ${before}`
@@ -32,7 +33,7 @@ const writers: Record<string, Writer> = {
     return `Was ${day(before)}. ${count(Math.abs(days), 'day')} ${days < 0 ? 'earlier' : 'later'}, ${how}, is ${day(after)}.`
   },
   'weekday-table': ({ after }, names) => `${weekdayName(Number(names.was))}’s work becomes ${weekdayName(Number(names.weekday))}’s: ${day(after)} of that week.`,
-  'stretch-calendar': ({ before, after }, names) => `Was ${day(before)}, day ${names.days} of ${names.of} of classes. The same share of ${names.ofTarget} days is ${day(after)}.`,
+  'stretch-calendar': ({ before, after }, names) => `Was ${day(before)}, ${count(Number(names.days), 'day')} into the ${names.of} of classes. The same share of ${names.ofTarget} days is ${day(after)}.`,
   'stretch-teaching': ({ before, after }, names) => `Was ${day(before)}, ${residual(names)}class day ${names.index} of ${names.of}. Class day ${names.landing} of ${names.ofTarget} gives ${day(after)}.`,
   'nearest-weekday': ({ after }, names) => `The nearest ${weekdayName(Number(names.weekday))} is ${day(after)}.`,
   'meetings': ({ before, after }, names) => `Was ${day(before)}, ${residual(names)}class meeting ${names.index} of ${names.of}. Meeting ${names.landing} of ${names.ofTarget} gives ${day(after)}.`,
@@ -61,9 +62,9 @@ const writers: Record<string, Writer> = {
   'before-classes': ({ before, after }, names) => `Was ${day(before)}, ${count(Number(names.days), 'day')} before the first teaching week. That week now starts ${day(names.anchor)}, which gives ${day(after)}.`,
   'before-start': ({ before, after }, names) => `${day(before)} is before classes start on ${day(names.start)}, so it is ${day(after)}, the first class day.`,
   'past-end': ({ before, after }, names) => `${day(before)} is after classes end on ${day(names.end)}, so it is ${day(after)}, the last class day.`,
-  'swap-day': ({ before, after }, names) => `${day(before)} is in ${closureSpan(names)}; ${day(after)} runs on a ${weekdayName(Number(names.weekday))} timetable.`,
-  'closure-moved': ({ before, after }, names) => `${day(before)} is in ${closureSpan(names)}. The ${names.policy === 'next' ? 'next' : names.policy === 'previous' ? 'last' : 'nearest'} usable day ${names.policy === 'previous' ? 'before it ' : ''}is ${day(after)}.`,
-  'on-closure': ({ after }, names) => names.policy === 'keep' ? `${day(after)} is in ${closureSpan(names)}, and it stays there by the rule.` : `${day(after)} is in ${closureSpan(names)}, and no usable day is near.`,
+  'swap-day': ({ before, after }, names) => `${day(before)} ${isClosed(names)}; ${day(after)} runs on a ${weekdayName(Number(names.weekday))} timetable.`,
+  'closure-moved': ({ before, after }, names) => `${day(before)} ${isClosed(names)}. The ${names.policy === 'next' ? 'next' : names.policy === 'previous' ? 'last' : 'nearest'} usable day ${names.policy === 'previous' ? 'before it ' : ''}is ${day(after)}.`,
+  'on-closure': ({ after }, names) => names.policy === 'keep' ? `${day(after)} ${isClosed(names)}, and it stays there by the rule.` : `${day(after)} ${isClosed(names)}, and no usable day is near.`,
   'time-kept': ({ after }) => `The time is kept, ${after!.slice(11)}.`,
   'time-given': ({ after }) => `The rule sets the time, ${after!.slice(11)}.`,
   'time-of-span': ({ after }) => `From the first minute to the last: ${after!.slice(11)}.`,
