@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { wallOf, dayOf } from '../core/calendar/day'
 import { compileTerm } from '../core/calendar/term'
 import { readCase } from '../core/dates/case'
-import { ease, easeDays, type EaseItem } from '../core/dates/ease'
+import { ease, type EaseItem } from '../core/dates/ease'
 import { planDates, type DatedItem } from '../core/dates/plan'
 import { ruleSchema } from '../core/dates/rule'
 import { isTimeZone, zoneRules } from '../server/services/zones'
@@ -17,9 +17,9 @@ const first = dayOf(source.classes.from)
 const length = dayOf(source.classes.to) - first
 
 /** Items with three dates each, spread over the term. */
-const itemsOf = (n: number): DatedItem[] => Array.from({ length: n }, (_, i) => {
+const itemsOf = (n: number, alike = true): DatedItem[] => Array.from({ length: n }, (_, i) => {
   const due = first + 3 + ((i * 37) % (length - 6))
-  return { id: `i${i}`, kind: 'assignment', unit: null, opens: wallOf(due - 3, 480), due: wallOf(due, 1439), closes: wallOf(due + 2, 1439) }
+  return { id: `i${i}`, kind: 'assignment', unit: null, opens: wallOf(due - 3, alike ? 480 : (i * 7) % 1440), due: wallOf(due, alike ? 1439 : (i * 11) % 1440), closes: wallOf(due + 2, alike ? 1439 : (i * 13) % 1440) }
 })
 const inputOf = (method: string, items: DatedItem[]) => ({
   source: compileTerm(source), target: compileTerm(target), sourceMeetings, targetMeetings, zone, items, rules: { rule: ruleSchema.parse({ method, basis: 'teaching' }), kindRules: {}, unitRules: {}, itemRules: {} },
@@ -57,8 +57,10 @@ for (const n of [1_000, 10_000, 100_000]) {
   console.log(`| ${n.toLocaleString('en')} | ${ms(keepWeek)} | ${ms(meetings)} | ${ms(stretch)} | ${ms(plain)} | ${(plain / keepWeek).toFixed(1)} | ${globalThis.gc ? `${Math.round(kept('keep-week', items))} bytes` : 'not measured'} |`)
 }
 
-const term = compileTerm(source)
-const days = easeDays({ ...term, classDays: Array.from({ length: 112 }, (_, i) => term.classes.from + i).filter(day => ((day + 3) % 7) < 5).slice(0, 80) }, 'usable')
+const unlike = inputOf('keep-week', itemsOf(10_000, false))
+console.log(`\nThe worst case, 10 000 items with hardly two dates alike, keep-week: ${median(() => planDates(unlike), 11).toFixed(1)} ms`)
+
+const days = Array.from({ length: 112 }, (_, i) => first + i).filter(day => ((day + 3) % 7) < 5).slice(0, 80)
 let seed = 7
 const roll = (): number => (seed = (seed * 16807) % 2147483647) / 2147483647
 const crowd: EaseItem[] = Array.from({ length: 500 }, () => days[0]! + Math.floor(roll() * (days.at(-1)! - days[0]!))).sort((a, b) => a - b).map((due, i) => ({ id: `i${i}`, due, major: i % 60 === 0 }))

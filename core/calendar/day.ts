@@ -56,8 +56,9 @@ export function isoOf(day: Day): string {
   }
   return text
 }
+const clocks: string[] = []
 /** `HH:MM` of minutes after midnight. */
-export const clockOf = (minute: number): string => `${pad(Math.floor(minute / 60))}:${pad(minute % 60)}`
+export const clockOf = (minute: number): string => clocks[minute] ??= `${pad(Math.floor(minute / 60))}:${pad(minute % 60)}`
 /** `YYYY-MM-DDTHH:MM` of a day number and minutes after midnight. */
 export const wallOf = (day: Day, minute: number): string => `${isoOf(day)}T${clockOf(minute)}`
 

@@ -5,7 +5,7 @@ import type { ZoneRules } from '../calendar/zone'
 import { bit, newDraft, type Draft } from './draft'
 import { crossingOf, finishItem, type PlannedItem } from './plan'
 import { defaultRule, type Rule, type SlotName } from './rule'
-import { stepsBeforeOrder } from './steps'
+import { dateSteps, timeSteps } from './steps'
 
 /** When a slot falls, seen from the teaching week of its unit: `weeksOn` teaching weeks later (0: the same), on a weekday, at a time. */
 export interface PatternSlot { readonly weeksOn: number, readonly weekday: Weekday, readonly time: string }
@@ -50,7 +50,7 @@ export function patternDates({ target, meetings, zone, pattern, units, items, cl
       const draft = newDraft(slot, dayInWeek(target.weekStart, first, wanted.weekday), minuteOf(wanted.time, 0))
       if (landing !== week) draft.flags |= bit['past-end']
       draft.reasons.push({ slot, code: 'pattern', before: null, after: wallOf(draft.day, draft.minute), names: { unit: number, week: landing, wanted: week, weekday: wanted.weekday, weekStarts: isoOf(first), time: wanted.time } })
-      for (const step of stepsBeforeOrder) step(draft, rule, crossing)
+      for (const step of [...dateSteps, ...timeSteps]) step(draft, rule, crossing)
       return draft
     }
     return finishItem(id, start('opens'), start('due'), start('closes'), rule, crossing)

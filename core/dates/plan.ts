@@ -1,11 +1,11 @@
-import { dayOf, minuteOf, wallOf } from '../calendar/day'
+import { dayOf, minuteOf, wallOf, type Day } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
 import { meetingDays, type Term } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
 import { bit, flagsOf, newDraft, type Crossing, type Draft, type Flag, type Prepare, type Reason } from './draft'
 import { methods } from './methods'
 import type { Rule, RuleSet, SlotName } from './rule'
-import { order, stepsAfterOrder, stepsBeforeOrder } from './steps'
+import { dateSteps, order, stepsAfterOrder, timeSteps } from './steps'
 
 /** An item as the engine needs it: wall-clock date-times or null, the unit whose rule counts, and its kind. */
 export interface DatedItem {
@@ -116,18 +116,31 @@ interface Single { readonly was: number, readonly is: number, readonly mask: num
 
 /**
  * Crosses items under one rule. Until Order, what becomes of a slot depends on its date and time alone, and a course has far
- * fewer different dates than items: each is worked out once and shared. Items whose order must be repaired are worked out anew.
+ * fewer different dates than items: each is worked out once and shared, and its day once for all times of day. Items whose order must be repaired are worked out whole,
+ * once for each set of dates.
  */
 function crosserOf(rule: Exclude<Rule, { method: 'set' }>, crossing: Crossing): (item: DatedItem) => PlannedItem {
   // The list pairs each name with a method for its own rule; that pairing is lost on a union of rules.
   const place = (methods[rule.method] as Prepare<Rule>)(rule, crossing)
   const singles: Record<SlotName, Map<string, Single>> = { opens: new Map(), due: new Map(), closes: new Map() }
+  const repairs = new Map<string, PlannedItem>()
+
+  const placed: Record<SlotName, Map<Day, Draft>> = { opens: new Map(), due: new Map(), closes: new Map() }
 
   const draftOf = (slot: SlotName, text: string | null): Draft | null => {
     if (text === null) return null
-    const draft = newDraft(slot, dayOf(text), minuteOf(text))
-    place(draft)
-    if (draft.dated) for (const step of stepsBeforeOrder) step(draft, rule, crossing)
+    const day = dayOf(text)
+    const minute = minuteOf(text)
+    let base = placed[slot].get(day)
+    if (!base) {
+      base = newDraft(slot, day, minute)
+      place(base)
+      if (base.dated) for (const step of dateSteps) step(base, rule, crossing)
+      if (!base.dated) return base
+      placed[slot].set(day, base)
+    }
+    const draft = { ...base, fromMinute: minute, minute, reasons: base.reasons.slice() }
+    for (const step of timeSteps) step(draft, rule, crossing)
     return draft
   }
   const singleOf = (slot: SlotName, text: string): Single => {
@@ -145,7 +158,12 @@ function crosserOf(rule: Exclude<Rule, { method: 'set' }>, crossing: Crossing): 
     const due = item.due === null ? null : singleOf('due', item.due)
     const closes = item.closes === null ? null : singleOf('closes', item.closes)
     const inOrder = due?.slot.at ? fits(opens, due) && fits(due, closes) : fits(opens, closes)
-    if (!inOrder) return finishItem(item.id, draftOf('opens', item.opens), draftOf('due', item.due), draftOf('closes', item.closes), rule, crossing)
+    if (!inOrder) {
+      const key = `${item.opens} ${item.due} ${item.closes}`
+      let repaired = repairs.get(key)
+      if (!repaired) repairs.set(key, repaired = finishItem(item.id, draftOf('opens', item.opens), draftOf('due', item.due), draftOf('closes', item.closes), rule, crossing))
+      return { ...repaired, id: item.id }
+    }
     const slots = { opens: opens?.slot ?? emptySlot, due: due?.slot ?? emptySlot, closes: closes?.slot ?? emptySlot }
     const mask = (opens?.mask ?? 0) | (due?.mask ?? 0) | (closes?.mask ?? 0)
     return { id: item.id, opens: slots.opens.at, due: slots.due.at, closes: slots.closes.at, flags: flagsOf(mask), slots }
