@@ -9,6 +9,7 @@ import { dayOf, isoOf, weekdayOf, type Weekday } from '../day'
 import { termCalendar, type Meeting, type TermCalendar } from '../schema'
 import { compileTerm, isUsable, meetingDays, weekFirst } from '../term'
 
+const many = Number(process.env.NORTHTIDE_RUNS ?? 1)
 const meetings = (...weekdays: Weekday[]): Meeting[] => weekdays.map(weekday => ({ weekday, start: '09:00', end: '10:00' }))
 const isoDay = (date: Date): string => date.toISOString().slice(0, 10)
 
@@ -55,7 +56,7 @@ describe('meeting days, against RFC 5545 recurrence', () => {
         ...additions.length ? [`RDATE:${additions.join(',')}`] : [], ...exceptions.length ? [`EXDATE:${exceptions.join(',')}`] : []]
       const expanded = weekdays.length || additions.length ? rrulestr(lines.join('\n'), { forceset: true }).all().map(isoDay) : []
       expect(meetingDays(term, pattern).map(isoOf)).toEqual([...new Set(expanded)])
-    }), { numRuns: 150 })
+    }), { numRuns: many * 150 })
   })
 })
 
@@ -72,7 +73,7 @@ describe('class days, against OpenFormula’s NETWORKDAYS.INTL and WORKDAY.INTL 
     fc.assert(fc.property(withWeekend, ({ number, calendar }) => {
       const term = compileTerm(calendar)
       expect(functions.NETWORKDAYS.INTL(local(term.classes.from), local(term.classes.to), number, holidays(calendar))).toBe(term.classDays.length)
-    }), { numRuns: 200 })
+    }), { numRuns: many * 200 })
   })
   it('the n-th of them', () => {
     fc.assert(fc.property(withWeekend, fc.nat(), ({ number, calendar }, n) => {
@@ -80,7 +81,7 @@ describe('class days, against OpenFormula’s NETWORKDAYS.INTL and WORKDAY.INTL 
       const at = n % term.classDays.length
       const day = functions.WORKDAY.INTL(local(term.classes.from - 1), at + 1, number, holidays(calendar)) as Date
       expect(`${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, '0')}-${String(day.getDate()).padStart(2, '0')}`).toBe(isoOf(term.classDays[at]!))
-    }), { numRuns: 200 })
+    }), { numRuns: many * 200 })
   })
 })
 

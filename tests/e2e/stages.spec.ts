@@ -1,0 +1,72 @@
+import { expect, test, type Page } from '@playwright/test'
+import { base, signIn } from './support'
+
+/** Opens the plan for a shell of spring (by default the one with the template's items) at a stage, begun or taken up again. */
+async function openPlan(page: Page, stage: string, section = '02'): Promise<void> {
+  const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, section: string, term: { name: string } }[] }
+  const source = courses.find(course => course.term.name === 'Autumn 2026')!.id
+  const target = courses.find(course => course.section === section && course.term.name === 'Spring 2027')!.id
+  const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { source, target } })).json() as { id: string }
+  await page.goto(`${base()}/plans/${id}/${stage}`)
+}
+
+test('Carry by unit, by kind and by words, with counts', async ({ page }) => {
+  await signIn(page)
+  await openPlan(page, 'carry')
+  await page.getByRole('button', { name: 'Take everything' }).click()
+  const foot = page.locator('.foot')
+  await expect(foot).toContainText('98 items come across')
+  await page.locator('.row.unit', { hasText: 'Getting your bearings' }).locator('.el-checkbox').click()
+  await expect(foot).toContainText('80 items come across')
+  await page.locator('.kinds li', { hasText: 'quizzes' }).locator('.el-checkbox').click()
+  // The first unit's two quizzes come back with their kind, and their unit with them.
+  await expect(page.locator('.kinds li', { hasText: 'quizzes' })).toContainText('8 of 8')
+  await expect(page.locator('.row.unit', { hasText: 'Getting your bearings' })).toContainText('2 of 18')
+  await page.getByLabel('Find an item by its words').fill('nodal cycle')
+  await expect(page.locator('.row:not(.unit)')).toHaveCount(1)
+  await page.getByLabel('Find an item by its words').fill('nothing like this')
+  await expect(page.getByText('Nothing in this course has the words')).toBeVisible()
+  await page.getByLabel('Find an item by its words').fill('')
+  await page.getByRole('button', { name: 'Take everything' }).click()
+  await expect(foot).toContainText('0 stay behind')
+  await expect(page.locator('.pair')).toContainText('Draft saved')
+})
+
+test('an assistant prepares, and is told who runs', async ({ page }) => {
+  await signIn(page, 'okonjo', 'neap-tide')
+  await openPlan(page, 'run')
+  await expect(page.getByText('Adds 98 items in 7 units.')).toBeVisible()
+  await expect(page.getByText('items it holds now, with the 24 students on its roster')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'You may prepare this plan' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeDisabled()
+})
+
+test('another source can be taken, and the one before again', async ({ page }) => {
+  await signIn(page)
+  await openPlan(page, 'pair', '01')
+  await page.getByLabel('Find another course to roll from').fill('spring')
+  await page.locator('.others li', { hasText: 'HYD 240-02 · Spring 2027' }).locator('.el-radio').click()
+  await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Spring 2027')
+  await page.getByLabel('Find another course to roll from').fill('autumn')
+  await page.locator('.others li', { hasText: 'HYD 240-01 · Autumn 2026' }).locator('.el-radio').click()
+  await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
+})
+
+test('where no worker starts, the page computes dates itself; a change that cannot be saved is kept and saved again', async ({ page }) => {
+  await page.addInitScript(() => { Object.defineProperty(window, 'Worker', { value: class { constructor() { throw new Error('none here') } } }) })
+  await signIn(page)
+  await openPlan(page, 'date')
+  await expect(page.locator('.foot')).toContainText('1 to settle')
+  await page.route('**/api/v1/plans/*', route => route.request().method() === 'PUT' ? route.abort() : route.continue())
+  await page.getByText('Same distance from the first day').click()
+  await expect(page.getByText('in whole weeks')).toBeVisible()
+  await expect(page.getByRole('alert')).toContainText('The server cannot be reached')
+  await page.unroute('**/api/v1/plans/*')
+  await page.getByRole('button', { name: 'Save again' }).click()
+  await expect(page.locator('.pair')).toContainText('Draft saved')
+  await page.reload()
+  await expect(page.getByText('in whole weeks')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await page.getByText('Same week and weekday').click()
+  await expect(page.locator('.pair')).toContainText('Draft saved')
+})
