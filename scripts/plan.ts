@@ -26,7 +26,7 @@ const files = process.argv.slice(2)
 if (files.length === 0) refuse('plan: name at least one case file')
 const cases = files.map(read)
 for (const each of cases) {
-  const { from, to } = yearsOf(each.target)
+  const { from, to } = yearsOf(each)
   const result = caseResult(planCase(each, zoneRules(each.target.timeZone, from, to)))
   process.stdout.write(`${JSON.stringify(result, null, cases.length === 1 ? 1 : 0)}\n`)
 }

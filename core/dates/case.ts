@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { civilOfDay, dayOf } from '../calendar/day'
 import { checkCalendar, faultsOf, type Fault } from '../calendar/check'
-import { meeting, termCalendar, wallTime, type TermCalendar } from '../calendar/schema'
+import { meeting, termCalendar, wallTime } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
 import { flagNames } from './draft'
@@ -74,9 +75,15 @@ function withTwins(items: unknown, found: readonly Fault[]): Fault[] {
   return faults
 }
 
-/** The years a case's dates may reach: its zone data must cover them. */
-export function yearsOf(target: TermCalendar): { from: number, to: number } {
-  return { from: Number(target.classes.from.slice(0, 4)) - 3, to: Number(target.classes.to.slice(0, 4)) + 4 }
+/** The years that a case's dates may reach, with one to spare on either side: its zone data must cover them. */
+export function yearsOf({ source, target, rule, kindRules, unitRules, itemRules, items }: DateCase): { from: number, to: number } {
+  const shifts = [dayOf(target.classes.from) - dayOf(source.classes.from), dayOf(target.classes.to) - dayOf(source.classes.to)]
+  for (const each of [rule, ...Object.values(kindRules), ...Object.values(unitRules), ...Object.values(itemRules)]) if (each.method === 'offset' && each.days !== null) shifts.push(each.days)
+  for (const was of source.milestones) for (const is of target.milestones) if (was.key === is.key) shifts.push(dayOf(is.date) - dayOf(was.date))
+  const days = [target.classes.from, target.classes.to].map(dayOf)
+  for (const item of items) for (const slot of slotNames) if (item[slot] !== null) for (const shift of shifts) days.push(dayOf(item[slot]) + shift)
+  const year = (day: number): number => civilOfDay(day).year
+  return { from: year(days.reduce((a, b) => Math.min(a, b))) - 1, to: year(days.reduce((a, b) => Math.max(a, b))) + 1 }
 }
 
 /** Plans a checked case. */

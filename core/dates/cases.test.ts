@@ -10,7 +10,7 @@ describe('worked cases', () => {
     const file = JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as { case: unknown, expected: { items: unknown[] } }
     const read = readCase(file.case, isTimeZone)
     if ('faults' in read) throw new Error(JSON.stringify(read.faults))
-    const { from, to } = yearsOf(read.case.target)
+    const { from, to } = yearsOf(read.case)
     const { items } = planCase(read.case, zoneRules(read.case.target.timeZone, from, to))
     expect(items.map(({ id, opens, due, closes, flags }) => ({ id, opens, due, closes, flags }))).toEqual(file.expected.items)
   })

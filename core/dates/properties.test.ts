@@ -7,7 +7,6 @@ import { termCalendar, type TermCalendar } from '../calendar/schema'
 import { compileTerm, meetingDays, type Term } from '../calendar/term'
 import { instantOf } from '../calendar/zone'
 import { lineItemTimes } from '../course/assemble'
-import { yearsOf } from './case'
 import { planDates, type DatedItem, type PlanInput } from './plan'
 import { ruleSchemas, ruleSchema, slotNames, type Rule } from './rule'
 import { sentence } from './sentences'
@@ -17,7 +16,7 @@ import { zoneOf } from './zones'
 const many = Number(process.env.NORTHTIDE_RUNS ?? 1)
 const crossing = anyCalendar.chain(source => anyCalendar.chain(target => fc.record({ source: fc.constant(source), target: fc.constant(target), sourceMeetings: anyMeetings, targetMeetings: anyMeetings, items: itemsAround(source, true) })))
 type Crossing = typeof crossing extends fc.Arbitrary<infer T> ? T : never
-const zoneOfCalendar = (calendar: TermCalendar) => { const { from, to } = yearsOf(calendar); return zoneRules(calendar.timeZone, from, to) }
+const zoneOfCalendar = (calendar: TermCalendar) => zoneRules(calendar.timeZone, Number(calendar.classes.from.slice(0, 4)) - 3, Number(calendar.classes.to.slice(0, 4)) + 4)
 const inputOf = (c: Crossing, rule: Rule): PlanInput => ({ ...c, source: compileTerm(c.source), target: compileTerm(c.target), zone: zoneOfCalendar(c.target), rules: { rule, kindRules: {}, unitRules: {}, itemRules: {} } })
 const keepWeek = ruleSchemas['keep-week'].parse({ method: 'keep-week' })
 
