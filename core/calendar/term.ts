@@ -1,4 +1,4 @@
-import { dayOf, floorMod, isoOf, weekdayOf, type Day, type Weekday } from './day'
+import { dayOf, floorMod, weekdayOf, type Day, type Weekday } from './day'
 import type { Meeting, TermCalendar } from './schema'
 
 export interface Closure { from: Day, to: Day, name: string, kind: string }
@@ -93,14 +93,3 @@ export function teachingWeek(term: Term, day: Day): { week: number, after: numbe
   const at = lastAtOrBefore(term.weeks, first)
   return at < 0 ? null : { week: at + 1, after: (first - term.weeks[at]!) / 7 }
 }
-
-/** The weeks after teaching week 1 without a class day that start no later than the last day of classes, as first days. */
-export function breakWeeks(term: Term): Day[] {
-  const weeks: Day[] = []
-  const taught = new Set(term.weeks)
-  for (let first = (term.weeks[0] ?? 0) + 7; first <= term.classes.to; first += 7) if (!taught.has(first)) weeks.push(first)
-  return weeks
-}
-
-/** A calendar's days in words for messages: `2027-01-06 to 2027-04-09`. */
-export const spanText = (range: { from: Day, to: Day }): string => `${isoOf(range.from)} to ${isoOf(range.to)}`

@@ -1,5 +1,5 @@
 import { isoOf, type Day } from '../calendar/day'
-import { isUsable, meetingDays, type Term } from '../calendar/term'
+import { meetingDays, type Term } from '../calendar/term'
 import type { Meeting } from '../calendar/schema'
 import type { Reason } from './draft'
 
@@ -25,8 +25,7 @@ export type Eased =
 
 /** The days that easing may use: usable days within classes, or the section's meeting days. */
 export function easeDays(term: Term, on: 'usable' | 'meetings', meetings: readonly Meeting[] = []): Day[] {
-  if (on === 'meetings') return meetingDays(term, meetings)
-  return term.classDays.filter(day => isUsable(term, day))
+  return on === 'meetings' ? meetingDays(term, meetings) : [...term.classDays]
 }
 
 // Costs are summed as whole ten-thousandths: equal costs are then exactly equal.

@@ -87,8 +87,6 @@ export function sentence(reason: Reason): string {
   if (!writer) throw new Error(`no sentence for the reason ${reason.code}`)
   return writer(reason, reason.names ?? {})
 }
-/** The codes that have a sentence. */
-export const reasonCodes: readonly string[] = Object.keys(writers)
 
 /** Short name of how a date came to be, for a table's last column. */
 export function shortHow(reasons: readonly Reason[]): string {

@@ -9,8 +9,6 @@ export const weekdayName = (weekday: number): string => weekdays[weekday - 1]!
 export const weekdayShort = (weekday: number): string => weekdayName(weekday).slice(0, 3)
 /** `Fri 5 Feb` of a date or date-time. */
 export const dayText = (text: string): string => `${weekdayShort(weekdayOf(dayOf(text)))} ${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
-/** `Fri 5 Feb 2027`, where the year is not obvious. */
-export const dayYearText = (text: string): string => `${dayText(text)} ${text.slice(0, 4)}`
 /** `5 Feb` of a date. */
 export const shortDay = (text: string): string => `${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
 /** `Fri 5 Feb 23:59` of a date-time. */

@@ -14,8 +14,8 @@ export interface CompileInput {
   target: { term: Term, meetings: readonly Meeting[], nodes: readonly OutlineNode[], categories: readonly Category[] }
   zone: ZoneRules
 }
-/** Where something new goes in the shell. */
-export interface Placement { entity: 'unit' | 'item' | 'category', lineage: string, parent: string | null, position: number, dates: PlannedItem | null }
+/** One thing a run does in the shell. It only adds so far; replacing and clearing come with Carry and Clear. */
+export interface Placement { action: 'added' | 'replaced' | 'cleared', entity: 'unit' | 'item' | 'category', lineage: string, parent: string | null, position: number, dates: PlannedItem | null }
 /** What a run would do, in numbers. Slots and items are counted; `byKind` counts added items. */
 export interface Effect {
   added: { units: number, items: number, categories: number, byKind: Partial<Record<ItemKind, number>> }
@@ -70,8 +70,8 @@ export function compilePlan(input: CompileInput): CompiledPlan {
   const used = new Set(fresh.map(node => node.category))
   const categories = source.categories.filter(category => !there.has(category.lineage) && (document.carry.leave.length === 0 || used.has(category.lineage)))
   const placements: Placement[] = [
-    ...categories.map((category, at): Placement => ({ entity: 'category', lineage: category.lineage, parent: null, position: target.categories.length + at, dates: null })),
-    ...fresh.map((node): Placement => ({ entity: node.type, lineage: node.lineage, parent: node.parent, position: place(node.parent), dates: dates.get(node.lineage) ?? null })),
+    ...categories.map((category, at): Placement => ({ action: 'added', entity: 'category', lineage: category.lineage, parent: null, position: target.categories.length + at, dates: null })),
+    ...fresh.map((node): Placement => ({ action: 'added', entity: node.type, lineage: node.lineage, parent: node.parent, position: place(node.parent), dates: dates.get(node.lineage) ?? null })),
   ]
   const items = fresh.filter(node => node.type === 'item')
   const byKind: Partial<Record<ItemKind, number>> = {}
@@ -84,8 +84,8 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     placements,
     effect: {
       added: { units: fresh.length - items.length, items: items.length, categories: categories.length, byKind },
-      replaced: 0,
-      cleared: 0,
+      replaced: placements.filter(entry => entry.action === 'replaced').length,
+      cleared: placements.filter(entry => entry.action === 'cleared').length,
       already: count(wanted, 'item') - items.length,
       leftBehind: count(source.nodes, 'item') - count(wanted, 'item'),
       kept: { units: count(target.nodes, 'unit'), items: count(target.nodes, 'item') },

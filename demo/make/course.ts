@@ -60,7 +60,7 @@ export function courseWorks(): WorkUnit[] {
       ? { id: 'i-problems-2', title: 'Harmonics problem set', kind: 'assignment', text: unit.problems, category: 'cat-problems', points: 20, lineItem: 'item', opens: '2026-09-21T08:00', due: '2026-09-28T09:30' }
       : { id: `i-problems-${n}`, title: `Problem set ${n}`, kind: 'assignment', text: unit.problems, category: 'cat-problems', points: 20, lineItem: 'item', opens: plus(b, 0, '08:00'), due: plus(b, n === 3 ? 14 : 7, '09:30') }] : []
     const extra: Record<number, Work[]> = {
-      1: [{ id: 'i-welcome-survey', title: 'Welcome survey', kind: 'quiz', quiz: [['How do you come to the water?', 'On foot', 'By boat', 'Not yet']], text: texts.welcome, opens: '2026-08-31T08:00', due: '2026-09-04T23:59' }],
+      1: [{ id: 'i-welcome-survey', title: 'Welcome survey', kind: 'quiz', quiz: [['How do you come to the water?', 'On foot', 'By boat', 'Not yet']], opens: '2026-08-31T08:00', due: '2026-09-04T23:59' }],
       3: [{ ...page(recess), opens: '2026-10-12T08:00' }],
       4: [{ id: 'i-midterm', title: 'Mid-term paper', kind: 'assignment', text: texts.midterm, category: 'cat-midterm', points: 100, lineItem: 'item', opens: '2026-10-19T08:00', due: '2026-10-26T23:59' }],
       6: [

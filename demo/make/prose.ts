@@ -230,7 +230,6 @@ Say so, briefly, and say how much it usually matters: at Port Ellery, two days i
 ]
 
 export const works = {
-  welcome: `Seven questions about you and your water: what you have studied, what you sail, row or have never set foot in, and when you can come to the shore.`,
   midterm: `A paper of 1200 words. Take one month from the Port Ellery record and tell its story: astronomy, weather, and whatever is left that neither explains. Figures of your own making; sources named.`,
   soundings: `The soundings project: survey a corner of the inner harbour with the small sounder, reduce it to chart datum, and hand in a fair sheet with an uncertainty for every depth. Groups of three.`,
   atlas: `A stream atlas of the Narrows: twelve small charts, one for each lunar hour, with arrows from your own drifters and from nobody else's.`,

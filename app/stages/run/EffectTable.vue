@@ -19,8 +19,8 @@ const dates = computed(() => {
       <tr><td>Items added</td><td class="number">{{ effect.added.items }}</td><td>{{ kinds || 'none' }}</td></tr>
       <tr><td>Grade categories added</td><td class="number">{{ effect.added.categories }}</td><td>with their weights</td></tr>
       <tr><td>Dates written</td><td class="number">{{ effect.dates.dates }}</td><td>{{ dates }}</td></tr>
-      <tr><td>Replaced</td><td class="number">{{ effect.replaced }}</td><td>nothing in the shell is overwritten</td></tr>
-      <tr><td>Cleared</td><td class="number">{{ effect.cleared }}</td><td>nothing in the shell is removed</td></tr>
+      <tr><td>Replaced</td><td class="number">{{ effect.replaced }}</td><td>{{ effect.replaced ? 'overwritten in the shell' : 'nothing in the shell is overwritten' }}</td></tr>
+      <tr><td>Cleared</td><td class="number">{{ effect.cleared }}</td><td>{{ effect.cleared ? 'removed from the shell' : 'nothing in the shell is removed' }}</td></tr>
       <tr v-if="effect.kept.items || effect.kept.units"><td>Stay in the shell</td><td class="number">{{ effect.kept.items }}</td><td>items it holds now, with the {{ counted(target.students, 'student') }} on its roster</td></tr>
       <tr v-else><td>Stay in the shell</td><td class="number">0</td><td>it holds no items; the {{ counted(target.students, 'student') }} on its roster stay</td></tr>
       <tr v-if="effect.already"><td>There already</td><td class="number">{{ effect.already }}</td><td>came in an earlier run; left as they are now</td></tr>

@@ -58,7 +58,7 @@ const sentence = computed(() => {
       <p class="ways"><NuxtLink class="act" :to="`/courses/${plan.target.course.id}`">Open the shell ⟶</NuxtLink><NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Read the record of the run</NuxtLink></p>
       <template v-if="record">
         <EffectTable :effect="record.effect" :source="plan.source.course" :target="plan.target.course" />
-        <p class="audit"><b class="kept">{{ found === 0 ? 'The audit found nothing' : `The audit found ${found}` }}</b> of last term’s students on the {{ counted(record.effect.added.items, 'new item') }}: no submission, grade, attempt, post or extension.</p>
+        <p class="audit"><b class="kept">{{ found === 0 ? 'The audit found nothing' : `The audit found ${found}` }}</b> of last term’s students on the {{ counted(record.effect.added.items, 'new item') }}: it looked for submissions, grades, attempts, posts and extensions.</p>
       </template>
     </template>
     <template v-else>

@@ -35,8 +35,8 @@ export async function finishRun(trx: Knex, id: string, audit: AuditLine[], at: s
 /** Writes down what a run is about to add. The content is inserted from these rows. */
 export async function insertEntries(trx: Knex, runId: string, placements: readonly Placement[]): Promise<void> {
   for (const batch of inBatches(placements)) {
-    await trx('run_entries').insert(batch.map(({ entity, lineage, parent, position, dates }) => ({
-      run_id: runId, entity, lineage, action: 'added', parent_lineage: parent, position, opens: dates?.opens ?? null, due: dates?.due ?? null, closes: dates?.closes ?? null,
+    await trx('run_entries').insert(batch.map(({ action, entity, lineage, parent, position, dates }) => ({
+      run_id: runId, entity, lineage, action, parent_lineage: parent, position, opens: dates?.opens ?? null, due: dates?.due ?? null, closes: dates?.closes ?? null,
       reasons: dates && JSON.stringify({ flags: dates.flags, reasons: reasonsOf(dates) }),
     })))
   }
