@@ -3,20 +3,19 @@ import { chromium, type Page } from '@playwright/test'
 import { dayOf, wallOf } from '../core/calendar/day'
 import { lineageOf } from '../core/course/lineage'
 import type { CourseContent, ItemNode } from '../core/course/model'
-import type { Roster } from '../core/formats/oneroster/read'
+import { noRoster, type Roster } from '../core/formats/oneroster/read'
 import { connect } from '../server/db/connection'
 import { importCourse, importRoster } from '../server/services/imports'
 import { startApp } from '../tests/support/app'
 import { useServer } from '../tests/support/database'
 
-const nothing: Roster = { orgs: [], users: [], academicSessions: [], courses: [], classes: [], enrollments: [], categories: [], lineItems: [], results: [] }
 const [oldClass, newClass] = ['big-2026a', 'big-2027s']
 const classRow = (sourcedId: string, termSourcedIds: string) => ({ sourcedId, title: 'A very large course', courseSourcedId: 'co-big', classCode: 'BIG 900-01', classType: 'scheduled', location: '', schoolSourcedId: 'org-hydrography', termSourcedIds })
 const enrol = (classSourcedId: string) => ({ sourcedId: `en-${classSourcedId}`, classSourcedId, schoolSourcedId: '', userSourcedId: 'pe-marchetti', role: 'teacher', primary: 'true', beginDate: '', endDate: '' })
-const roster: Roster = { ...nothing,
+const roster: Roster = { ...noRoster,
   orgs: [{ sourcedId: 'org-hydrography', name: 'Department of Hydrography', type: 'department', identifier: '', parentSourcedId: 'org-port-ellery' }],
-  users: [{ sourcedId: 'pe-marchetti', enabledUser: 'true', orgSourcedIds: '', role: 'teacher', username: 'marchetti', givenName: 'Isolde', familyName: 'Marchetti', email: '' }],
-  courses: [{ sourcedId: 'co-big', title: 'A very large course', courseCode: 'BIG 900', orgSourcedId: 'org-hydrography' }],
+  users: [{ sourcedId: 'pe-marchetti', enabledUser: 'true', orgSourcedIds: '', role: 'teacher', username: 'marchetti', givenName: 'Isolde', familyName: 'Marchetti', email: '', agentSourcedIds: '' }],
+  courses: [{ sourcedId: 'co-big', schoolYearSourcedId: '', title: 'A very large course', courseCode: 'BIG 900', orgSourcedId: 'org-hydrography' }],
   classes: [classRow(oldClass, '2026-autumn'), classRow(newClass, '2027-spring')], enrollments: [enrol(oldClass), enrol(newClass)],
 }
 const first = dayOf('2026-09-03')
@@ -46,7 +45,7 @@ const stopServer = useServer()
 const app = await startApp('northtide_bench')
 const db = connect({ host: process.env.DB_HOST!, port: Number(process.env.DB_PORT), user: process.env.DB_USER!, password: process.env.DB_PASSWORD!, database: app.database })
 await importRoster(db, roster)
-await importCourse(db, { classKey: oldClass, content, roster: nothing, document: null })
+await importCourse(db, { classKey: oldClass, content, roster: noRoster, document: null })
 await db.destroy()
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
 try {

@@ -1,16 +1,19 @@
 // npm run demo:load [-- --if-empty] : loads the demo files through the readers and services that everyone uses.
 import { readFileSync } from 'node:fs'
+import { readLimits } from '../core/formats/limits'
 import { readCartridge } from '../core/formats/cartridge/read'
 import type { Finding } from '../core/formats/findings'
 import { readCourseDocument, readTermCalendar } from '../core/formats/json/documents'
 import { readOneRoster } from '../core/formats/oneroster/read'
 import { closeDatabase, database } from '../server/db/connection'
+import { bufferSource, openZip } from '../server/files/zip'
 import { importCourse, importRoster, importTerm } from '../server/services/imports'
 import { grantDuty, setPassword } from '../server/services/people'
 import { isTimeZone } from '../server/services/zones'
 import type { Knex } from 'knex'
 
 const file = (name: string): Uint8Array => readFileSync(new URL(`files/${name}`, import.meta.url))
+const archive = (name: string) => openZip(name, bufferSource(file(name)), readLimits)
 /** Name, password and duty of those who sign in; the same as in `sign-ins.txt`. */
 export const signIns = [
   { login: 'marchetti', password: 'slack-water' }, { login: 'okonjo', password: 'neap-tide' },
@@ -21,7 +24,7 @@ export const signIns = [
 export async function loadDemo(db: Knex): Promise<Finding[]> {
   const findings: Finding[] = []
   for (const term of ['2026-autumn', '2027-spring', '2027-summer']) await importTerm(db, readTermCalendar(`term-${term}.json`, file(`term-${term}.json`), isTimeZone))
-  const { roster, findings: found } = readOneRoster('port-ellery.oneroster.zip', file('port-ellery.oneroster.zip'))
+  const { roster, findings: found } = await readOneRoster(await archive('port-ellery.oneroster.zip'))
   findings.push(...found, ...await importRoster(db, roster))
   const classes = [
     { key: 'hyd240-01-2026a', cartridge: 'hyd-240-01-autumn-2026.imscc', document: 'hyd-240-01-autumn-2026.course.json' },
@@ -29,7 +32,7 @@ export async function loadDemo(db: Knex): Promise<Finding[]> {
     { key: 'hyd240-02-2027s', cartridge: 'hyd-240-02-spring-2027.imscc', document: 'hyd-240-02-spring-2027.course.json' },
   ]
   for (const { key, cartridge, document } of classes) {
-    const read = cartridge === null ? null : readCartridge(cartridge, file(cartridge), key)
+    const read = cartridge === null ? null : await readCartridge(await archive(cartridge), { courseKey: key })
     findings.push(...read?.findings ?? [], ...await importCourse(db, { classKey: key, content: read?.content ?? null, roster, document: readCourseDocument(document, file(document)) }))
   }
   for (const entry of signIns) {

@@ -24,6 +24,6 @@ export function instantText(instant: string, timeZone?: string): string {
 }
 
 export const kindWords: Record<string, [string, string]> = {
-  assignment: ['assignment', 'assignments'], quiz: ['quiz', 'quizzes'], discussion: ['discussion', 'discussions'], page: ['page', 'pages'], file: ['file', 'files'], weblink: ['web link', 'web links'], tool: ['tool link', 'tool links'],
+  assignment: ['assignment', 'assignments'], quiz: ['quiz', 'quizzes'], bank: ['question bank', 'question banks'], discussion: ['discussion', 'discussions'], page: ['page', 'pages'], file: ['file', 'files'], weblink: ['web link', 'web links'], tool: ['tool link', 'tool links'],
   announcement: ['announcement', 'announcements'], event: ['event', 'events'], poll: ['poll', 'polls'], survey: ['survey', 'surveys'], attendance: ['attendance list', 'attendance lists'], recording: ['recording', 'recordings'], heading: ['heading', 'headings'],
 }

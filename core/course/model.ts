@@ -1,15 +1,25 @@
 import type { TenThousandths } from '../grading/points'
 import type { SlotName } from '../dates/rule'
 
-/** What an item can be. In a cartridge an assessment is a quiz, a topic a discussion, an LTI link a tool. */
-export const itemKinds = ['assignment', 'quiz', 'discussion', 'page', 'file', 'weblink', 'tool', 'announcement', 'event', 'poll', 'survey', 'attendance', 'recording', 'heading'] as const
+/** What an item can be. In a cartridge an assessment is a quiz, a topic a discussion, an LTI link a tool. A bank holds questions for quizzes; students never see it. */
+export const itemKinds = ['assignment', 'quiz', 'bank', 'discussion', 'page', 'file', 'weblink', 'tool', 'announcement', 'event', 'poll', 'survey', 'attendance', 'recording', 'heading'] as const
 export type ItemKind = typeof itemKinds[number]
 /** Listed: date and points are seen, the content is not yet. */
 export const itemStates = ['visible', 'hidden', 'listed', 'deleted'] as const
 export type ItemState = typeof itemStates[number]
 
-/** The immutable content of an item. */
-export interface Body { readonly mediaType: string, readonly bytes: Uint8Array }
+/** The immutable content of an item. Its bytes are read from where they lie when they are asked for, as often as they are, always the same. */
+export interface Body { readonly mediaType: string, readonly chunks: () => AsyncIterable<Uint8Array> }
+export const bodyOf = (mediaType: string, bytes: Uint8Array): Body => ({ mediaType, async* chunks() { yield bytes } })
+export async function bytesOf(body: Body): Promise<Uint8Array> {
+  const parts: Uint8Array[] = []
+  for await (const part of body.chunks()) parts.push(part)
+  if (parts.length === 1) return parts[0]!
+  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0))
+  let at = 0
+  for (const part of parts) { whole.set(part, at); at += part.length }
+  return whole
+}
 
 export interface UnitNode {
   readonly type: 'unit'
@@ -36,7 +46,7 @@ export interface ItemNode {
   /** Settings that come across exactly (the address of a web link, attempts, formats …). */
   readonly settings: Readonly<Record<string, unknown>>
   readonly slots: Readonly<Partial<Record<SlotName, string>>>
-  readonly children: readonly ItemNode[]
+  readonly children: readonly CourseNode[]
 }
 export type CourseNode = UnitNode | ItemNode
 
@@ -45,6 +55,8 @@ export interface GradeCategory { readonly lineage: string, readonly identifier: 
 /** A course's content in its own order: a tree of units and items. Nothing in it is about students. */
 export interface CourseContent {
   readonly title: string
+  /** Language of the content (BCP 47), where the source says it. */
+  readonly language?: string | null
   readonly nodes: readonly CourseNode[]
   readonly categories: readonly GradeCategory[]
 }
@@ -62,9 +74,8 @@ export function* itemsInOrder(nodes: readonly CourseNode[], unit: UnitNode | nul
 
 /** The same tree with every item changed by `change`. */
 export function mapItems(nodes: readonly CourseNode[], change: (item: ItemNode) => ItemNode): CourseNode[] {
-  const changed = (item: ItemNode): ItemNode => {
-    const next = change(item)
-    return { ...next, children: next.children.map(changed) }
-  }
-  return nodes.map(node => node.type === 'unit' ? { ...node, children: mapItems(node.children, change) } : changed(node))
+  return nodes.map((node) => {
+    const next = node.type === 'unit' ? node : change(node)
+    return { ...next, children: mapItems(next.children, change) }
+  })
 }

@@ -1,7 +1,9 @@
 import { SaxesParser } from 'saxes'
 import { FormatRefusal } from './findings'
+import { sizeText, type ReadLimits } from './limits'
+import { xmlText } from './text'
 
-/** An XML element: local name, namespace, attributes by local name (prefixed ones by `prefix:name`), children in order, and the line it starts on. */
+/** An XML element: local name, namespace, attributes by local name (prefixed ones by `prefix:name`), children in order, own text, and the line it starts on. */
 export interface XmlElement {
   readonly name: string
   readonly namespace: string
@@ -9,29 +11,36 @@ export interface XmlElement {
   readonly children: XmlElement[]
   text: string
   readonly line: number
+  /** Where its content starts and its end tag ends, in characters of the document. */
+  readonly from: number
+  to: number
 }
 
-/** Parses a document into a tree. Refuses what is not well formed, and any document type declaration: entities could expand or reach out. */
-export function parseXml(where: string, text: string): XmlElement {
+const shown = new Map<string, string>()
+/** Attribute keys are few and come often. */
+const keyOf = (prefix: string, local: string): string => {
+  if (!prefix || prefix === 'xmlns') return local
+  const key = `${prefix}:${local}`
+  return shown.get(key) ?? (shown.size < 1000 ? shown.set(key, key) : shown, key)
+}
+
+/** Parses the text of a document into a tree. Refuses what is not well formed, nests too deeply, or has a document type declaration: entities could expand or reach out. */
+export function parseXml(where: string, text: string, limits: Pick<ReadLimits, 'xmlDepth'>): XmlElement {
   const parser = new SaxesParser({ xmlns: true, position: true })
   const open: XmlElement[] = []
   let root: XmlElement | null = null
-  parser.on('error', (error) => { throw new FormatRefusal(where, `is not well-formed XML (${error.message})`) })
-  parser.on('doctype', () => { throw new FormatRefusal(where, `line ${parser.line}: has a document type declaration, which is not read`) })
+  parser.on('error', (error) => { throw new FormatRefusal(where, `line ${parser.line}: is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')})`) })
+  parser.on('doctype', () => { throw new FormatRefusal(where, `line ${parser.line}: has a document type declaration (DTD), which is never read; take it out and pack the file again`, true) })
   parser.on('opentag', (tag) => {
-    const element: XmlElement = {
-      name: tag.local,
-      namespace: tag.uri,
-      attributes: Object.fromEntries(Object.values(tag.attributes).map(entry => [entry.prefix && entry.prefix !== 'xmlns' ? `${entry.prefix}:${entry.local}` : entry.local, entry.value])),
-      children: [],
-      text: '',
-      line: parser.line,
-    }
-    open.at(-1)?.children.push(element)
-    root ??= element
-    open.push(element)
+    const attributes: Record<string, string> = Object.create(null)
+    for (const key in tag.attributes) { const entry = tag.attributes[key]!; attributes[keyOf(entry.prefix, entry.local)] = entry.value }
+    const element: XmlElement = { name: tag.local, namespace: tag.uri, attributes, children: [], text: '', line: parser.line, from: parser.position, to: parser.position }
+    const parent = open.at(-1)
+    if (parent) parent.children.push(element)
+    else root ??= element
+    if (open.push(element) > limits.xmlDepth) throw new FormatRefusal(where, `line ${parser.line}: elements nest more than ${limits.xmlDepth} deep`, true)
   })
-  parser.on('closetag', () => { open.pop() })
+  parser.on('closetag', () => { open.pop()!.to = parser.position })
   const add = (value: string) => { const top = open.at(-1); if (top) top.text += value }
   parser.on('text', add)
   parser.on('cdata', add)
@@ -39,9 +48,15 @@ export function parseXml(where: string, text: string): XmlElement {
   return root!
 }
 
-/** Children with a local name. */
-export const childrenNamed = (element: XmlElement, name: string): XmlElement[] => element.children.filter(child => child.name === name)
-/** The first element down a path of local names. */
+/** Reads a document from its bytes. @throws FormatRefusal as `parseXml`, and where it is too large or in the wrong encoding. */
+export function readXml(where: string, bytes: Uint8Array, limits: Pick<ReadLimits, 'xmlDepth' | 'xmlBytes'>): XmlElement {
+  if (bytes.length > limits.xmlBytes) throw new FormatRefusal(where, `is an XML document of more than ${sizeText(limits.xmlBytes)}`)
+  return parseXml(where, xmlText(where, bytes), limits)
+}
+
+/** Children with a local name, in the element's own namespace: what an extension calls by the same name is not meant. */
+export const childrenNamed = (element: XmlElement, name: string): XmlElement[] => element.children.filter(child => child.name === name && child.namespace === element.namespace)
+/** The first element down a path of local names, in whichever namespace. */
 export const descend = (element: XmlElement | undefined, ...path: string[]): XmlElement | undefined =>
   path.reduce<XmlElement | undefined>((at, name) => at?.children.find(child => child.name === name), element)
 /** Trimmed text of the first element down a path, or null. */
@@ -50,3 +65,7 @@ export const textAt = (element: XmlElement | undefined, ...path: string[]): stri
 export function* elementsBelow(element: XmlElement): Generator<XmlElement> {
   for (const child of element.children) { yield child; yield* elementsBelow(child) }
 }
+
+/** Text as XML character data, and as the value of an attribute in double quotes. */
+export const escapeText = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/\r/g, '&#13;')
+export const escapeAttribute = (text: string): string => escapeText(text).replace(/"/g, '&quot;').replace(/[\n\t]/g, character => `&#${character.charCodeAt(0)};`)

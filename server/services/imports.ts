@@ -36,22 +36,34 @@ export async function importRoster(db: Knex, roster: Roster): Promise<Finding[]>
     const people = await queries.upsertPeople(trx, roster.users.map(row => ({
       source_id: row.sourcedId, login: row.role === 'student' ? null : row.username || null, given_name: row.givenName, family_name: row.familyName, email: row.email || null, active: row.enabledUser !== 'false',
     })))
+    // A bundle may name what an earlier one brought (OneRoster's delta mode).
+    const known = async (table: string, here: Map<string, string>, keys: string[]) => new Map([...await queries.idsBySource(trx, table, keys.filter(key => !here.has(key))), ...here])
+    const schools = await known('orgs', orgs, roster.classes.map(row => row.schoolSourcedId))
     const terms = await queries.termIdsByCode(trx)
     const subjects = new Map(roster.courses.map(row => [row.sourcedId, row]))
     const classes = roster.classes.flatMap((row) => {
-      const subject = subjects.get(row.courseSourcedId)!
-      const code = subject.courseCode || row.classCode || subject.title
+      const subject = subjects.get(row.courseSourcedId)
+      const code = subject?.courseCode || row.classCode || subject?.title || row.title
       const term = keysOf(row.termSourcedIds).map(key => terms.get(key)).find(id => id !== undefined)
       if (!term) {
         findings.push({ severity: 'error', where: `classes.csv, ${row.sourcedId}`, message: `its term ${row.termSourcedIds} has no calendar yet; the class was left out` })
         return []
       }
+      const org = schools.get(row.schoolSourcedId)
+      if (!org) {
+        findings.push({ severity: 'error', where: `classes.csv, ${row.sourcedId}`, message: `its school ${row.schoolSourcedId} is not known here; the class was left out` })
+        return []
+      }
       const section = row.classCode.startsWith(code) ? row.classCode.slice(code.length).replace(/^[\s-]+/, '') : row.classCode
-      return [{ source_id: row.sourcedId, term_id: term, org_id: orgs.get(row.schoolSourcedId)!, code, section, title: row.title, created_at: stampOf(now()) }]
+      return [{ source_id: row.sourcedId, term_id: term, org_id: org, code, section, title: row.title, created_at: stampOf(now()) }]
     })
     const courses = await queries.upsertCourses(trx, classes)
-    await queries.upsertEnrolments(trx, roster.enrollments.filter(row => roles[row.role] && courses.has(row.classSourcedId)).map(row => ({
-      course_id: courses.get(row.classSourcedId)!, person_id: people.get(row.userSourcedId)!, role: roles[row.role]!, is_primary: row.primary === 'true', source_id: row.sourcedId,
+    const classesKnown = await known('courses', courses, roster.enrollments.map(row => row.classSourcedId))
+    const peopleKnown = await known('people', people, roster.enrollments.map(row => row.userSourcedId))
+    const strangers = roster.enrollments.filter(row => !peopleKnown.has(row.userSourcedId) || !classesKnown.has(row.classSourcedId)).length
+    if (strangers > 0) findings.push({ severity: 'error', where: 'enrollments.csv', message: `${strangers} rows name a class or a person that is not known here; they were left out` })
+    await queries.upsertEnrolments(trx, roster.enrollments.filter(row => roles[row.role] && classesKnown.has(row.classSourcedId) && peopleKnown.has(row.userSourcedId)).map(row => ({
+      course_id: classesKnown.get(row.classSourcedId)!, person_id: peopleKnown.get(row.userSourcedId)!, role: roles[row.role]!, is_primary: row.primary === 'true', source_id: row.sourcedId,
     })))
     await writeLog(trx, { action: 'roster.imported', detail: { people: people.size, classes: courses.size, enrolments: roster.enrollments.length } })
   })

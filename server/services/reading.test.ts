@@ -16,12 +16,15 @@ describe('HTML as it is shown', () => {
     expect(shown).not.toMatch(/<(script|iframe|object|embed|form|input|svg|link|meta|style|video|math|noscript)|\son\w+=|javascript:|data:|style=|<img/i)
   })
   it('leads links to the copies in this course, shows its images, and marks what was left behind', () => {
-    expect(read(`<a href="${lineageLink(page)}#part">a</a>`)).toBe(`<a href="/courses/C/items/${page}#part">a</a>`)
+    expect(read(`<a href="${lineageLink(page)}#part">a</a>`)).toBe(`<a href="/courses/C/items/${page}#part-part">a</a>`)
     expect(read(`<img src="${lineageLink(file)}" alt="b">`)).toBe(`<img alt="b" src="/api/v1/courses/C/items/${file}/body" />`)
     expect(read(`<a href="${lineageLink(gone)}">c</a>`)).toContain('class="left-behind"')
+    expect(read('<a href="#x">x</a><p id="__nuxt">y</p>')).toBe('<a href="#part-x">x</a><p id="part-__nuxt">y</p>')
+    expect(read('<img src="https://out.example/p.png" alt="Gauge">')).toBe('<a class="outside" href="https://out.example/p.png" target="_blank" rel="noopener noreferrer">Picture on out.example: Gauge (not loaded; opens outside)</a>')
+    expect(read(`<video src="${lineageLink(file)}" autoplay poster="https://a.example/x"></video>`)).toBe(`<video src="/api/v1/courses/C/items/${file}/body" controls="controls"></video>`)
     expect(read('<a href="https://out.example/">d</a>')).toBe('<a href="https://out.example/" target="_blank" rel="noopener noreferrer">d</a>')
   })
   it('keeps what a page is made of, and no text of its head', () => {
-    expect(read('<!DOCTYPE html><html><head><title>T</title></head><body><h2 id="x">H</h2><table><tr><td colspan="2">1</td></tr></table></body></html>')).toBe('<h2 id="x">H</h2><table><tr><td colspan="2">1</td></tr></table>')
+    expect(read('<!DOCTYPE html><html><head><title>T</title></head><body><h2 id="x">H</h2><table><tr><td colspan="2">1</td></tr></table></body></html>')).toBe('<h2 id="part-x">H</h2><table><tr><td colspan="2">1</td></tr></table>')
   })
 })

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { meeting, termCalendar } from '../../core/calendar/schema'
 import { studentDataKinds } from '../../core/clear/kinds'
 import { itemKinds, itemStates } from '../../core/course/model'
+import { questionTypes } from '../../core/formats/cartridge/qti/model'
 
 export const id = z.uuid()
 export const lineage = z.uuid()
@@ -58,13 +59,20 @@ export const courseReply = courseWhole.extend({
 })
 export type CourseReply = z.infer<typeof courseReply>
 
-export const question = z.object({ prompt: z.string(), answers: z.array(z.string()) })
+/** A question to read, its HTML sanitised. `answers`: the choices offered, or the texts that are accepted. */
+export const question = z.object({
+  type: z.enum(questionTypes), points: z.int(), prompt: z.string(), answers: z.array(z.object({ html: z.string(), right: z.boolean() })), feedback: z.array(z.string()),
+})
 export const itemReply = z.object({
   lineage, title: z.string(), kind: z.enum(itemKinds), state: z.enum(itemStates), exam: z.boolean(), points: z.int().nullable(), category: z.string().nullable(),
   opens: wall, due: wall, closes: wall, unit: z.string().nullable(),
   /** Sanitised HTML with links resolved for this course. */
   html: z.string().nullable(),
   questions: z.array(question).nullable(),
+  /** What only staff are told. */
+  staffText: z.string().nullable(),
+  attachments: z.array(z.object({ lineage, title: z.string(), url: z.string() })),
+  tool: z.object({ launch: z.string().nullable(), parameters: z.array(z.object({ name: z.string(), value: z.string() })) }).nullable(),
   file: z.object({ url: z.string(), mediaType: z.string(), size: z.int() }).nullable(),
   url: z.string().nullable(),
   settings: z.record(z.string(), z.unknown()),

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { noRoster } from '../../core/formats/oneroster/read'
 import { countStudentData, loadCategories, loadOutline } from '../../server/db/queries/courses'
 import { importCourse, ImportRefusal } from '../../server/services/imports'
 import { authenticate } from '../../server/services/people'
@@ -57,7 +58,7 @@ describe('the demo, loaded through the readers and services', () => {
   })
   it('takes no second content into a course that holds some, and changes nothing', async () => {
     const before = await loadOutline(demo.db, demo.courses.old)
-    const roster = { orgs: [], users: [], academicSessions: [], courses: [], classes: [], enrollments: [], categories: [], lineItems: [], results: [] }
+    const roster = noRoster
     await expect(importCourse(demo.db, { classKey: 'hyd240-01-2026a', content: null, roster, document: null })).rejects.toThrow(ImportRefusal)
     expect(await loadOutline(demo.db, demo.courses.old)).toEqual(before)
   })

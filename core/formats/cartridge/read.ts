@@ -1,152 +1,298 @@
 import { lineageLink, lineageOf } from '../../course/lineage'
-import { itemsInOrder, mapItems, type CourseContent, type CourseNode, type ItemNode } from '../../course/model'
-import { archiveLimits, unpack, utf8, type ArchiveLimits } from '../archive'
-import { FormatRefusal, type Finding } from '../findings'
+import type { Body, CourseContent, CourseNode, ItemNode } from '../../course/model'
+import type { Archive } from '../archive/archive'
+import { FormatRefusal, findingList, type Finding, type FindingList } from '../findings'
 import { replaceLinks } from '../html/links'
-import { childrenNamed, descend, parseXml, textAt, type XmlElement } from '../xml'
-import { resourceReaders, type ResourceContent } from './resources'
-
-/** A resource of the manifest: its type, main file and all its files (paths inside the package, decoded). */
-export interface Resource { identifier: string, type: string, href: string | null, files: string[] }
+import { readLimits, sizeText, type ReadLimits } from '../limits'
+import { pageText } from '../text'
+import { readXml } from '../xml'
+import { readManifest, titleOf, type Manifest, type OrganisationItem, type Resource } from './manifest'
+import { fileNameOf, pathFinder, pathsMeant } from './paths'
+import { isWebContent, mediaTypeOf, resourceReaders, type ReadContext, type ResourceContent } from './resources'
+import { versionOf } from './versions'
 
 const manifestName = 'imsmanifest.xml'
-const fileBase = /^\$IMS-CC-FILEBASE\$\/?|^%24IMS-CC-FILEBASE%24\/?/i
-
-/** A path as packages write it, made plain: percent signs decoded, `./` and `../` resolved against a folder. Null if it leads outside. */
-export function resolvePath(folder: string, path: string): string | null {
-  let decoded = path
-  try { decoded = decodeURIComponent(path) }
-  catch { /* a stray percent sign stands for itself */ }
-  const parts = folder ? folder.split('/') : []
-  for (const part of decoded.split('/')) {
-    if (part === '..') { if (parts.pop() === undefined) return null }
-    else if (part !== '.' && part !== '') parts.push(part)
-  }
-  return parts.join('/')
+export interface ReadOptions {
+  /** Makes the lineage keys. */
+  courseKey: string
+  limits?: ReadLimits
+  /** Told of bytes read and bytes in all. */
+  progress?: (done: number, total: number) => void
 }
-const folderOf = (path: string): string => path.slice(0, Math.max(0, path.lastIndexOf('/')))
-
-function readResources(manifest: XmlElement): Map<string, Resource> {
-  const resources = new Map<string, Resource>()
-  for (const element of childrenNamed(descend(manifest, 'resources') ?? manifest, 'resource')) {
-    const base = element.attributes['xml:base'] ?? ''
-    const path = (href: string | undefined) => href === undefined ? null : resolvePath(base.replace(/\/$/, ''), href)
-    const files = childrenNamed(element, 'file').map(file => path(file.attributes.href)).filter(file => file !== null)
-    const identifier = element.attributes.identifier ?? ''
-    resources.set(identifier, { identifier, type: element.attributes.type ?? '', href: path(element.attributes.href) ?? files[0] ?? null, files })
-  }
-  return resources
+export interface CartridgeRead {
+  content: CourseContent
+  version: string
+  findings: Finding[]
+  /** Lineage keys of what stands in no item and is used by something else in the package: the picture on a page, the file of a topic. */
+  aside: ReadonlySet<string>
 }
 
-/**
- * Reads a 1EdTech Common Cartridge 1.3 package: the organisation's tree into units and items in its order and nesting, each
- * with its content; resources that no organisation item shows come after them. `courseKey` makes the lineage keys.
- * Structure from the Common Cartridge 1.3 profile of IMS Content Packaging 1.2 (element names from memory).
- * @throws FormatRefusal where the file is no such package.
- */
-export function readCartridge(name: string, bytes: Uint8Array, courseKey: string, limits: ArchiveLimits = archiveLimits): { content: CourseContent, findings: Finding[] } {
-  const files = unpack(name, bytes, limits)
-  const manifestBytes = files.get(manifestName)
-  if (!manifestBytes) throw new FormatRefusal(name, `holds no ${manifestName}: it is not a Common Cartridge`)
-  const manifest = parseXml(manifestName, utf8(manifestName, manifestBytes))
-  if (manifest.name !== 'manifest') throw new FormatRefusal(name, `${manifestName} starts with <${manifest.name}>, not <manifest>`)
-  const version = textAt(manifest, 'metadata', 'schemaversion')
-  if (!version?.startsWith('1.3')) throw new FormatRefusal(name, `is Common Cartridge ${version ?? 'of no stated version'}; version 1.3 is read here`)
-
-  const findings: Finding[] = []
-  const resources = readResources(manifest)
-  const contents = new Map<string, ResourceContent>()
-  const contentOf = (resource: Resource): ResourceContent => {
-    let content = contents.get(resource.identifier)
-    if (!content) contents.set(resource.identifier, content = readContent(resource, files, findings))
-    return content
-  }
-  const shown = new Set<string>()
-  const seen = new Set<string>()
-  const node = (element: XmlElement, depth: number): CourseNode | null => {
-    const identifier = element.attributes.identifier ?? ''
-    const title = textAt(element, 'title') ?? 'Untitled'
-    const where = `${manifestName} line ${element.line}`
-    if (!identifier || seen.has(identifier)) {
-      findings.push({ severity: 'error', where, message: `“${title}” has ${identifier ? `the identifier ${identifier}, which another item has too` : 'no identifier'}; it was left out` })
-      return null
-    }
-    seen.add(identifier)
-    const lineage = lineageOf(courseKey, identifier)
-    const children = childrenNamed(element, 'item').map(child => node(child, depth + 1)).filter(child => child !== null)
-    const reference = element.attributes.identifierref
-    if (reference === undefined && (depth === 0 || children.length > 0)) return { type: 'unit', lineage, identifier, title, children }
-    const resource = reference === undefined ? null : resources.get(reference) ?? null
-    if (reference !== undefined && !resource) findings.push({ severity: 'error', where, message: `“${title}” points to the resource ${reference}, which the package does not list; it came as a heading` })
-    if (resource) shown.add(resource.identifier)
-    const content = resource ? contentOf(resource) : headingContent
-    const nested = children.filter((child): child is ItemNode => child.type === 'item')
-    if (nested.length < children.length) findings.push({ severity: 'warning', where, message: `units inside the item “${title}” were left out` })
-    return { ...itemOf(lineage, identifier, title, content), resource: resource?.identifier ?? null, children: nested }
-  }
-  // The organisation holds one root item, which stands for the course itself.
-  const root = descend(manifest, 'organizations', 'organization', 'item')
-  const nodes = root ? childrenNamed(root, 'item').map(element => node(element, 0)).filter(found => found !== null) : []
-  if (!root) findings.push({ severity: 'warning', where: manifestName, message: 'has no organisation: everything in it came without order' })
-  for (const resource of resources.values()) {
-    if (shown.has(resource.identifier)) continue
-    const content = contentOf(resource)
-    const title = content.title ?? resource.href?.split('/').at(-1) ?? resource.identifier
-    nodes.push({ ...itemOf(lineageOf(courseKey, resource.identifier), resource.identifier, title, content), resource: resource.identifier })
-  }
-  const title = textAt(manifest, 'metadata', 'lom', 'general', 'title', 'string') ?? textAt(root, 'title') ?? name
-  return { content: { title, nodes: linkUp(nodes, resources, findings), categories: [] }, findings }
+/** Whether an archive holds a cartridge, and in which folder: packages are found that were packed with the folder around them. */
+export function cartridgeFolder(archive: Archive): string | null {
+  if (archive.entries.has(manifestName)) return ''
+  const found = [...archive.entries.keys()].filter(path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2)
+  return found.length === 1 ? found[0]!.slice(0, -manifestName.length) : null
 }
 
-const headingContent: ResourceContent = { kind: 'heading', title: null, body: null, points: null, settings: {} }
-const itemOf = (lineage: string, identifier: string, title: string, content: ResourceContent): ItemNode => ({
-  type: 'item', lineage, identifier, resource: null, kind: content.kind, title, body: content.body, points: content.points,
-  state: 'visible', exam: false, category: null, settings: content.settings, slots: {}, children: [],
+/** The archive as it is seen from one of its folders. */
+const inFolder = (archive: Archive, folder: string): Archive => (folder === '' ? archive : {
+  name: archive.name,
+  entries: new Map([...archive.entries].filter(([path]) => path.startsWith(folder)).map(([path, entry]) => [path.slice(folder.length), { ...entry, path: path.slice(folder.length) }])),
+  bytes: path => archive.bytes(folder + path),
+  chunks: path => archive.chunks(folder + path),
 })
 
-function readContent(resource: Resource, files: Map<string, Uint8Array>, findings: Finding[]): ResourceContent {
-  const reader = resourceReaders.find(entry => entry.type.test(resource.type))
-  const where = resource.href ?? resource.identifier
-  const bytes = resource.href === null ? undefined : files.get(resource.href)
-  if (!reader) {
-    findings.push({ severity: 'warning', where, message: `a resource of type ${resource.type || 'nothing'} is not read; it came as a file` })
-    return { kind: 'file', title: null, body: bytes ? { mediaType: 'application/octet-stream', bytes } : null, points: null, settings: {} }
-  }
-  if (!bytes) {
-    findings.push({ severity: 'error', where, message: `the package does not hold the file of the resource ${resource.identifier}` })
-    return { kind: reader.kind, title: null, body: null, points: null, settings: {} }
-  }
-  try { return reader.read(resource.href!, bytes) }
-  catch (error) {
-    if (!(error instanceof FormatRefusal)) throw error
-    findings.push({ severity: 'error', where, message: `${error.reason}; it came as a file` })
-    return { kind: 'file', title: null, body: { mediaType: 'application/octet-stream', bytes }, points: null, settings: {} }
+/**
+ * Reads a 1EdTech Common Cartridge 1.0 to 1.3: the organisation's tree into units and items in its order and nesting, each with
+ * its content; what no item shows comes after them. Every file of the package is unpacked and checked once; none is kept in
+ * memory. Structure from the Common Cartridge profiles of IMS Content Packaging (element names from memory).
+ * @throws FormatRefusal where the archive is no such package, or made to do harm.
+ */
+export async function readCartridge(whole: Archive, { courseKey, limits = readLimits, progress = () => {} }: ReadOptions): Promise<CartridgeRead> {
+  const folder = cartridgeFolder(whole)
+  if (folder === null) throw new FormatRefusal(whole.name, `holds no ${manifestName}: it is not a Common Cartridge`)
+  const archive = inFolder(whole, folder)
+  const findings = findingList(limits.findings)
+  if (folder !== '') findings.add('warning', whole.name, `was packed with the folder ${folder} around it; it was read from there`)
+  if (archive.entries.get(manifestName)!.size > limits.xmlBytes) throw new FormatRefusal(manifestName, `is larger than ${sizeText(limits.xmlBytes)}`)
+  const root = readXml(manifestName, await archive.bytes(manifestName), limits)
+  if (root.name !== 'manifest') throw new FormatRefusal(manifestName, `starts with <${root.name}>, not <manifest>`)
+  const { version, remarks } = versionOf(whole.name, root)
+  for (const remark of remarks) findings.add('warning', manifestName, remark)
+  const manifest = readManifest(root, manifestName, limits, findings)
+  const places = placesOf(archive, manifest, courseKey, findings)
+  const contents = await readContents({ archive, manifest, places, limits, findings, progress })
+  const { nodes, others } = buildNodes({ archive, manifest, places, contents, courseKey, limits, findings })
+  return {
+    content: { title: manifest.title ?? whole.name, language: manifest.language, nodes: [...nodes, ...others], categories: [] }, version, findings: findings.all(),
+    aside: new Set(others.map(node => node.lineage).filter(lineage => places.used.has(lineage))),
   }
 }
 
-/** Turns addresses of other parts of the package, in HTML, into lineage links. What cannot be found is said and left as it is. */
-function linkUp(nodes: readonly CourseNode[], resources: ReadonlyMap<string, Resource>, findings: Finding[]): CourseNode[] {
-  const lineageByPath = new Map<string, string>()
-  for (const { item } of itemsInOrder(nodes)) {
-    const resource = item.resource === null ? undefined : resources.get(item.resource)
-    for (const path of resource ? [resource.href, ...resource.files] : [])
-      if (path !== null && !lineageByPath.has(path)) lineageByPath.set(path, item.lineage)
+/** Where everything in the package is: which items there are, what each path leads to. */
+interface Places {
+  /** The file of the archive for a path as the manifest gives it. */
+  file: (path: string) => string | null
+  /** Lineage key of what a file of the archive is, or null where it is nothing yet. */
+  lineage: (path: string) => string | null
+  /** Resources that an item shows, after variants. */
+  shown: ReadonlyMap<string, Resource>
+  items: ReadonlyMap<OrganisationItem, Resource | null>
+  byHref: ReadonlyMap<string, Resource[]>
+  /** Further files: of resources with several, or that only a link names. */
+  loose: Set<string>
+  used: Set<string>
+  /** Files whose bytes cannot be had. */
+  damaged: Set<string>
+  looseLineage: (path: string) => string
+}
+
+function placesOf(archive: Archive, { items, resources }: Manifest, courseKey: string, findings: FindingList): Places {
+  const find = pathFinder(archive.entries.keys())
+  const shown = new Map<string, Resource>()
+  const byItem = new Map<OrganisationItem, Resource | null>()
+  const lineages = new Map<string, string>()
+  const byHref = new Map<string, Resource[]>()
+  const used = new Set<string>()
+  const looseLineage = (path: string): string => lineageOf(courseKey, `file:${path}`)
+  const seen = new Set<string>()
+  const richest = (resource: Resource): Resource => {
+    const variant = resource.variants.map(id => resources.get(id)).find(found => found !== undefined && resourceReaders.some(reader => reader.type.test(found.type)))
+    if (!variant) return resource
+    used.add(lineageOf(courseKey, resource.identifier))
+    return variant
   }
-  const link = (item: ItemNode): ItemNode => {
-    const resource = item.resource === null ? undefined : resources.get(item.resource)
-    if (item.body?.mediaType !== 'text/html' || !resource?.href) return item
-    const from = resource.href
-    const html = new TextDecoder().decode(item.body.bytes)
-    const linked = replaceLinks(html, (address) => {
-      if (/^([a-z][a-z0-9+.-]*:|\/\/|#|$)/i.test(address)) return null
-      const [, path = '', rest = ''] = /^([^?#]*)(.*)$/s.exec(address)!
-      const target = fileBase.test(path) ? resolvePath('', path.replace(fileBase, '')) : resolvePath(folderOf(from), path)
-      const lineage = target === null ? undefined : lineageByPath.get(target)
-      if (lineage) return lineageLink(lineage) + rest
-      findings.push({ severity: 'warning', where: from, message: `links to ${address}, which the package does not hold` })
+  const visit = (list: readonly OrganisationItem[]): void => list.forEach((item) => {
+    const where = `${manifestName}, line ${item.line}`
+    const name = `“${item.title ?? 'Untitled'}”`
+    if (!item.identifier || seen.has(item.identifier)) findings.add('error', where, `${name} has ${item.identifier ? `the identifier ${item.identifier}, which another item has too` : 'no identifier'}; it was left out, and what is in it`)
+    else {
+      seen.add(item.identifier)
+      const named = item.reference === null ? undefined : resources.get(item.reference)
+      if (item.reference !== null && !named) findings.add('error', where, `${name} points to the resource ${item.reference}, which the package does not list; it came as a heading`)
+      const resource = named ? richest(named) : null
+      byItem.set(item, resource)
+      if (resource) {
+        shown.set(resource.identifier, resource)
+        const path = resource.href === null ? null : find(resource.href)
+        if (path !== null && !lineages.has(path)) lineages.set(path, lineageOf(courseKey, item.identifier))
+      }
+      visit(item.children)
+    }
+  })
+  visit(items)
+  const loose = new Set<string>()
+  for (const resource of resources.values()) {
+    const path = resource.href === null ? null : find(resource.href)
+    if (path !== null) {
+      byHref.set(path, [...byHref.get(path) ?? [], resource])
+      if (!lineages.has(path)) lineages.set(path, lineageOf(courseKey, resource.identifier))
+    }
+    for (const id of resource.dependencies) {
+      const other = resources.get(id)
+      if (other) used.add(lineageOf(courseKey, other.identifier))
+      else findings.add('error', `${manifestName}, line ${resource.line}`, `the resource ${resource.identifier} needs ${id || 'a resource without a name'}, which the package does not list`)
+    }
+  }
+  for (const resource of resources.values()) for (const file of resource.files) {
+    if (file === resource.href) continue
+    const path = find(file)
+    if (path === null) findings.add('error', `${manifestName}, line ${resource.line}`, `the package does not hold ${file}, a file of the resource ${resource.identifier}`)
+    else if (!byHref.has(path)) {
+      loose.add(path)
+      lineages.set(path, looseLineage(path))
+      used.add(looseLineage(path))
+    }
+  }
+  return { file: find, lineage: path => lineages.get(path) ?? null, shown, items: byItem, byHref, loose, used, damaged: new Set(), looseLineage }
+}
+
+/** Makes what a reader may ask for while it reads one file. */
+function contextOf(where: string, archive: Archive, places: Places, limits: ReadLimits, findings: FindingList): ReadContext {
+  const target = (address: string, what: string): string | null => {
+    const meant = pathsMeant(where, address)
+    if (meant === null) return null
+    const path = meant.paths.map(places.file).find(found => found !== null)
+    if (path === undefined || path === null) {
+      findings.add('warning', where, `${what} ${address.slice(0, 200)}, which the package does not hold`, `missing ${what}`)
       return null
-    })
-    return linked === html ? item : { ...item, body: { mediaType: 'text/html', bytes: new TextEncoder().encode(linked) } }
+    }
+    const known = places.lineage(path)
+    if (known === null && path !== manifestName) {
+      if (!places.loose.has(path)) findings.add('warning', path, 'is not listed in the manifest; it was kept, because a page leads to it')
+      places.loose.add(path)
+    }
+    const lineage = known ?? places.looseLineage(path)
+    places.used.add(lineage)
+    return lineageLink(lineage) + meant.rest
   }
-  return mapItems(nodes, link)
+  return { where, limits, findings, linked: html => replaceLinks(html, address => target(address, 'links to')), target: address => target(address, 'attaches') }
+}
+
+const silent: FindingList = { add() {}, all: () => [] }
+const xmlReader = (resource: Resource) => resourceReaders.find(entry => entry.type.test(resource.type))
+const encode = (text: string): Uint8Array => new TextEncoder().encode(text)
+
+interface Reading { archive: Archive, manifest: Manifest, places: Places, limits: ReadLimits, findings: FindingList, progress: (done: number, total: number) => void }
+
+/** Unpacks every file once, in the order in which they lie: documents are read, links looked at, everything compared with its checksum. */
+async function readContents({ archive, places, limits, findings, progress }: Reading): Promise<Map<Resource, ResourceContent>> {
+  const contents = new Map<Resource, ResourceContent>()
+  const total = [...archive.entries.values()].reduce((sum, entry) => sum + entry.size, 0)
+  let done = 0
+  for (const { path, size } of archive.entries.values()) {
+    const resources = places.byHref.get(path) ?? []
+    const documents = resources.filter(resource => xmlReader(resource))
+    const isPage = mediaTypeOf(path) === 'text/html' && size <= limits.pageBytes
+    try {
+      if (path === manifestName) { /* read already */ }
+      else if ((documents.length > 0 && size <= limits.xmlBytes) || isPage) {
+        const bytes = await archive.bytes(path)
+        const context = contextOf(path, archive, places, limits, findings)
+        for (const resource of documents) contents.set(resource, readDocument(resource, bytes, context))
+        if (isPage && documents.length === 0) {
+          const { text, encoding } = pageText(bytes)
+          if (encoding !== null) findings.add('warning', path, `is not UTF-8; it was read as ${encoding}`)
+          context.linked(text)
+        }
+      }
+      else {
+        if (documents.length > 0) findings.add('error', path, `is an XML document of more than ${sizeText(limits.xmlBytes)}; it came as a file`)
+        let seen = 0
+        for await (const chunk of archive.chunks(path)) progress(done + (seen += chunk.length), total)
+      }
+    }
+    catch (error) {
+      if (!(error instanceof FormatRefusal) || error.hostile) throw error
+      findings.add('error', error.where, error.reason, 'damaged')
+      places.damaged.add(path)
+    }
+    done += size
+    progress(done, total)
+  }
+  return contents
+}
+
+function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContext): ResourceContent {
+  try { return xmlReader(resource)!.read(bytes, context) }
+  catch (error) {
+    if (!(error instanceof FormatRefusal) || error.hostile) throw error
+    context.findings.add('error', error.where, `${error.reason}; it came as a file`, 'not as its type says')
+    return { kind: 'file', title: null, body: null, points: null, settings: { fileName: fileNameOf(resource.href!) } }
+  }
+}
+
+/** A page as it came, but for its links, in UTF-8; a document as its reader gives it; any other file as its bytes. */
+function bodyAt(path: string, resource: Resource | null, archive: Archive, places: Places, limits: ReadLimits, content: ResourceContent | undefined): Body | null {
+  if (places.damaged.has(path)) return null
+  const context = () => contextOf(path, archive, places, limits, silent)
+  if (content && content.kind !== 'file') {
+    if (content.body === null) return null
+    return { mediaType: content.body.mediaType, async* chunks() { yield encode(xmlReader(resource!)!.read(await archive.bytes(path), context()).body?.text ?? '') } }
+  }
+  const mediaType = mediaTypeOf(path)
+  if (mediaType !== 'text/html' || archive.entries.get(path)!.size > limits.pageBytes) return { mediaType: mediaType === 'text/html' ? 'application/octet-stream' : mediaType, chunks: () => archive.chunks(path) }
+  return { mediaType, async* chunks() { yield encode(context().linked(pageText(await archive.bytes(path)).text)) } }
+}
+
+interface Building extends Omit<Reading, 'progress'> { contents: ReadonlyMap<Resource, ResourceContent>, courseKey: string }
+
+/** The organisation's tree, and apart from it what no item of it shows. */
+function buildNodes({ archive, manifest, places, contents, courseKey, limits, findings }: Building): { nodes: CourseNode[], others: ItemNode[] } {
+  const blank = { resource: null, body: null, points: null, state: 'visible', exam: false, category: null, settings: {}, slots: {}, children: [] } as const
+  const lineageOfResource = (id: string): string | null => {
+    const resource = manifest.resources.get(id)
+    const path = resource?.href ? places.file(resource.href) : null
+    return resource ? (path !== null ? places.lineage(path) : lineageOf(courseKey, resource.identifier)) : null
+  }
+  const itemOf = (lineage: string, identifier: string, title: string | null, resource: Resource, visible: boolean): ItemNode => {
+    const content = contents.get(resource)
+    const path = resource.href === null ? null : places.file(resource.href)
+    const where = path ?? `${manifestName}, line ${resource.line}`
+    const document = xmlReader(resource)
+    if (path === null) findings.add('error', where, `the package does not hold ${resource.href === null ? 'any file' : `${resource.href}, the file`} of the resource ${resource.identifier}`, 'no file')
+    else if (!document && !isWebContent(resource.type)) findings.add('warning', where, `a resource of the type ${resource.type || '(none)'} is not read; it came as a file`)
+    const isPage = path !== null && !document && mediaTypeOf(path) === 'text/html' && archive.entries.get(path)!.size <= limits.pageBytes && !places.damaged.has(path)
+    const needs = resource.dependencies.map(lineageOfResource).filter(found => found !== null)
+    const own = titleOf(content?.title, where, limits, findings)
+    return {
+      ...blank, type: 'item', lineage, identifier, resource: resource.identifier, title: title ?? own ?? (path === null ? identifier : fileNameOf(path)),
+      kind: content && content.kind !== 'file' ? content.kind : isPage ? 'page' : path === null && document ? document.kind : 'file',
+      body: path === null ? null : bodyAt(path, resource, archive, places, limits, content), points: content?.points ?? null,
+      state: !visible || resource.staffOnly || content?.kind === 'bank' ? 'hidden' : 'visible',
+      settings: {
+        ...path !== null && !(content && content.kind !== 'file') && { fileName: fileNameOf(path) }, ...content?.settings, ...resource.intendedUse && { intendedUse: resource.intendedUse },
+        ...resource.staffOnly && { audience: 'staff' }, ...needs.length > 0 && { needs },
+      },
+    }
+  }
+  const node = (item: OrganisationItem, depth: number): CourseNode | null => {
+    const resource = places.items.get(item)
+    if (resource === undefined) return null
+    const lineage = lineageOf(courseKey, item.identifier)
+    const children = item.children.map(child => node(child, depth + 1)).filter(child => child !== null)
+    if (resource) {
+      if (resource.staffOnly) findings.add('note', `${manifestName}, line ${item.line}`, `“${item.title ?? item.identifier}” is for staff only; it comes hidden`)
+      return { ...itemOf(lineage, item.identifier, item.title, resource, item.visible), children }
+    }
+    const title = item.title ?? 'Untitled'
+    if (item.reference === null && (depth === 0 || children.length > 0)) return { type: 'unit', lineage, identifier: item.identifier, title, children }
+    return { ...blank, type: 'item', lineage, identifier: item.identifier, kind: 'heading', title, state: item.visible ? 'visible' : 'hidden', children }
+  }
+  const nodes = manifest.items.map(item => node(item, 0)).filter(found => found !== null)
+  const others: ItemNode[] = []
+  for (const resource of manifest.resources.values()) {
+    if (places.shown.has(resource.identifier)) continue
+    const lineage = lineageOf(courseKey, resource.identifier)
+    const path = resource.href === null ? null : places.file(resource.href)
+    // A second resource of a file that an item or another resource stands for says nothing new.
+    if (path !== null && places.lineage(path) !== lineage && !xmlReader(resource)) continue
+    const item = itemOf(lineage, resource.identifier, null, resource, true)
+    others.push(item)
+    if (!places.used.has(lineage)) findings.add('note', path ?? `${manifestName}, line ${resource.line}`, `“${item.title}” is in no item and nothing leads to it; it was kept, after the units`, 'never referenced')
+  }
+  for (const path of places.loose) others.push({ ...blank, type: 'item', lineage: places.looseLineage(path), identifier: `file:${path}`, kind: mediaTypeOf(path) === 'text/html' ? 'page' : 'file', title: fileNameOf(path), body: bodyAt(path, null, archive, places, limits, undefined), settings: { fileName: fileNameOf(path) } })
+  const listed = new Set([manifestName, ...places.byHref.keys(), ...places.loose])
+  for (const path of archive.entries.keys()) if (!listed.has(path) && !/\.xsd$|(^|\/)(META-INF|__MACOSX)\/|(^|\/)\.|(^|\/)Thumbs\.db$/i.test(path)) findings.add('note', path, 'is not listed in the manifest and nothing leads to it; it stays in the package that is kept', 'not listed')
+  return { nodes, others }
 }

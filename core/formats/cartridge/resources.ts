@@ -1,112 +1,171 @@
-import type { Body, ItemKind } from '../../course/model'
+import type { ItemKind } from '../../course/model'
 import { parsePoints, type TenThousandths } from '../../grading/points'
-import { utf8 } from '../archive'
-import { FormatRefusal } from '../findings'
-import { descend, elementsBelow, parseXml, textAt, type XmlElement } from '../xml'
+import { FormatRefusal, type FindingList } from '../findings'
+import type { ReadLimits } from '../limits'
+import { descend, elementsBelow, escapeText, readXml, textAt, type XmlElement } from '../xml'
+import { xmlText } from '../text'
+import { fieldOf, questionsOf } from './qti/model'
+import { beyondProfile, readQuestions } from './qti/read'
 
-/** What a resource turns out to be. */
+/** What a resource turns out to be. `body`: text that is made from its file; null where the file itself is the body, or there is none. */
 export interface ResourceContent {
   kind: ItemKind
   title: string | null
-  body: Body | null
+  body: { mediaType: string, text: string } | null
   points: TenThousandths | null
   settings: Record<string, unknown>
+}
+/** What a reader may ask for. */
+export interface ReadContext {
+  readonly where: string
+  readonly limits: ReadLimits
+  readonly findings: FindingList
+  /** HTML with the addresses of other parts of the package turned into lineage links. */
+  readonly linked: (html: string) => string
+  /** The lineage link for one address of the package, or null, which has been told. */
+  readonly target: (address: string) => string | null
 }
 export interface ResourceReader {
   /** Matches the `type` attribute of the manifest's resource. */
   type: RegExp
   kind: ItemKind
-  read: (path: string, bytes: Uint8Array) => ResourceContent
+  read: (bytes: Uint8Array, context: ReadContext) => ResourceContent
 }
 
-const mediaTypes: Record<string, string> = {
-  html: 'text/html', htm: 'text/html', xhtml: 'text/html', txt: 'text/plain', csv: 'text/csv', pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif',
-  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', mp4: 'video/mp4', mp3: 'audio/mpeg', vtt: 'text/vtt',
-}
-const root = (path: string, bytes: Uint8Array, name: string): XmlElement => {
-  const element = parseXml(path, utf8(path, bytes))
-  if (element.name !== name) throw new FormatRefusal(path, `starts with <${element.name}>, not <${name}>`)
+const root = (bytes: Uint8Array, { where, limits }: ReadContext, name: string): XmlElement => {
+  const element = readXml(where, bytes, limits)
+  if (element.name !== name) throw new FormatRefusal(where, `starts with <${element.name}>, not <${name}>`)
   return element
 }
-const html = (text: string | null): Body | null => text === null ? null : { mediaType: 'text/html', bytes: new TextEncoder().encode(text) }
-/** The text of a topic or assignment as HTML; plain text is escaped into a paragraph. */
-function richText(element: XmlElement | undefined): Body | null {
+/** Text of a topic or assignment as HTML; plain text is escaped into paragraphs. */
+function richText(element: XmlElement | undefined, { linked }: ReadContext): string | null {
   if (!element || !element.text.trim()) return null
-  if (element.attributes.texttype === 'text/html') return html(element.text)
-  return html(`<p>${element.text.trim().replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/\n+/g, '<br>')}</p>`)
+  if (/^text\/html$/i.test(element.attributes.texttype ?? '')) return linked(element.text)
+  return element.text.trim().split(/\n\s*\n/).map(paragraph => `<p>${escapeText(paragraph).replace(/&#13;/g, '').replace(/\n/g, '<br>')}</p>`).join('\n')
 }
-
-const webContent: ResourceReader = {
-  type: /^webcontent$/,
-  kind: 'file',
-  read(path, bytes) {
-    const name = path.split('/').at(-1)!
-    const mediaType = mediaTypes[name.split('.').at(-1)!.toLowerCase()] ?? 'application/octet-stream'
-    if (mediaType === 'text/html') utf8(path, bytes)
-    return { kind: mediaType === 'text/html' ? 'page' : 'file', title: null, body: { mediaType, bytes }, points: null, settings: { fileName: name } }
-  },
+const page = (text: string | null) => (text === null ? null : { mediaType: 'text/html', text })
+/** Attached files of a topic or assignment, as lineage links. */
+const attachments = (element: XmlElement, context: ReadContext): Record<string, unknown> => {
+  const links = (descend(element, 'attachments')?.children ?? []).filter(child => child.name === 'attachment').map(child => context.target(child.attributes.href ?? '')).filter(link => link !== null)
+  return links.length > 0 ? { attachments: links } : {}
 }
 
 const webLink: ResourceReader = {
   type: /^imswl_xmlv1p\d$/,
   kind: 'weblink',
-  read(path, bytes) {
-    const element = root(path, bytes, 'webLink')
+  read(bytes, context) {
+    const element = root(bytes, context, 'webLink')
     const url = descend(element, 'url')
-    return { kind: 'weblink', title: textAt(element, 'title'), body: null, points: null, settings: { url: url?.attributes.href ?? '', ...url?.attributes.target && { target: url.attributes.target } } }
+    const address = url?.attributes.href?.trim() ?? ''
+    if (!address) context.findings.add('error', context.where, 'the web link has no address')
+    else if (!/^https?:\/\//i.test(address)) context.findings.add('warning', context.where, `the web link leads to ${JSON.stringify(address.slice(0, 200))}, which is not an http or https address; it is kept and cannot be pressed`)
+    return { kind: 'weblink', title: textAt(element, 'title'), body: null, points: null, settings: { url: address, ...url?.attributes.target && { target: url.attributes.target }, ...url?.attributes.windowFeatures && { windowFeatures: url.attributes.windowFeatures } } }
   },
 }
 
 const topic: ResourceReader = {
   type: /^imsdt_xmlv1p\d$/,
   kind: 'discussion',
-  read(path, bytes) {
-    const element = root(path, bytes, 'topic')
-    return { kind: 'discussion', title: textAt(element, 'title'), body: richText(descend(element, 'text')), points: null, settings: {} }
+  read(bytes, context) {
+    const element = root(bytes, context, 'topic')
+    return { kind: 'discussion', title: textAt(element, 'title'), body: page(richText(descend(element, 'text'), context)), points: null, settings: attachments(element, context) }
   },
 }
 
-/** A QTI 1.2 assessment is kept whole; its points are the sum of its items' `cc_weighting`, 1 where one states none (QTI profile of Common Cartridge, from memory). */
-const assessment: ResourceReader = {
-  type: /^imsqti_xmlv1p2\/imscc_xmlv1p\d\/assessment$/,
-  kind: 'quiz',
-  read(path, bytes) {
-    const element = descend(root(path, bytes, 'questestinterop'), 'assessment')
-    if (!element) throw new FormatRefusal(path, 'holds no <assessment>')
-    const questions = [...elementsBelow(element)].filter(child => child.name === 'item')
-    const fields = (parent: XmlElement): Map<string, string> => new Map([...elementsBelow(parent)].filter(child => child.name === 'qtimetadatafield')
-      .map(field => [textAt(field, 'fieldlabel') ?? '', textAt(field, 'fieldentry') ?? '']))
-    const points = questions.reduce((sum, question) => sum + (parsePoints(fields(question).get('cc_weighting') ?? '1') ?? 10_000), 0)
-    const own = fields({ ...element, children: element.children.filter(child => child.name === 'qtimetadata') })
-    const attempts = own.get('cc_maxattempts')
-    const minutes = own.get('qmd_timelimit')
+/** XML with its link addresses in HTML texts changed and every other character as it came. */
+function linkedXml(text: string, element: XmlElement, linked: (html: string) => string): string {
+  let result = ''
+  let at = 0
+  for (const part of elementsBelow(element)) {
+    if (part.name !== 'mattext' || !/^text\/html$/i.test(part.attributes.texttype ?? '') || part.children.length > 0) continue
+    const html = linked(part.text)
+    if (html === part.text) continue
+    result += text.slice(at, part.from) + escapeText(html)
+    at = text.lastIndexOf('</', part.to - 1)
+  }
+  return result + text.slice(at)
+}
+
+/** A QTI 1.2 assessment or question bank is kept whole; its points are the sum of its questions'. */
+const questions = (type: RegExp, kind: 'quiz' | 'bank'): ResourceReader => ({
+  type,
+  kind,
+  read(bytes, context) {
+    const { where, findings } = context
+    const element = root(bytes, context, 'questestinterop')
+    const set = readQuestions(where, element)
+    const all = [...questionsOf(set.sections)]
+    if (all.length === 0) findings.add('warning', where, `the ${kind} holds no question`)
+    const beyond = beyondProfile(element)
+    if (beyond.length > 0) findings.add('note', where, `has parts that the Common Cartridge profiles of QTI do not have (${beyond.slice(0, 5).join(', ')}); they are kept and not shown`)
+    const unlike = all.filter(question => question.type === 'other').length
+    if (unlike > 0) findings.add('note', where, `${unlike} of ${all.length} questions are of no type of the Common Cartridge profiles; they are kept as they came`)
+    const attempts = fieldOf(set.metadata, 'cc_maxattempts')
+    const minutes = fieldOf(set.metadata, 'qmd_timelimit')
+    const text = xmlText(where, bytes)
     return {
-      kind: 'quiz',
-      title: element.attributes.title ?? null,
-      body: { mediaType: 'application/xml', bytes },
-      points,
-      settings: { questions: questions.length, ...attempts && { attempts }, ...minutes && { timeLimitMinutes: Number(minutes) } },
+      kind, title: set.title, body: { mediaType: 'application/xml', text: linkedXml(text, element, context.linked).replace(/^(<\?xml[^>]*?)\s+encoding\s*=\s*(["'])[^"']*\2/, '$1 encoding="UTF-8"') },
+      points: kind === 'bank' ? null : all.reduce((sum, question) => sum + question.points, 0),
+      settings: { questions: all.length, ...attempts && { attempts }, ...minutes && /^\d+$/.test(minutes) && { timeLimitMinutes: Number(minutes) } },
     }
   },
-}
+})
 
-/** The assignment extension of Common Cartridge (`assignment_xmlv1p0`). */
+/** The assignment extension of Common Cartridge (`assignment_xmlv1p0`; from memory). */
 const assignment: ResourceReader = {
-  type: /^assignment_xmlv1p0$/,
+  type: /^assignment_xmlv1p\d$/,
   kind: 'assignment',
-  read(path, bytes) {
-    const element = root(path, bytes, 'assignment')
+  read(bytes, context) {
+    const element = root(bytes, context, 'assignment')
     const gradable = descend(element, 'gradable')
     const formats = descend(element, 'submission_formats')?.children.map(format => format.attributes.type ?? '').filter(Boolean) ?? []
+    const instructorText = richText(descend(element, 'instructor_text'), context)
+    const stated = gradable?.attributes.points_possible
+    const points = gradable?.text.trim() === 'true' ? parsePoints(stated ?? '') : null
+    if (gradable?.text.trim() === 'true' && stated !== undefined && points === null) context.findings.add('warning', context.where, `the points ${JSON.stringify(stated.slice(0, 40))} are no number; the assignment has none`)
     return {
-      kind: 'assignment',
-      title: textAt(element, 'title'),
-      body: richText(descend(element, 'text')),
-      points: gradable?.text.trim() === 'true' ? parsePoints(gradable.attributes.points_possible ?? '') : null,
-      settings: { ...formats.length > 0 && { formats } },
+      kind: 'assignment', title: textAt(element, 'title'), body: page(richText(descend(element, 'text'), context)), points,
+      settings: { ...formats.length > 0 && { formats }, ...instructorText !== null && { instructorText }, ...attachments(element, context) },
     }
   },
 }
 
-/** A reader for each type of resource; a new type is a line here. */
-export const resourceReaders: readonly ResourceReader[] = [webContent, webLink, topic, assessment, assignment]
+/** LTI 1.x links (`cartridge_basiclti_link`; from memory): every parameter is kept as it came. */
+const tool: ResourceReader = {
+  type: /^imsbasiclti_xmlv1p\d/,
+  kind: 'tool',
+  read(bytes, context) {
+    const element = root(bytes, context, 'cartridge_basiclti_link')
+    const property = (child: XmlElement) => ({ name: child.attributes.name ?? '', value: child.text.trim() })
+    const properties = (parent: XmlElement) => parent.children.filter(child => child.name === 'property').map(property)
+    const group = (parent: XmlElement): Record<string, unknown> => {
+      const options = parent.children.filter(child => child.name === 'options').map(child => ({ name: child.attributes.name ?? '', ...group(child) }))
+      return { properties: properties(parent), ...options.length > 0 && { options } }
+    }
+    const extensions = element.children.filter(child => child.name === 'extensions').map(child => ({ platform: child.attributes.platform ?? '', ...group(child) }))
+    const custom = element.children.filter(child => child.name === 'custom').flatMap(properties)
+    const vendor = Object.fromEntries((descend(element, 'vendor')?.children ?? []).filter(child => child.text.trim()).map(child => [child.name, child.text.trim()]))
+    const addresses = { launchUrl: textAt(element, 'launch_url'), secureLaunchUrl: textAt(element, 'secure_launch_url'), icon: textAt(element, 'icon'), secureIcon: textAt(element, 'secure_icon') }
+    if (!addresses.launchUrl && !addresses.secureLaunchUrl) context.findings.add('warning', context.where, 'the tool link has no launch address')
+    const description = textAt(element, 'description')
+    return {
+      kind: 'tool', title: textAt(element, 'title'), body: description === null ? null : { mediaType: 'text/html', text: `<p>${escapeText(description)}</p>` }, points: null,
+      settings: { ...Object.fromEntries(Object.entries(addresses).filter(([, value]) => value !== null)), ...custom.length > 0 && { custom }, ...extensions.length > 0 && { extensions }, ...Object.keys(vendor).length > 0 && { vendor } },
+    }
+  },
+}
+
+/** A reader for each type of resource that is a document of its own; a new type is a line here. Everything else is a page or a file. */
+export const resourceReaders: readonly ResourceReader[] = [
+  webLink, topic, questions(/^imsqti_xmlv1p2\/imscc_xmlv1p\d\/assessment$/, 'quiz'), questions(/^imsqti_xmlv1p2\/imscc_xmlv1p\d\/question-bank$/, 'bank'), assignment, tool,
+]
+/** Types whose files are web content: pages and files as they are. */
+export const isWebContent = (type: string): boolean => type === 'webcontent' || /^associatedcontent\/imscc_xmlv1p\d\/learning-application-resource$/.test(type)
+
+/** Media types by ending (common practice; the names are those of the IANA registry, from memory). */
+const mediaTypes: Record<string, string> = {
+  html: 'text/html', htm: 'text/html', xhtml: 'text/html', txt: 'text/plain', csv: 'text/csv', pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp',
+  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  pptx: 'application/vnd.openxmlformats-officedocument.presentationml.presentation', mp4: 'video/mp4', mp3: 'audio/mpeg', vtt: 'text/vtt', zip: 'application/zip', xml: 'application/xml',
+}
+export const mediaTypeOf = (path: string): string => mediaTypes[path.slice(path.lastIndexOf('.') + 1).toLowerCase()] ?? 'application/octet-stream'

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { checkCalendar } from '../../calendar/check'
 import { meeting, wallTime, type TermCalendar } from '../../calendar/schema'
 import { itemStates } from '../../course/model'
-import { utf8 } from '../archive'
+import { utf8 } from '../text'
 import { FormatRefusal } from '../findings'
 
 const moment = wallTime.nullish()

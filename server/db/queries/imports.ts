@@ -1,18 +1,22 @@
 import type { Knex } from 'knex'
 import type { TermCalendar, Meeting } from '../../../core/calendar/schema'
-import type { CourseContent, CourseNode } from '../../../core/course/model'
+import type { Body, CourseContent, CourseNode } from '../../../core/course/model'
 import { slotNames } from '../../../core/dates/rule'
 import { pointsText } from '../../../core/grading/points'
 import { inBatches, newId } from '../rows'
-import { hashOf, storeBodies } from './bodies'
+import { hashOf, storeBodies, storeStreams } from './bodies'
 
 type Rows = Record<string, unknown>[]
 
 /** Inserts rows, or brings those with the same `source_id` up to date; ids stay what they were. Returns ids by source id. */
 async function upsertBySource(db: Knex, table: string, rows: Rows, columns: string[]): Promise<Map<string, string>> {
   for (const batch of inBatches(rows)) await db(table).insert(batch.map(row => ({ id: newId(), ...row }))).onConflict('source_id').merge(columns)
+  return idsBySource(db, table, rows.map(row => String(row.source_id)))
+}
+/** Ids of what is there already, by source id. */
+export async function idsBySource(db: Knex, table: string, keys: readonly string[]): Promise<Map<string, string>> {
   const ids = new Map<string, string>()
-  for (const batch of inBatches(rows.map(row => String(row.source_id))))
+  for (const batch of inBatches([...new Set(keys)]))
     for (const row of await db(table).whereIn('source_id', batch).select('id', 'source_id')) ids.set(row.source_id, row.id)
   return ids
 }
@@ -55,14 +59,19 @@ export async function insertContent(db: Knex, courseId: string, content: CourseC
   const units: Rows = []
   const items: Rows = []
   const slots: Rows = []
-  const bodies: Uint8Array[] = []
+  const bodies = new Map<string, Body>()
+  const collect = (nodes: readonly CourseNode[]): void => nodes.forEach((node) => {
+    if (node.type === 'item' && node.body) bodies.set(node.lineage, node.body)
+    collect(node.children)
+  })
+  collect(content.nodes)
+  const hashes = await storeStreams(db, bodies)
   const walk = (nodes: readonly CourseNode[], parent: string | null): void => nodes.forEach((node, position) => {
     if (node.type === 'unit') units.push({ course_id: courseId, lineage: node.lineage, parent_lineage: parent, position, title: node.title, state: 'visible' })
     else {
-      if (node.body) bodies.push(node.body.bytes)
       items.push({
         course_id: courseId, lineage: node.lineage, parent_lineage: parent, position, kind: node.kind, title: node.title, state: node.state, exam: node.exam,
-        points: node.points === null ? null : pointsText(node.points), category_lineage: node.category, body_hash: node.body ? hashOf(node.body.bytes) : null,
+        points: node.points === null ? null : pointsText(node.points), category_lineage: node.category, body_hash: hashes.get(node.lineage) ?? null,
         media_type: node.body?.mediaType ?? null, settings: JSON.stringify(node.settings),
       })
       for (const slot of slotNames) if (node.slots[slot]) slots.push({ course_id: courseId, lineage: node.lineage, slot, at: node.slots[slot] })
@@ -70,7 +79,6 @@ export async function insertContent(db: Knex, courseId: string, content: CourseC
     walk(node.children, node.lineage)
   })
   walk(content.nodes, null)
-  await storeBodies(db, bodies)
   const categories = content.categories.map((category, position) => ({ course_id: courseId, lineage: category.lineage, title: category.title, weight: category.weight === null ? null : pointsText(category.weight), position }))
   for (const [table, rows] of [['units', units], ['items', items], ['slots', slots], ['grade_categories', categories]] as const)
     for (const batch of inBatches<Record<string, unknown>>(rows)) await db(table).insert(batch)

@@ -39,15 +39,31 @@ useKeys([
       <article v-if="data.html" class="content" @click="follow" v-html="data.html" />
       <ol v-if="data.questions" class="questions">
         <li v-for="(question, index) in data.questions" :key="index">
+          <p class="soft small">{{ question.type }}, {{ counted(question.points / 10000, 'point') }}</p>
           <!-- eslint-disable-next-line vue/no-v-html -->
-          <div v-html="question.prompt" />
+          <div @click="follow" v-html="question.prompt" />
+          <ul class="answers">
+            <li v-for="(answer, at) in question.answers" :key="at" :class="{ right: answer.right }">
+              <!-- eslint-disable-next-line vue/no-v-html -->
+              <span v-html="answer.html" /><span v-if="answer.right" class="small"> (right)</span>
+            </li>
+          </ul>
           <!-- eslint-disable-next-line vue/no-v-html -->
-          <ul><li v-for="(answer, at) in question.answers" :key="at" v-html="answer" /></ul>
+          <p v-for="(text, at) in question.feedback" :key="at" class="soft small"><span>Feedback:</span> <span v-html="text" /></p>
         </li>
       </ol>
+      <section v-if="data.staffText" class="note"><h2>For staff</h2>
+        <!-- eslint-disable-next-line vue/no-v-html -->
+        <div @click="follow" v-html="data.staffText" />
+      </section>
+      <ul v-if="data.attachments.length > 0" class="plain" aria-label="Attached"><li v-for="entry in data.attachments" :key="entry.lineage">Attached: <a :href="entry.url">{{ entry.title }}</a></li></ul>
+      <div v-if="data.tool">
+        <p>{{ data.tool.launch ? 'Launches at' : 'It has no launch address.' }} <b v-if="data.tool.launch" class="breaks">{{ data.tool.launch }}</b></p>
+        <table v-if="data.tool.parameters.length > 0"><thead><tr><th scope="col">Parameter</th><th scope="col">Value</th></tr></thead><tbody><tr v-for="entry in data.tool.parameters" :key="entry.name"><td>{{ entry.name }}</td><td class="breaks">{{ entry.value }}</td></tr></tbody></table>
+      </div>
       <p v-if="data.file"><a class="act plain" :href="data.file.url">Get the file</a> <span class="soft small">{{ data.file.mediaType }}, {{ size(data.file.size) }}</span></p>
       <p v-if="data.url">Leads to <a :href="data.url" target="_blank" rel="noopener noreferrer">{{ data.url }}</a></p>
-      <p v-if="!data.html && !data.questions && !data.file && !data.url" class="soft">{{ data.kind === 'heading' ? 'A heading: it holds nothing but its title.' : 'This item holds no text.' }}</p>
+      <p v-if="!data.html && !data.questions && !data.file && !data.url && !data.tool" class="soft">{{ data.kind === 'heading' ? 'A heading: it holds nothing but its title.' : 'This item holds no text.' }}</p>
       <nav class="turn" aria-label="Items before and after"><NuxtLink v-if="data.previous" :to="`/courses/${id}/items/${data.previous}`">⟵ the item before</NuxtLink><NuxtLink v-if="data.next" :to="`/courses/${id}/items/${data.next}`">the next item ⟶</NuxtLink></nav>
     </template>
   </main>
@@ -63,6 +79,11 @@ useKeys([
 .content :deep(.left-behind) { text-decoration: line-through; text-decoration-color: var(--buoy); }
 .questions { border-top: 1.5px solid var(--rule-strong); padding: 14px 0 0 22px; max-width: 66ch; }
 .questions > li { padding-bottom: 14px; }
-.questions ul { padding-left: 18px; color: var(--ink-soft); }
+.answers { padding-left: 18px; color: var(--ink-soft); }
+.answers .right { color: var(--tide-text); }
+.note { border-left: 2px solid var(--brass); padding-left: 12px; max-width: 66ch; margin: 14px 0; }
+.note h2 { font-size: 15px; }
+.breaks { overflow-wrap: anywhere; }
+.content :deep(.outside)::before { content: '↗ '; }
 .turn { display: flex; justify-content: space-between; margin-top: 30px; border-top: 1px solid var(--rule); padding-top: 10px; }
 </style>

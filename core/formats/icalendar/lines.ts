@@ -1,0 +1,83 @@
+import ICAL from 'ical.js'
+import { FormatRefusal } from '../findings'
+
+/** A property of a component as the parser gives it: name, parameters, type, values (RFC 7265 §3.4); and the line it starts on. */
+export interface Property { readonly name: string, readonly parameters: Readonly<Record<string, string>>, readonly values: readonly unknown[], readonly line: number }
+/** A component: the content lines that stand in it directly, unfolded and not yet parsed, by name; and its parts. */
+export interface Component { readonly name: string, readonly line: number, readonly lines: Map<string, { text: string, line: number }[]>, readonly parts: Component[] }
+
+const lineLength = 1024 * 1024
+const nesting = 8
+
+/**
+ * Splits an iCalendar stream into its components. Folded lines are joined (RFC 5545 §3.1); each property is parsed only
+ * when it is asked for, so that one broken event does not cost the others.
+ * @throws FormatRefusal where the stream is no iCalendar, is cut off, or its components do not close.
+ */
+export function componentsOf(file: string, text: string, each: (component: Component) => void): void {
+  const open: Component[] = []
+  let calendars = 0
+  let number = 0
+  let pending = ''
+  let pendingLine = 0
+  const refuse = (line: number, reason: string, hostile = false): never => { throw new FormatRefusal(file, `line ${line}: ${reason}`, hostile) }
+  const take = (): void => {
+    if (pending === '') return
+    const line = pending
+    const at = pendingLine
+    pending = ''
+    const end = line.search(/[:;]/)
+    const name = (end < 0 ? line : line.slice(0, end)).trim().toUpperCase()
+    const value = (): string => line.slice(line.indexOf(':') + 1).trim().toUpperCase()
+    if (name === 'BEGIN') {
+      const component: Component = { name: value(), line: at, lines: new Map(), parts: [] }
+      if (open.length === 0 && component.name !== 'VCALENDAR') refuse(at, `begins with ${component.name.slice(0, 40)}, not VCALENDAR`)
+      if (open.length >= nesting) refuse(at, `components nest more than ${nesting} deep`, true)
+      if (open.length === 0) calendars++
+      open.push(component)
+    }
+    else if (name === 'END') {
+      const component = open.pop()
+      if (!component || component.name !== value()) return refuse(at, `ends ${value().slice(0, 40)}, which is not what was open`)
+      // What stands directly in a calendar is handed over at once; its parts stay with it.
+      if (open.length === 1) each(component)
+      else if (open.length > 1) open.at(-1)!.parts.push(component)
+    }
+    else if (open.length === 0) refuse(at, 'is not an iCalendar stream: it does not begin with BEGIN:VCALENDAR')
+    else {
+      const { lines } = open.at(-1)!
+      const list = lines.get(name)
+      if (list) list.push({ text: line, line: at })
+      else lines.set(name, [{ text: line, line: at }])
+    }
+  }
+  for (let from = 0; from <= text.length;) {
+    let to = text.indexOf('\n', from)
+    if (to < 0) to = text.length
+    const line = text.slice(from, to > from && text[to - 1] === '\r' ? to - 1 : to)
+    from = to + 1
+    number++
+    if (line.startsWith(' ') || line.startsWith('\t')) {
+      if (pending.length + line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, true)
+      pending += line.slice(1)
+    }
+    else {
+      take()
+      if (line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, true)
+      pending = line
+      pendingLine = number
+    }
+  }
+  take()
+  if (calendars === 0) throw new FormatRefusal(file, 'is not an iCalendar stream: it holds no BEGIN:VCALENDAR')
+  if (open.length > 0) throw new FormatRefusal(file, `ends before the ${open.at(-1)!.name} of line ${open.at(-1)!.line} does: it is cut off`)
+}
+
+/** The properties of a name. @throws Error where one cannot be parsed. */
+export function propertiesOf(component: Component, name: string): Property[] {
+  return (component.lines.get(name) ?? []).map(({ text, line }) => {
+    const [, parameters, , ...values] = ICAL.parse.property(text, ICAL.design.icalendar) as [string, Record<string, string>, string, ...unknown[]]
+    return { name, parameters, values, line }
+  })
+}
+export const propertyOf = (component: Component, name: string): Property | undefined => propertiesOf(component, name)[0]

@@ -1,0 +1,51 @@
+import Papa from 'papaparse'
+import { FormatRefusal } from '../findings'
+import { sizeText, type ReadLimits } from '../limits'
+import { tableText } from '../text'
+
+/** A table of text. Row numbers count the header as row 1, and blank rows too, as a spreadsheet does. */
+export interface Table {
+  readonly header: readonly string[]
+  /** What the file was in, if it was not UTF-8. */
+  readonly encoding: string | null
+  readonly delimiter: string
+}
+
+/** Separator of a table by its first line: what occurs most outside quotation marks. */
+function delimiterOf(text: string): string {
+  const end = text.search(/[\r\n]/)
+  const line = (end < 0 ? text : text.slice(0, end)).slice(0, 10_000).replace(/"[^"]*"/g, '')
+  return [',', ';', '\t'].map(mark => ({ mark, count: line.split(mark).length })).sort((a, b) => b.count - a.count)[0]!.mark
+}
+
+/**
+ * Reads a table (RFC 4180, and what spreadsheets make of it: semicolons, tabs, mixed line ends) and hands its header over, then its rows one by one.
+ * @throws FormatRefusal where it is no text, over the limits, or a quotation mark is not closed.
+ */
+export function readTable(file: string, bytes: Uint8Array, limits: Pick<ReadLimits, 'rows' | 'textBytes'>, row: (cells: string[], number: number) => void, head: (header: readonly string[]) => void = () => {}): Table {
+  if (bytes.length > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, true)
+  const { text: whole, encoding } = tableText(file, bytes)
+  // Line ends of two kinds in one file: the parser splits at one of them only.
+  const crlf = (whole.match(/\r\n/g) ?? []).length
+  const text = crlf > 0 && (whole.match(/\n/g) ?? []).length !== crlf ? whole.replace(/\r\n/g, '\n') : whole
+  const delimiter = delimiterOf(text)
+  let number = 0
+  let header: string[] = []
+  let refusal: FormatRefusal | null = null
+  if (text === '') return { header, encoding, delimiter }
+  Papa.parse<string[]>(text, {
+    delimiter,
+    skipEmptyLines: false,
+    step: ({ data, errors }, parser) => {
+      number++
+      const broken = errors.find(error => error.type === 'Quotes')
+      if (broken) refusal = new FormatRefusal(file, `row ${number}: a quotation mark is not closed or stands inside a value`)
+      else if (number > limits.rows) refusal = new FormatRefusal(file, `has more than ${limits.rows} rows`, true)
+      if (refusal) return parser.abort()
+      if (number === 1) head(header = data.map(name => name.trim()))
+      else if (data.length > 1 || data[0]!.trim() !== '') row(data, number)
+    },
+  })
+  if (refusal) throw refusal as FormatRefusal
+  return { header, encoding, delimiter }
+}

@@ -1,0 +1,44 @@
+// npm run --silent read -- [--from YYYY-MM-DD] [--to YYYY-MM-DD] FILE… : one JSON line a file on what was found in it; needs no database.
+// Exit 0 if every file was read, 1 if any was refused, 2 if the command itself is wrong.
+import { resolve } from 'node:path'
+import { dayOf, isDate } from '../core/calendar/day'
+import type { FileReport } from '../core/formats/report'
+import { limitsFromEnvironment } from '../server/files/limits'
+import { readFile } from '../server/files/read'
+import { fileSource } from '../server/files/zip'
+
+const usage = 'usage: npm run --silent read -- [--from YYYY-MM-DD] [--to YYYY-MM-DD] FILE…'
+const fail = (message: string): never => { console.error(message); process.exit(2) }
+const range: { from: number | null, to: number | null } = { from: null, to: null }
+const files: string[] = []
+const words = process.argv.slice(2)
+while (words.length > 0) {
+  const word = words.shift()!
+  const [, name, joined] = /^--(from|to)(?:=(.*))?$/.exec(word) ?? []
+  if (name) {
+    const value = joined ?? words.shift() ?? ''
+    if (!isDate(value)) fail(`--${name}: ${JSON.stringify(value)} is not a date (YYYY-MM-DD)`)
+    range[name as 'from' | 'to'] = dayOf(value)
+  }
+  else if (word === '--') files.push(...words.splice(0))
+  else if (word.startsWith('--')) fail(`${word} is not known; ${usage}`)
+  else files.push(word)
+}
+if (files.length === 0) fail(usage)
+if (range.from !== null && range.to !== null && range.to < range.from) fail('--to lies before --from')
+const limits = limitsFromEnvironment()
+let refused = false
+for (const file of files) {
+  let report: FileReport
+  try {
+    // npm changes directory; a path is meant from where the command was given.
+    const source = fileSource(resolve(process.env.INIT_CWD ?? process.cwd(), file))
+    try { report = await readFile(file, source, { limits, ...range }) }
+    finally { source.close() }
+  }
+  catch (error) { report = { file, format: null, outcome: 'refused', findings: [{ severity: 'error', where: file, message: `cannot be read (${(error as Error).message})` }], outline: [], counts: {}, events: [] } }
+  if (report.outcome === 'refused') refused = true
+  const { format, outcome, findings, outline, counts, events } = report
+  process.stdout.write(`${JSON.stringify({ file, format, outcome, findings, outline, counts, events })}\n`)
+}
+process.exitCode = refused ? 1 : 0
