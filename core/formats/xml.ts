@@ -32,7 +32,7 @@ export function parseXml(where: string, text: string, limits: Pick<ReadLimits, '
   parser.on('error', (error) => { throw new FormatRefusal(where, `line ${parser.line}: is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')})`) })
   parser.on('doctype', () => { throw new FormatRefusal(where, `line ${parser.line}: has a document type declaration (DTD), which is never read; take it out and pack the file again`, true) })
   parser.on('opentag', (tag) => {
-    const attributes: Record<string, string> = Object.create(null)
+    const attributes: Record<string, string> = {}
     for (const key in tag.attributes) { const entry = tag.attributes[key]!; attributes[keyOf(entry.prefix, entry.local)] = entry.value }
     const element: XmlElement = { name: tag.local, namespace: tag.uri, attributes, children: [], text: '', line: parser.line, from: parser.position, to: parser.position }
     const parent = open.at(-1)
@@ -62,8 +62,9 @@ export const descend = (element: XmlElement | undefined, ...path: string[]): Xml
 /** Trimmed text of the first element down a path, or null. */
 export const textAt = (element: XmlElement | undefined, ...path: string[]): string | null => descend(element, ...path)?.text.trim() || null
 /** All elements below, depth first. */
-export function* elementsBelow(element: XmlElement): Generator<XmlElement> {
-  for (const child of element.children) { yield child; yield* elementsBelow(child) }
+export function elementsBelow(element: XmlElement, into: XmlElement[] = []): XmlElement[] {
+  for (const child of element.children) { into.push(child); if (child.children.length > 0) elementsBelow(child, into) }
+  return into
 }
 
 /** Text as XML character data, and as the value of an attribute in double quotes. */

@@ -7,7 +7,7 @@ import { FormatRefusal } from '../../core/formats/findings'
 import type { ReadLimits } from '../../core/formats/limits'
 
 /** Bytes at rest: a file, or a buffer. Reads are whole or throw. */
-export interface Source { readonly size: number, readonly read: (offset: number, length: number) => Buffer, readonly close: () => void }
+export interface Source { readonly size: number, readonly read: (offset: number, length: number) => Buffer, readonly readInto: (into: Buffer, offset: number, length: number) => void, readonly close: () => void }
 
 const windowSize = 1024 * 1024
 /** A file, read through one window, so that many small entries side by side cost few calls. */
@@ -38,6 +38,10 @@ export function fileSource(path: string): Source {
       window.copy(into, 0, offset - from, offset - from + length)
       return into
     },
+    readInto(into, offset, length) {
+      if (offset < 0 || length < 0 || offset + length > size) throw new Error('the file ends before it should')
+      fill(into, offset, length)
+    },
     close: () => closeSync(file),
   }
 }
@@ -48,6 +52,10 @@ export const bufferSource = (bytes: Uint8Array): Source => {
     read(offset, length) {
       if (offset < 0 || length < 0 || offset + length > buffer.length) throw new Error('the file ends before it should')
       return buffer.subarray(offset, offset + length)
+    },
+    readInto(into, offset, length) {
+      if (offset < 0 || length < 0 || offset + length > buffer.length) throw new Error('the file ends before it should')
+      buffer.copy(into, 0, offset, offset + length)
     },
     close() {},
   }
@@ -144,6 +152,27 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
     if (size !== entry.uncompressedSize) throw lies(path)
     if (sum !== entry.crc32) throw spoilt(path)
   }
+  // One piece of memory for all that is only compared: a gigabyte of recordings leaves no garbage.
+  let scratch: Buffer | null = null
+  async function check(path: string, seen: (bytes: number) => void): Promise<void> {
+    const entry = entries.get(path)!
+    if (entry.compressionMethod !== 0) {
+      let size = 0
+      for await (const chunk of chunks(path)) seen(size += chunk.length)
+      return
+    }
+    const start = startOf(path, entry)
+    if (start + entry.compressedSize > source.size) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} reaches past the end of the file: it is cut off`)
+    scratch ??= Buffer.allocUnsafe(windowSize)
+    let sum = 0
+    for (let at = 0; at < entry.compressedSize; at += windowSize) {
+      const length = Math.min(windowSize, entry.compressedSize - at)
+      source.readInto(scratch, start + at, length)
+      sum = crc32(scratch.subarray(0, length), sum)
+      seen(at + length)
+    }
+    if (sum !== entry.crc32) throw spoilt(path)
+  }
   const inflated = (path: string, packed: Buffer, size: number): Buffer => {
     try { return inflateRawSync(packed, { maxOutputLength: Math.max(size, 1), finishFlush: constants.Z_FINISH }) }
     catch (error) {
@@ -155,6 +184,7 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
     name,
     entries: new Map(admitted.map(entry => [entry.path, entry])),
     chunks,
+    check,
     async bytes(path) {
       const parts: Uint8Array[] = []
       for await (const chunk of chunks(path)) parts.push(chunk)

@@ -37,6 +37,7 @@ export function readableHtml(html: string, courseId: string, known: ReadonlyMap<
     const address = (src ?? data ?? '').trim()
     const link = parseLineageLink(address)
     if (link && known.has(link.lineage) && ['img', 'video', 'audio', 'source'].includes(tagName)) return { tagName, attribs: { ...rest, src: bodyAddress(courseId, link.lineage), ...['video', 'audio'].includes(tagName) && { controls: 'controls' } } }
+    if (['video', 'audio'].includes(tagName) && !address) return { tagName, attribs: { ...rest, controls: 'controls' } }
     if (['img', 'iframe', 'embed', 'object', 'video', 'audio'].includes(tagName)) {
       const url = outside(address)
       if (url) return { tagName: 'a', attribs: { class: 'outside', href: url.href, target: '_blank', rel: 'noopener noreferrer' }, text: `${spoken[tagName]} on ${url.host}${rest.alt ? `: ${rest.alt}` : ''} (not loaded; opens outside)` }
@@ -72,7 +73,7 @@ export function readableHtml(html: string, courseId: string, known: ReadonlyMap<
       },
       ...Object.fromEntries(loading.map(tag => [tag, load])),
     },
-    exclusiveFilter: frame => loading.includes(frame.tag) && !frame.attribs.src && frame.text.trim() === '' && frame.mediaChildren.length === 0,
+    exclusiveFilter: frame => ['img', 'source'].includes(frame.tag) && !frame.attribs.src && !frame.attribs.href,
   })
 }
 

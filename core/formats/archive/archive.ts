@@ -11,6 +11,8 @@ export interface Archive {
   readonly entries: ReadonlyMap<string, ArchiveEntry>
   readonly bytes: (path: string) => Promise<Uint8Array>
   readonly chunks: (path: string) => AsyncIterable<Uint8Array>
+  /** Unpacks a file, compares it, and keeps nothing of it; `seen` is told of bytes unpacked so far. */
+  readonly check: (path: string, seen: (bytes: number) => void) => Promise<void>
 }
 
 /** Files held in memory as an archive. */
@@ -20,5 +22,6 @@ export function archiveOf(name: string, files: ReadonlyMap<string, Uint8Array>):
     entries: new Map([...files].map(([path, bytes]) => [path, { path, size: bytes.length }])),
     bytes: async path => files.get(path)!,
     async* chunks(path) { yield files.get(path)! },
+    async check() { /* it lies unpacked in memory */ },
   }
 }

@@ -83,7 +83,7 @@ function readResources(manifest: XmlElement, where: string, findings: FindingLis
       return resolved
     }
     const files = childrenNamed(element, 'file').map(file => path(file.attributes.href)).filter(file => file !== null)
-    const roles = [...elementsBelow(descend(element, 'metadata') ?? { ...element, children: [] })].filter(child => child.name === 'intendedEndUserRole').map(child => textAt(child, 'value') ?? '')
+    const roles = elementsBelow(descend(element, 'metadata') ?? { ...element, children: [] }).filter(child => child.name === 'intendedEndUserRole').map(child => textAt(child, 'value') ?? '')
     resources.set(identifier, {
       identifier, type: (element.attributes.type ?? '').trim(), href: path(element.attributes.href) ?? files[0] ?? null, files,
       dependencies: childrenNamed(element, 'dependency').map(child => child.attributes.identifierref ?? ''),

@@ -45,6 +45,6 @@ export function pathsMeant(from: string, address: string): { paths: string[], re
   const based = fileBase.test(path)
   const bare = path.replace(fileBase, '')
   const bases = based ? ['', folder] : path.startsWith('/') ? [''] : [folder]
-  const paths = bases.flatMap(base => [true, false].map(decode => resolvePath(base, bare, decode))).filter(found => found !== null && found !== '') as string[]
+  const paths = bases.flatMap(base => (bare.includes('%') ? [true, false] : [false]).map(decode => resolvePath(base, bare, decode))).filter(found => found !== null && found !== '') as string[]
   return { paths: [...new Set(paths)], rest: cut < 0 ? '' : trimmed.slice(cut) }
 }

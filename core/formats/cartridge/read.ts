@@ -40,6 +40,7 @@ const inFolder = (archive: Archive, folder: string): Archive => (folder === '' ?
   entries: new Map([...archive.entries].filter(([path]) => path.startsWith(folder)).map(([path, entry]) => [path.slice(folder.length), { ...entry, path: path.slice(folder.length) }])),
   bytes: path => archive.bytes(folder + path),
   chunks: path => archive.chunks(folder + path),
+  check: (path, seen) => archive.check(folder + path, seen),
 })
 
 /**
@@ -198,8 +199,7 @@ async function readContents({ archive, places, limits, findings, progress }: Rea
       }
       else {
         if (documents.length > 0) findings.add('error', path, `is an XML document of more than ${sizeText(limits.xmlBytes)}; it came as a file`)
-        let seen = 0
-        for await (const chunk of archive.chunks(path)) progress(done + (seen += chunk.length), total)
+        await archive.check(path, seen => progress(done + seen, total))
       }
     }
     catch (error) {
@@ -213,8 +213,12 @@ async function readContents({ archive, places, limits, findings, progress }: Rea
   return contents
 }
 
+/** What is remembered of a document: not its text, and no string that is a slice of it and would keep the whole in memory. */
+function remembered({ body, ...content }: ResourceContent): ResourceContent {
+  return { ...JSON.parse(JSON.stringify(content)) as Omit<ResourceContent, 'body'>, body: body && { mediaType: body.mediaType, text: '' } }
+}
 function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContext): ResourceContent {
-  try { return xmlReader(resource)!.read(bytes, context) }
+  try { return remembered(xmlReader(resource)!.read(bytes, context)) }
   catch (error) {
     if (!(error instanceof FormatRefusal) || error.hostile) throw error
     context.findings.add('error', error.where, `${error.reason}; it came as a file`, 'not as its type says')

@@ -12,14 +12,15 @@ const profiles: Record<string, QuestionType> = {
 const arrangement = new Set(['flow', 'flow_mat', 'flow_label', 'material', 'solutionmaterial', 'hintmaterial'])
 
 const named = (element: XmlElement | undefined, ...names: string[]): XmlElement[] => element?.children.filter(child => names.includes(child.name)) ?? []
-/** Children of a name, looking through what only arranges. */
-function* through(element: XmlElement | undefined, ...names: string[]): Generator<XmlElement> {
+/** Children of these names, looking through what only arranges. */
+function through(element: XmlElement | undefined, names: readonly string[], into: XmlElement[] = []): XmlElement[] {
   for (const child of element?.children ?? []) {
-    if (names.includes(child.name)) yield child
-    else if (arrangement.has(child.name)) yield* through(child, ...names)
+    if (names.includes(child.name)) into.push(child)
+    else if (arrangement.has(child.name)) through(child, names, into)
   }
+  return into
 }
-const materialOf = (element: XmlElement | undefined): Material[] => [...through(element, 'mattext')].map(text => ({ html: text.attributes.texttype?.toLowerCase() === 'text/html', text: text.text }))
+const materialOf = (element: XmlElement | undefined): Material[] => through(element, ['mattext']).map(text => ({ html: text.attributes.texttype?.toLowerCase() === 'text/html', text: text.text }))
 const fieldsOf = (element: XmlElement | undefined): Field[] => named(element, 'qtimetadata').flatMap(part => named(part, 'qtimetadatafield')).map(field => [textAt(field, 'fieldlabel') ?? '', textAt(field, 'fieldentry') ?? ''] as const)
 const number = (text: string | undefined): number | null => (text !== undefined && /^\d{1,6}$/.test(text.trim()) ? Number(text) : null)
 const yes = (text: string | undefined): boolean => /^yes$/i.test(text ?? '')
@@ -29,7 +30,7 @@ function responseOf(element: XmlElement): Response {
   const choice = descend(element, 'render_choice')
   if (choice) return {
     kind: 'choice', ident, several: /^multiple$/i.test(element.attributes.rcardinality ?? ''), shuffle: yes(choice.attributes.shuffle),
-    choices: [...through(choice, 'response_label')].map(label => ({ ident: label.attributes.ident ?? '', material: materialOf(label) })),
+    choices: through(choice, ['response_label']).map(label => ({ ident: label.attributes.ident ?? '', material: materialOf(label) })),
   }
   const fib = descend(element, 'render_fib')
   return { kind: 'text', ident, rows: number(fib?.attributes.rows), columns: number(fib?.attributes.columns), label: descend(fib, 'response_label')?.attributes.ident ?? null, fibType: fib?.attributes.fibtype ?? null }
@@ -70,11 +71,11 @@ function typeOf(profile: string | null, responses: readonly Response[]): Questio
 function questionOf(element: XmlElement): Question {
   const metadata = fieldsOf(descend(element, 'itemmetadata'))
   const presentation = descend(element, 'presentation')
-  const responses = [...through(presentation, 'response_lid', 'response_str')].map(responseOf)
+  const responses = through(presentation, ['response_lid', 'response_str']).map(responseOf)
   return {
     ident: element.attributes.ident ?? '', title: element.attributes.title ?? null, type: typeOf(fieldOf(metadata, 'cc_profile'), responses),
     points: parsePoints(fieldOf(metadata, 'cc_weighting') ?? '1') ?? 10_000, metadata, prompt: materialOf(presentation), responses,
-    outcomes: [...elementsBelow(descend(element, 'resprocessing') ?? { ...element, children: [] })].filter(child => child.name === 'decvar').map(outcomeOf),
+    outcomes: elementsBelow(descend(element, 'resprocessing') ?? { ...element, children: [] }).filter(child => child.name === 'decvar').map(outcomeOf),
     rules: named(descend(element, 'resprocessing'), 'respcondition').map(ruleOf),
     feedback: named(element, 'itemfeedback').map(feedbackOf),
   }
@@ -84,10 +85,12 @@ const sectionOf = (element: XmlElement): Section => ({
   parts: named(element, 'section', 'item').map(child => (child.name === 'section' ? sectionOf(child) : questionOf(child))),
 })
 
+const inProfile = new Set(['response_lid', 'response_str', 'response_label', 'render_choice', 'render_fib', 'mattext', 'material', 'material_ref'])
 /** Elements of the questions that the profiles do not have, by name: they stay in the XML that is kept, and are not shown. */
 export function beyondProfile(root: XmlElement): string[] {
-  const known = new Set(['response_lid', 'response_str', 'render_choice', 'render_fib', 'mattext'])
-  return [...new Set([...elementsBelow(root)].map(element => element.name).filter(name => /^(response_|render_|mat)/.test(name) && !known.has(name) && !['response_label', 'material', 'material_ref'].includes(name)))]
+  const names = new Set<string>()
+  for (const { name } of elementsBelow(root)) if (!inProfile.has(name) && /^(response_|render_|mat)/.test(name)) names.add(name)
+  return [...names]
 }
 
 /** Reads a QTI 1.2 assessment or question bank. Points of a question are its `cc_weighting`, 1 where it states none. @throws FormatRefusal where it is neither. */
