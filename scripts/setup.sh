@@ -27,14 +27,14 @@ need_modules() {
   echo "$stamp" >node_modules/.stamp
 }
 
-source_hash() { find app core server shared public nuxt.config.ts package-lock.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16; }
+source_hash() { find app core server shared public nuxt.config.ts scripts/build-worker.ts package-lock.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16; }
 
 need_build() {
   local stamp; stamp=$(source_hash)
   [ "$(cat .output/.stamp 2>/dev/null)" = "$stamp" ] && return 0
   say "Building the application"
   mkdir -p .data
-  npx nuxt build --logLevel silent >.data/build.log 2>&1 || { say "The build failed; the end of .data/build.log:"; tail -n 30 .data/build.log >&2; exit 1; }
+  { npx nuxt build --logLevel silent && npm run --silent build:worker; } >.data/build.log 2>&1 || { say "The build failed; the end of .data/build.log:"; tail -n 30 .data/build.log >&2; exit 1; }
   echo "$stamp" >.output/.stamp
 }
 

@@ -3,6 +3,7 @@ import { accessToCourse, type CourseAccess } from '../db/queries/access'
 import type { Person } from '../db/queries/people'
 import { findPlan } from '../db/queries/plans'
 import { findRun } from '../db/queries/runs'
+import { findUpload } from '../db/queries/uploads'
 import { notFound, Problem } from '../http/problem'
 
 /** Who may use a route. `allow` answers true, or the problem to tell. Open: no session is asked for. */
@@ -49,4 +50,9 @@ export const readsRun: May<{ id: string }> = {
     const run = await findRun(db, params.id)
     return (run && (await accessToCourse(db, person, run.targetId)).read) || notFound('This run')
   },
+}
+/** The one who sent a file. */
+export const ownsTheUpload: May<{ id: string }> = {
+  name: 'sent the file',
+  allow: async ({ db, person, params }) => (await findUpload(db, params.id))?.personId === person.id || notFound('This file'),
 }

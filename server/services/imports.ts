@@ -5,7 +5,7 @@ import { assembleCourse } from '../../core/course/assemble'
 import type { CourseContent } from '../../core/course/model'
 import type { Finding } from '../../core/formats/findings'
 import type { CourseDocument } from '../../core/formats/json/documents'
-import { keysOf, type Roster } from '../../core/formats/oneroster/read'
+import { keysOf, noRoster, type Roster } from '../../core/formats/oneroster/read'
 import { inTransaction } from '../db/connection'
 import * as queries from '../db/queries/imports'
 import { writeLog } from '../db/queries/log'
@@ -75,8 +75,9 @@ export async function importRoster(db: Knex, roster: Roster): Promise<Finding[]>
  * course JSON say, and the student data of the term. All or nothing.
  * @throws ImportRefusal where the class is unknown or holds content already.
  */
-export async function importCourse(db: Knex, parts: { classKey: string, content: CourseContent | null, roster: Roster, document: CourseDocument | null }): Promise<Finding[]> {
-  const { classKey, roster, document } = parts
+export async function importCourse(db: Knex, parts: { classKey: string, content: CourseContent | null, roster: Roster | null, document: CourseDocument | null }): Promise<Finding[]> {
+  const { classKey, document } = parts
+  const roster = parts.roster ?? noRoster
   const lineItems = roster.lineItems.filter(row => row.classSourcedId === classKey)
   const assembled = assembleCourse({ courseKey: classKey, content: parts.content, categories: roster.categories, lineItems, document })
   const findings = [...assembled.findings]

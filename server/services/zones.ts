@@ -1,4 +1,6 @@
 import { Temporal } from 'temporal-polyfill'
+import type { Moment } from '../../core/calendar/recurrence'
+import { momentAt } from '../../core/formats/icalendar/zones'
 import type { ZoneRules } from '../../core/calendar/zone'
 
 /** Whether a name is a time zone this machine knows. */
@@ -28,4 +30,15 @@ export function zoneRules(timeZone: string, fromYear: number, toYear: number): Z
   const rules = { timeZone, offset: minutes(start), transitions }
   known.set(key, rules)
   return rules
+}
+
+/** Tells the wall clock in a zone of an instant given in seconds since 1970 (UTC), from 1970 to 2100. */
+export function wallSeconds(timeZone: string): (seconds: number) => Moment {
+  const { offset, transitions } = zoneRules(timeZone, 1970, 2100)
+  return (seconds) => {
+    let low = 0
+    let high = transitions.length
+    while (low < high) { const middle = (low + high) >> 1; if (transitions[middle]!.at * 60 <= seconds) low = middle + 1; else high = middle }
+    return momentAt(seconds + (low === 0 ? offset : transitions[low - 1]!.offset) * 60)
+  }
 }

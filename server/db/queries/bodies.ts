@@ -91,6 +91,15 @@ export async function* inParts(chunks: AsyncIterable<Uint8Array>): AsyncGenerato
   if (size > 0) yield Buffer.concat(waiting)
 }
 
+/** A body part by part. */
+export async function* bodyParts(db: Knex, hash: string): AsyncGenerator<Buffer> {
+  for (let part = 0; ; part++) {
+    const row = await db('body_parts').where({ hash, part }).first('bytes')
+    if (!row) return
+    yield row.bytes as Buffer
+  }
+}
+
 /** A body whole, or null. */
 export async function loadBody(db: Knex, hash: string): Promise<Buffer | null> {
   const rows = await db('body_parts').where({ hash }).orderBy('part').select('bytes') as { bytes: Buffer }[]

@@ -1,0 +1,83 @@
+import { createWriteStream, existsSync } from 'node:fs'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { dirname, join } from 'node:path'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { Worker } from 'node:worker_threads'
+import type { Knex } from 'knex'
+import { beat, claimJob, endJob, type Job } from '../db/queries/jobs'
+import { dropOldUploads, findUpload, partsOf } from '../db/queries/uploads'
+import type { WorkerMessage, WorkerTask } from './worker'
+
+const number = (name: string, normal: number): number => Number(process.env[name] || normal)
+/** Where the bundle of `worker.ts` lies: beside the application, unless NORTHTIDE_WORKER says otherwise. */
+const workerFile = (): string => process.env.NORTHTIDE_WORKER ?? join(dirname(process.argv[1] ?? '.'), 'worker.mjs')
+
+/**
+ * Works jobs off, one at a time. Any number of processes may do so against one database. Returns how to stop; what was begun
+ * then is taken up by another process, or by this one when it is back, once its lease has run out.
+ */
+export function startRunner(db: Knex, pause = 500): () => Promise<void> {
+  let stopped = false
+  let abandon = (): void => {}
+  let sweep = 0
+  const loop = async (): Promise<void> => {
+    while (!stopped) {
+      try {
+        if (Date.now() > sweep) { sweep = Date.now() + 3_600_000; await dropOldUploads(db) }
+        const job = await claimJob(db)
+        if (job) { await workOff(db, job, (give) => { abandon = give }); continue }
+      }
+      catch (error) { if (!stopped) console.error('jobs', error) }
+      if (!stopped) await new Promise<void>((resolve) => { const timer = setTimeout(resolve, pause); abandon = () => { clearTimeout(timer); resolve() } })
+    }
+  }
+  const done = loop()
+  return async () => { stopped = true; abandon(); await done }
+}
+
+/** Does one job in a thread of its own, and ends it whatever happens. */
+async function workOff(db: Knex, job: Job, onAbandon: (give: () => void) => void): Promise<void> {
+  const upload = await findUpload(db, job.subject)
+  if (!upload) return void await endJob(db, job, 'failed', 'The file is not here any more.')
+  const folder = await mkdtemp(join(tmpdir(), 'northtide-'))
+  try {
+    const path = join(folder, 'file')
+    await pipeline(Readable.from(partsOf(db, job.subject)), createWriteStream(path, { mode: 0o600 }))
+    const end = await runThread(db, { job, name: upload.name, path }, onAbandon)
+    if (end !== null) await endJob(db, job, end.type === 'done' ? 'done' : 'failed', end.type === 'failed' ? end.problem : null)
+  }
+  catch (error) {
+    console.error(`job ${job.kind} ${job.id}`, error)
+    await endJob(db, job, 'failed', 'An error here stopped it. Nothing was changed; try again.')
+  }
+  finally { await rm(folder, { recursive: true, force: true }) }
+}
+
+type End = Extract<WorkerMessage, { type: 'done' | 'failed' }>
+/** Runs the thread, beats for it, and stops it when it is cancelled, takes too long or too much memory. Null: the job is not ours any more. */
+async function runThread(db: Knex, task: WorkerTask, onAbandon: (give: () => void) => void): Promise<End | null> {
+  const file = workerFile()
+  if (!existsSync(file)) throw new Error(`the worker ${file} is not there; npm run build makes it`)
+  const seconds = number('NORTHTIDE_LIMIT_READ_SECONDS', 600)
+  const worker = new Worker(file, { workerData: task, resourceLimits: { maxOldGenerationSizeMb: number('NORTHTIDE_LIMIT_READ_MEMORY_MB', 768), maxYoungGenerationSizeMb: 32 } })
+  const progress = { done: 0, total: 0 }
+  const end = new Promise<End | null>((resolve) => {
+    onAbandon(() => resolve(null))
+    worker.on('message', (message: WorkerMessage) => {
+      if (message.type === 'progress') Object.assign(progress, { done: message.done, total: message.total })
+      else resolve(message)
+    })
+    worker.on('error', (error: Error & { code?: string }) => resolve({ type: 'failed', problem: error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'It needs more memory than a file may take here. Nothing was kept.' : 'An error here stopped it. Nothing was changed; try again.' }))
+    worker.on('exit', () => resolve({ type: 'failed', problem: 'It ended before it was done. Nothing was changed; try again.' }))
+    const limit = setTimeout(() => resolve({ type: 'failed', problem: `It took longer than ${seconds} seconds, which is more than a file may take here. Nothing was kept.` }), seconds * 1000)
+    limit.unref()
+    const pulse = setInterval(() => void beat(db, task.job, progress).then(ours => (ours ? undefined : resolve(null)), () => { /* a missed beat; the lease lasts longer */ }), 500)
+    const calm = (): void => { clearTimeout(limit); clearInterval(pulse) }
+    worker.once('exit', calm)
+  })
+  const result = await end
+  await worker.terminate()
+  return result
+}

@@ -1,0 +1,43 @@
+// A thread of its own for one job: what is read may be large, slow or made to do harm, and must not hold anybody up.
+import { parentPort, workerData } from 'node:worker_threads'
+import { addressFromEnvironment, connect } from '../db/connection'
+import type { Job } from '../db/queries/jobs'
+import { loadTermZone, saveReport } from '../db/queries/uploads'
+import { limitsFromEnvironment } from '../files/limits'
+import { readFile } from '../files/read'
+import { fileSource } from '../files/zip'
+import { takeProblem, takeUpload } from '../services/uploads'
+import { wallSeconds } from '../services/zones'
+
+/** What a thread is given: the job, and where the bytes of its file lie. */
+export interface WorkerTask { job: Job, name: string, path: string }
+export type WorkerMessage = { type: 'progress', done: number, total: number } | { type: 'done' } | { type: 'failed', problem: string }
+
+const { job, name, path } = workerData as WorkerTask
+const say = (message: WorkerMessage): void => parentPort!.postMessage(message)
+let told = 0
+const progress = (done: number, total: number): void => {
+  if (Date.now() - told < 100) return
+  told = Date.now()
+  say({ type: 'progress', done, total })
+}
+
+const db = connect(addressFromEnvironment())
+const source = fileSource(path)
+const limits = limitsFromEnvironment()
+try {
+  if (job.kind === 'read') {
+    const zone = await loadTermZone(db)
+    await saveReport(db, job.subject, await readFile(name, source, { limits, progress, local: zone === null ? null : wallSeconds(zone) }), job)
+  }
+  else await takeUpload(db, job, source, limits, progress)
+  say({ type: 'done' })
+}
+catch (error) {
+  console.error(`job ${job.kind} ${job.id}`, error)
+  say({ type: 'failed', problem: job.kind === 'take' ? takeProblem(error) : 'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.' })
+}
+finally {
+  source.close()
+  await db.destroy()
+}
