@@ -1,8 +1,9 @@
 import { dayText, meetingText, momentText, shortDay } from '~~/core/dates/words'
+import { sizeText } from '~~/core/formats/limits'
 import { pointsText } from '~~/core/grading/points'
 import type { CourseLine } from '~~/shared/api/courses'
 
-export { dayText, meetingText, momentText, pointsText, shortDay }
+export { dayText, meetingText, momentText, pointsText, shortDay, sizeText }
 
 const numbers = new Intl.NumberFormat('en')
 export const numberText = (n: number): string => numbers.format(n)

@@ -2,12 +2,22 @@
 export interface Finding { readonly severity: 'error' | 'warning' | 'note', readonly where: string, readonly message: string }
 
 /**
- * A file that is not what it should be. Nothing of it is used. `hostile`: nothing honest makes such a file, so that a whole
- * package is refused for one such part of it.
+ * Why a file is not read: it is not what it should be (`unlike`), over a limit (`limit`), or as nothing honest makes it (`hostile`).
+ * For the last two a whole package is refused, whichever part of it is so.
  */
+export type Unreadable = 'unlike' | 'limit' | 'hostile'
+const wayOn: Record<Unreadable, string> = {
+  unlike: 'Export it again where it came from, and send that.',
+  limit: 'If it is meant to be so, whoever runs Northtide can raise the limit.',
+  hostile: 'Do not open it elsewhere: ask for a new export, and show this one to the help desk.',
+}
+
+/** A file that is refused; nothing of it is used. */
 export class FormatRefusal extends Error {
   override readonly name = 'FormatRefusal'
-  constructor(readonly where: string, readonly reason: string, readonly hostile = false) { super(`${where}: ${reason}`) }
+  constructor(readonly where: string, readonly reason: string, readonly why: Unreadable = 'unlike') { super(`${where}: ${reason}`) }
+  /** What to do about it, as a sentence. */
+  get wayOn(): string { return wayOn[this.why] }
 }
 
 /** Findings as they come. Of each kind so many are listed; the others are counted, so that a table of a million wrong rows stays readable. */

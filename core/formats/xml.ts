@@ -30,7 +30,7 @@ export function parseXml(where: string, text: string, limits: Pick<ReadLimits, '
   const open: XmlElement[] = []
   let root: XmlElement | null = null
   parser.on('error', (error) => { throw new FormatRefusal(where, `line ${parser.line}: is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')})`) })
-  parser.on('doctype', () => { throw new FormatRefusal(where, `line ${parser.line}: has a document type declaration (DTD), which is never read; take it out and pack the file again`, true) })
+  parser.on('doctype', () => { throw new FormatRefusal(where, `line ${parser.line}: has a document type declaration (DTD), which is never read; take it out and pack the file again`, 'hostile') })
   parser.on('opentag', (tag) => {
     const attributes: Record<string, string> = {}
     for (const key in tag.attributes) { const entry = tag.attributes[key]!; attributes[keyOf(entry.prefix, entry.local)] = entry.value }
@@ -38,7 +38,7 @@ export function parseXml(where: string, text: string, limits: Pick<ReadLimits, '
     const parent = open.at(-1)
     if (parent) parent.children.push(element)
     else root ??= element
-    if (open.push(element) > limits.xmlDepth) throw new FormatRefusal(where, `line ${parser.line}: elements nest more than ${limits.xmlDepth} deep`, true)
+    if (open.push(element) > limits.xmlDepth) throw new FormatRefusal(where, `line ${parser.line}: elements nest more than ${limits.xmlDepth} deep`, 'limit')
   })
   parser.on('closetag', () => { open.pop()!.to = parser.position })
   const add = (value: string) => { const top = open.at(-1); if (top) top.text += value }

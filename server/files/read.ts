@@ -60,7 +60,7 @@ export async function readFile(file: string, source: Source, { limits = readLimi
       else throw new FormatRefusal(file, 'is a zip archive with neither imsmanifest.xml (a Common Cartridge) nor manifest.csv (a OneRoster bundle) in it')
     }
     else {
-      if (source.size > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, true)
+      if (source.size > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
       const start = source.read(0, Math.min(source.size, 4096)).toString('latin1').replace(/\0|^(\xEF\xBB\xBF|\xFF\xFE|\xFE\xFF)/g, '')
       if (/^\s*BEGIN:V/i.test(start)) {
         report.format = 'icalendar'
@@ -68,7 +68,7 @@ export async function readFile(file: string, source: Source, { limits = readLimi
       }
       else if (/[\x01-\x08\x0E-\x1F]/.test(start) || start.trimStart().startsWith('<')) throw new FormatRefusal(file, 'is no Common Cartridge, OneRoster bundle, iCalendar file or table of dates, by what is in it')
       else {
-        if (source.size > tableBytes) throw new FormatRefusal(file, `is larger than ${sizeText(tableBytes)}, which no table of dates is`, true)
+        if (source.size > tableBytes) throw new FormatRefusal(file, `is larger than ${sizeText(tableBytes)}, which no table of dates is`, 'limit')
         const rows: string[][] = []
         const row = (cells: string[], number: number): void => { while (rows.length < number - 1) rows.push([]); rows.push(cells) }
         const { encoding } = readTable(file, source.read(0, source.size), { ...limits, rows: tableRows }, row, header => row([...header], 1))
@@ -80,7 +80,7 @@ export async function readFile(file: string, source: Source, { limits = readLimi
   catch (error) {
     if (!(error instanceof FormatRefusal)) throw error
     report.outcome = 'refused'
-    report.findings.push({ severity: 'error', where: error.where, message: error.reason })
+    report.findings.push({ severity: 'error', where: error.where, message: `${error.reason}. ${error.wayOn}` })
   }
   return report
 }

@@ -18,12 +18,12 @@ export const isWorkbook = (archive: Archive): boolean => archive.entries.has('xl
 export async function readWorkbook(name: string, archive: Archive, whole: Buffer, limits: ReadLimits): Promise<{ rows: string[][], sheet: string, others: number }> {
   let total = 0
   for (const [path, entry] of archive.entries) {
-    if ((total += entry.size) > Math.min(partLimit, limits.textBytes)) throw new FormatRefusal(name, `unpacks to more than ${sizeText(Math.min(partLimit, limits.textBytes))}, which no table of dates does`, true)
+    if ((total += entry.size) > Math.min(partLimit, limits.textBytes)) throw new FormatRefusal(name, `unpacks to more than ${sizeText(Math.min(partLimit, limits.textBytes))}, which no table of dates does`, 'limit')
     if (!/\.(xml|rels|vml)$/i.test(path)) { await archive.check(path, () => {}); continue }
     const text = Buffer.from(await archive.bytes(path)).toString('latin1').replaceAll('\0', '')
-    if (/<!DOCTYPE|<!ENTITY/i.test(text)) throw new FormatRefusal(`${name}, ${path}`, 'has a document type declaration (DTD), which is never read', true)
+    if (/<!DOCTYPE|<!ENTITY/i.test(text)) throw new FormatRefusal(`${name}, ${path}`, 'has a document type declaration (DTD), which is never read', 'hostile')
     // A reference far off makes a reader set up every row and column before it.
-    if (/\.xml$/.test(path) && /\br="[A-Z]*(\d{6,}|[A-Z]{3}\d+)"/.test(text)) throw new FormatRefusal(`${name}, ${path}`, `has a cell beyond row 99 999 or column ZZ, where no table of dates lies`, true)
+    if (/\.xml$/.test(path) && /\br="[A-Z]*(\d{6,}|[A-Z]{3}\d+)"/.test(text)) throw new FormatRefusal(`${name}, ${path}`, `has a cell beyond row 99 999 or column ZZ, where no table of dates lies`, 'limit')
   }
   const book = new exceljs.Workbook()
   try { await book.xlsx.load(whole as unknown as ArrayBuffer, { ignoreNodes: ['dataValidations', 'conditionalFormatting', 'extLst', 'drawing', 'hyperlinks'] }) }

@@ -77,7 +77,7 @@ const symbolicLink = 0o120000
 
 async function directoryOf(name: string, source: Source, limits: ReadLimits): Promise<{ entries: Map<string, yauzl.Entry>, found: DirectoryEntry[] }> {
   const zip = await yauzl.fromRandomAccessReaderPromise(new Reader(source), source.size, { decodeStrings: false, autoClose: false, validateEntrySizes: false })
-  if (zip.entryCount > limits.entries) throw new FormatRefusal(name, `holds more than ${limits.entries} files`, true)
+  if (zip.entryCount > limits.entries) throw new FormatRefusal(name, `holds more than ${limits.entries} files`, 'limit')
   const entries = new Map<string, yauzl.Entry>()
   const found: DirectoryEntry[] = []
   for await (const entry of zip.eachEntry()) {
@@ -107,14 +107,14 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
   /** Where an entry's packed bytes start, its local header compared with the directory. */
   const startOf = (path: string, entry: yauzl.Entry): number => {
     const header = source.read(entry.relativeOffsetOfLocalHeader, 30)
-    if (header.readUInt32LE(0) !== 0x04034B50) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} has no header where the directory says`, true)
+    if (header.readUInt32LE(0) !== 0x04034B50) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} has no header where the directory says`, 'hostile')
     const nameLength = header.readUInt16LE(26)
     const local = source.read(entry.relativeOffsetOfLocalHeader + 30, nameLength)
-    if (!local.equals(entry.fileName as unknown as Buffer)) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} has another name in its own header`, true)
-    if (header.readUInt16LE(8) !== entry.compressionMethod || (header.readUInt16LE(6) & 1) === 1) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} is described otherwise in its own header`, true)
+    if (!local.equals(entry.fileName as unknown as Buffer)) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} has another name in its own header`, 'hostile')
+    if (header.readUInt16LE(8) !== entry.compressionMethod || (header.readUInt16LE(6) & 1) === 1) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} is described otherwise in its own header`, 'hostile')
     return entry.relativeOffsetOfLocalHeader + 30 + nameLength + header.readUInt16LE(28)
   }
-  const lies = (path: string): FormatRefusal => new FormatRefusal(name, `the entry ${JSON.stringify(path)} does not unpack to the size it gives`, true)
+  const lies = (path: string): FormatRefusal => new FormatRefusal(name, `the entry ${JSON.stringify(path)} does not unpack to the size it gives`, 'hostile')
   const spoilt = (path: string, why = 'its checksum is wrong'): FormatRefusal => new FormatRefusal(path, `is damaged in the archive (${why}); it was left out`)
   /** Packed and unpacked bytes that are handled in one piece. */
   const inOnePiece = 4 * windowSize

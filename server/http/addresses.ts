@@ -7,9 +7,11 @@ export const planAddress = z.object({ id })
 export const uploadAddress = z.object({ id })
 export const itemAddress = z.object({ id, lineage })
 
-/** Sends a text as a file to keep. */
-export function sendFile(event: H3Event, name: string, mediaType: string, content: string): string {
-  setHeader(event, 'content-type', `${mediaType}; charset=utf-8`)
+/** Media type of a workbook (Office Open XML). */
+export const workbookType = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
+/** Sends a text, or bytes, as a file to keep. */
+export function sendFile<T extends string | Buffer>(event: H3Event, name: string, mediaType: string, content: T): T {
+  setHeader(event, 'content-type', typeof content === 'string' ? `${mediaType}; charset=utf-8` : mediaType)
   setHeader(event, 'content-disposition', `attachment; filename="${name}"`)
   return content
 }

@@ -7,6 +7,7 @@ import * as queries from '../db/queries/courses'
 import type { Person } from '../db/queries/people'
 import { plansInto } from '../db/queries/plans'
 import { loadEntries, runsInto } from '../db/queries/runs'
+import { packageOf } from '../db/queries/uploads'
 import { notFound } from '../http/problem'
 import { instantText, now, wallClock } from './today'
 
@@ -69,8 +70,10 @@ export async function loadWhole(db: Knex, person: Person, id: string): Promise<C
 export async function readCourse(db: Knex, person: Person, id: string): Promise<CourseReply> {
   const whole = await loadWhole(db, person, id)
   const run = (await runsInto(db, [id]))[0]
-  if (!run) return { ...whole, lastRun: null }
+  const kept = await packageOf(db, id)
+  const bundle = kept && { name: kept.name, size: kept.size }
+  if (!run) return { ...whole, lastRun: null, package: bundle }
   const source = (await courseLines(db, person, [run.sourceId])).get(run.sourceId)!
   const added = (await loadEntries(db, run)).filter(entry => entry.entity !== 'category' && entry.action === 'added').map(entry => entry.lineage)
-  return { ...whole, lastRun: { id: run.id, planId: run.planId, at: instantText(run.finishedAt), by: run.by, source, added } }
+  return { ...whole, lastRun: { id: run.id, planId: run.planId, at: instantText(run.finishedAt), by: run.by, source, added }, package: bundle }
 }

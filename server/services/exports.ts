@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { itemsWithDates, dateTable, deadlinesOf } from '../../core/plan/exports'
 import { writeDeadlines } from '../../core/formats/icalendar/write'
 import { writeCsv } from '../../core/formats/sheet/csv'
+import { writeWorkbook } from '../files/xlsx'
 import { findCourse } from './reading'
 import { datesOf, zoneFor } from './plans'
 import { now } from './today'
@@ -9,12 +10,16 @@ import { loadCalendar, loadOutline } from '../db/queries/courses'
 
 const stamp = (): string => now().toISOString().slice(0, 16)
 
-/** A plan's dates, old and new, as CSV. */
-export async function planCsv(db: Knex, id: string): Promise<string> {
+interface DateRows { header: string[], rows: string[][] }
+/** A plan's dates, old and new. */
+export async function planDates(db: Knex, id: string): Promise<DateRows> {
   const { input, ledger } = await datesOf(db, id)
-  const { header, rows } = dateTable(input.source.nodes, ledger.items)
-  return writeCsv(header, rows)
+  return dateTable(input.source.nodes, ledger.items)
 }
+/** The dates that stand in a course now. */
+export const courseDates = async (db: Knex, id: string): Promise<DateRows> => dateTable(await loadOutline(db, id), null)
+export const datesAsCsv = ({ header, rows }: DateRows): string => writeCsv(header, rows)
+export const datesAsWorkbook = ({ header, rows }: DateRows): Promise<Buffer> => writeWorkbook('Dates', header, rows)
 /** A plan's new deadlines as iCalendar. */
 export async function planCalendar(db: Knex, id: string): Promise<string> {
   const { plan, input, ledger } = await datesOf(db, id)
@@ -27,9 +32,4 @@ export async function planCalendar(db: Knex, id: string): Promise<string> {
 export async function courseCalendar(db: Knex, id: string): Promise<string> {
   const course = await findCourse(db, id)
   return writeDeadlines(course.name, deadlinesOf(id, course.name, itemsWithDates(await loadOutline(db, id))), zoneFor(await loadCalendar(db, id)), stamp())
-}
-/** The dates that stand in a course now, as CSV. */
-export async function courseCsv(db: Knex, id: string): Promise<string> {
-  const { header, rows } = dateTable(await loadOutline(db, id), null)
-  return writeCsv(header, rows)
 }

@@ -56,6 +56,8 @@ export type CourseWhole = z.infer<typeof courseWhole>
 
 export const courseReply = courseWhole.extend({
   lastRun: z.object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) }).nullable(),
+  /** The package it was read from, as it came. */
+  package: z.object({ name: z.string(), size: z.int() }).nullable(),
 })
 export type CourseReply = z.infer<typeof courseReply>
 

@@ -24,7 +24,7 @@ const setDays = (text: string): void => setOffset({ days: /^-?\d{1,4}$/.test(tex
 const setTime = (slot: 'opens' | 'due', time: TimePolicy): void => store.changeRule({ ...rule.value, times: { ...rule.value.times, [slot]: time } })
 const setClosure = (slots: ('opens' | 'due' | 'closes')[], policy: ClosurePolicy): void =>
   store.changeRule({ ...rule.value, closures: { ...rule.value.closures, ...Object.fromEntries(slots.map(slot => [slot, policy])) } })
-const files = computed(() => [{ name: 'CSV', href: `/api/v1/plans/${store.plan!.id}/dates.csv` }, { name: 'iCalendar', href: `/api/v1/plans/${store.plan!.id}/deadlines.ics` }])
+const files = computed(() => [{ name: 'CSV', href: `/api/v1/plans/${store.plan!.id}/dates.csv` }, { name: 'XLSX', href: `/api/v1/plans/${store.plan!.id}/dates.xlsx` }, { name: 'iCalendar', href: `/api/v1/plans/${store.plan!.id}/deadlines.ics` }])
 /** The file is made from what the server has, so what is waiting is saved first. */
 async function takeAlong(href: string): Promise<void> {
   await store.save()

@@ -1,4 +1,4 @@
-import { FormatRefusal } from '../findings'
+import { FormatRefusal, type Unreadable } from '../findings'
 import { sizeText, type ReadLimits } from '../limits'
 import type { ArchiveEntry } from './archive'
 
@@ -43,8 +43,8 @@ function faultOf(entry: DirectoryEntry, limits: ReadLimits): string | null {
  *   over another entry, or is over the limits.
  */
 export function admitEntries(name: string, found: readonly DirectoryEntry[], limits: ReadLimits): ArchiveEntry[] {
-  const refuse = (reason: string): never => { throw new FormatRefusal(name, reason, true) }
-  if (found.length > limits.entries) refuse(`holds more than ${limits.entries} files`)
+  const refuse = (reason: string, why: Unreadable = 'hostile'): never => { throw new FormatRefusal(name, reason, why) }
+  if (found.length > limits.entries) refuse(`holds more than ${limits.entries} files`, 'limit')
   const files = new Set<string>()
   const folders = new Set<string>()
   let size = 0
@@ -59,7 +59,7 @@ export function admitEntries(name: string, found: readonly DirectoryEntry[], lim
     for (let at = path.indexOf('/'); at >= 0; at = path.indexOf('/', at + 1)) folders.add(path.slice(0, at))
     size += entry.size
     packed += entry.packedSize
-    if (size > limits.unpackedBytes) refuse(`unpacks to more than ${sizeText(limits.unpackedBytes)}`)
+    if (size > limits.unpackedBytes) refuse(`unpacks to more than ${sizeText(limits.unpackedBytes)}`, 'limit')
   }
   for (const path of files) if (folders.has(path)) refuse(`the name ${JSON.stringify(path)} is a file and a folder`)
   if (size > 16 * 1024 * 1024 && size > packed * limits.ratio) refuse(`unpacks to over ${limits.ratio} times its size`)

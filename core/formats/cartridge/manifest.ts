@@ -41,7 +41,7 @@ const titleKept = 500
 /** A title in one line. Too long a one is cut, and said; one of a length that nobody writes is refused. */
 export function titleOf(text: string | null | undefined, where: string, limits: Pick<ReadLimits, 'titleLength'>, findings: FindingList): string | null {
   if (!text) return null
-  if (text.length > limits.titleLength) throw new FormatRefusal(where, `has a title of ${text.length} characters; at most ${limits.titleLength} are read`, true)
+  if (text.length > limits.titleLength) throw new FormatRefusal(where, `has a title of ${text.length} characters; at most ${limits.titleLength} are read`, 'limit')
   const line = oneLine(text)
   if (line.length <= titleKept) return line || null
   findings.add('warning', where, `the title “${line.slice(0, 60)}…” has ${line.length} characters and was cut to ${titleKept}`)
@@ -79,7 +79,7 @@ function readResources(manifest: XmlElement, where: string, findings: FindingLis
       }
       const resolved = resolvePath(resolvePath('', `${base}${folder(element)}`) ?? '', address)
       // Nothing honest points out of its own package; what does is after something else.
-      if (resolved === null || /^[a-z][a-z0-9+.-]*:|^[/\\]/i.test(address)) throw new FormatRefusal(at, `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which lies outside the package`, true)
+      if (resolved === null || /^[a-z][a-z0-9+.-]*:|^[/\\]/i.test(address)) throw new FormatRefusal(at, `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which lies outside the package`, 'hostile')
       return resolved
     }
     const files = childrenNamed(element, 'file').map(file => path(file.attributes.href)).filter(file => file !== null)
@@ -104,7 +104,7 @@ export function readManifest(manifest: XmlElement, where: string, limits: ReadLi
   if (all.length > 1) findings.add('warning', where, `has ${all.length} organisations; “${organisation!.attributes.identifier ?? ''}” gives the order, and what only the others show came after it`)
   const item = (element: XmlElement, depth: number): OrganisationItem => {
     const at = `${where}, line ${element.line}`
-    if (depth > limits.nesting) throw new FormatRefusal(at, `items nest more than ${limits.nesting} deep`, true)
+    if (depth > limits.nesting) throw new FormatRefusal(at, `items nest more than ${limits.nesting} deep`, 'limit')
     return {
       identifier: element.attributes.identifier ?? '', title: titleOf(descend(element, 'title')?.text, at, limits, findings), reference: element.attributes.identifierref?.trim() || null,
       visible: !/^(false|0)$/i.test(element.attributes.isvisible ?? ''), line: element.line, children: childrenNamed(element, 'item').map(child => item(child, depth + 1)),

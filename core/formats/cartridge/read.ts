@@ -55,7 +55,7 @@ export async function readCartridge(whole: Archive, { courseKey, limits = readLi
   const archive = inFolder(whole, folder)
   const findings = findingList(limits.findings)
   if (folder !== '') findings.add('warning', whole.name, `was packed with the folder ${folder} around it; it was read from there`)
-  if (archive.entries.get(manifestName)!.size > limits.xmlBytes) throw new FormatRefusal(manifestName, `is larger than ${sizeText(limits.xmlBytes)}`)
+  if (archive.entries.get(manifestName)!.size > limits.xmlBytes) throw new FormatRefusal(manifestName, `is larger than ${sizeText(limits.xmlBytes)}`, 'limit')
   const root = readXml(manifestName, await archive.bytes(manifestName), limits)
   if (root.name !== 'manifest') throw new FormatRefusal(manifestName, `starts with <${root.name}>, not <manifest>`)
   const { version, remarks } = versionOf(whole.name, root)
@@ -203,7 +203,7 @@ async function readContents({ archive, places, limits, findings, progress }: Rea
       }
     }
     catch (error) {
-      if (!(error instanceof FormatRefusal) || error.hostile) throw error
+      if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
       findings.add('error', error.where, error.reason, 'damaged')
       places.damaged.add(path)
     }
@@ -220,7 +220,7 @@ function remembered({ body, ...content }: ResourceContent): ResourceContent {
 function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContext): ResourceContent {
   try { return remembered(xmlReader(resource)!.read(bytes, context)) }
   catch (error) {
-    if (!(error instanceof FormatRefusal) || error.hostile) throw error
+    if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
     context.findings.add('error', error.where, `${error.reason}; it came as a file`, 'not as its type says')
     return { kind: 'file', title: null, body: null, points: null, settings: { fileName: fileNameOf(resource.href!) } }
   }

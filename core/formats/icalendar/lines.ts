@@ -1,5 +1,5 @@
 import ICAL from 'ical.js'
-import { FormatRefusal } from '../findings'
+import { FormatRefusal, type Unreadable } from '../findings'
 
 /** A property of a component as the parser gives it: name, parameters, type, values (RFC 7265 §3.4); and the line it starts on. */
 export interface Property { readonly name: string, readonly parameters: Readonly<Record<string, string>>, readonly values: readonly unknown[], readonly line: number }
@@ -20,7 +20,7 @@ export function componentsOf(file: string, text: string, each: (component: Compo
   let number = 0
   let pending = ''
   let pendingLine = 0
-  const refuse = (line: number, reason: string, hostile = false): never => { throw new FormatRefusal(file, `line ${line}: ${reason}`, hostile) }
+  const refuse = (line: number, reason: string, why?: Unreadable): never => { throw new FormatRefusal(file, `line ${line}: ${reason}`, why) }
   const take = (): void => {
     if (pending === '') return
     const line = pending
@@ -32,7 +32,7 @@ export function componentsOf(file: string, text: string, each: (component: Compo
     if (name === 'BEGIN') {
       const component: Component = { name: value(), line: at, lines: new Map(), parts: [] }
       if (open.length === 0 && component.name !== 'VCALENDAR') refuse(at, `begins with ${component.name.slice(0, 40)}, not VCALENDAR`)
-      if (open.length >= nesting) refuse(at, `components nest more than ${nesting} deep`, true)
+      if (open.length >= nesting) refuse(at, `components nest more than ${nesting} deep`, 'limit')
       if (open.length === 0) calendars++
       open.push(component)
     }
@@ -58,12 +58,12 @@ export function componentsOf(file: string, text: string, each: (component: Compo
     from = to + 1
     number++
     if (line.startsWith(' ') || line.startsWith('\t')) {
-      if (pending.length + line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, true)
+      if (pending.length + line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, 'limit')
       pending += line.slice(1)
     }
     else {
       take()
-      if (line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, true)
+      if (line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, 'limit')
       pending = line
       pendingLine = number
     }

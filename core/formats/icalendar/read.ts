@@ -48,7 +48,7 @@ interface Entry {
  * @throws FormatRefusal where it is no such stream, or over the limits.
  */
 export function readCalendar(file: string, bytes: Uint8Array, { from = null, to = null, limits = readLimits, local = null, progress = () => {} }: CalendarOptions = {}): CalendarRead {
-  if (bytes.length > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, true)
+  if (bytes.length > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
   const findings = findingList(limits.findings)
   const { text, encoding } = tableText(file, bytes)
   if (encoding !== null) findings.add('warning', file, `is not UTF-8; it was read as ${encoding}`)
@@ -57,7 +57,7 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
   const found: Component[] = []
   const others: Record<string, number> = {}
   componentsOf(file, text, (component) => {
-    if (component.name === 'VEVENT') { if (found.push(component) > limits.events) throw new FormatRefusal(file, `holds more than ${limits.events} events`, true) }
+    if (component.name === 'VEVENT') { if (found.push(component) > limits.events) throw new FormatRefusal(file, `holds more than ${limits.events} events`, 'limit') }
     else if (component.name === 'VTIMEZONE') {
       const id = component.lines.get('TZID')?.[0]?.text.replace(/^[^:]*:/, '').trim()
       if (id) zoneParts.set(id, component)
@@ -107,7 +107,7 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
     const lastDay = Math.max(firstDay, entry.allDay ? firstDay + length - 1 : Math.floor((secondsOf(start) + Math.max(length - 1, 0)) / 86_400))
     if ((from !== null && lastDay < from) || (to !== null && firstDay > to)) { if (alone) outside++; return }
     if (lastDay - firstDay > 3660 || lastDay > 2_932_896) { findings.add('warning', `${file} line ${entry.line}`, `“${entry.title}” is longer than ten years; it was left out`, 'long'); return }
-    if (events.length >= limits.events) throw new FormatRefusal(file, `makes more than ${limits.events} events`, true)
+    if (events.length >= limits.events) throw new FormatRefusal(file, `makes more than ${limits.events} events`, 'limit')
     events.push({ title: entry.title, firstDay: isoOf(firstDay), lastDay: isoOf(lastDay) })
   }
   const localStart = (entry: Entry, start: Moment): Moment => (entry.start.kind === 'utc' && local !== null ? local(secondsOf(start)) : start)
@@ -134,7 +134,7 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
         if (++made > limits.occurrences) { findings.add('warning', where, `“${entry.title}” repeats more than ${limits.occurrences} times; the others were left out`, 'often'); break }
         one(start, entry.length)
       }
-      if (budget.left <= 0) throw new FormatRefusal(where, 'its rules take too long to work out', true)
+      if (budget.left <= 0) throw new FormatRefusal(where, 'its rules take too long to work out', 'limit')
     }
     else one(entry.start.moment, entry.length)
     for (const more of entry.extra) one(inZone(more.start, more.zone, entry), more.length ?? entry.length)

@@ -23,7 +23,7 @@ function delimiterOf(text: string): string {
  * @throws FormatRefusal where it is no text, over the limits, or a quotation mark is not closed.
  */
 export function readTable(file: string, bytes: Uint8Array, limits: Pick<ReadLimits, 'rows' | 'textBytes'>, row: (cells: string[], number: number) => void, head: (header: readonly string[]) => void = () => {}): Table {
-  if (bytes.length > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, true)
+  if (bytes.length > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
   const { text: whole, encoding } = tableText(file, bytes)
   // Line ends of two kinds in one file: the parser splits at one of them only.
   const crlf = (whole.match(/\r\n/g) ?? []).length
@@ -40,7 +40,7 @@ export function readTable(file: string, bytes: Uint8Array, limits: Pick<ReadLimi
       number++
       const broken = errors.find(error => error.type === 'Quotes')
       if (broken) refusal = new FormatRefusal(file, `row ${number}: a quotation mark is not closed or stands inside a value`)
-      else if (number > limits.rows) refusal = new FormatRefusal(file, `has more than ${limits.rows} rows`, true)
+      else if (number > limits.rows) refusal = new FormatRefusal(file, `has more than ${limits.rows} rows`, 'limit')
       if (refusal) return parser.abort()
       if (number === 1) head(header = data.map(name => name.trim()))
       else if (data.length > 1 || data[0]!.trim() !== '') row(data, number)

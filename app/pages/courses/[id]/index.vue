@@ -19,7 +19,8 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
       <header>
         <p class="caps">{{ codeText(data.course) }} · {{ courseFacts(data.course) }}</p>
         <h1>{{ data.course.title }}</h1>
-        <p class="soft">{{ data.course.instructors.join(', ') || 'nobody teaches it yet' }} · {{ counted(data.course.students, 'student') }} on the roster · {{ counted(units, 'unit') }}, {{ counted(data.course.items, 'item') }} · deadlines as <a :href="`/api/v1/courses/${id}/deadlines.ics`">iCalendar</a>, dates as <a :href="`/api/v1/courses/${id}/dates.csv`">CSV</a></p>
+        <p class="soft">{{ data.course.instructors.join(', ') || 'nobody teaches it yet' }} · {{ counted(data.course.students, 'student') }} on the roster · {{ counted(units, 'unit') }}, {{ counted(data.course.items, 'item') }} · deadlines as <a :href="`/api/v1/courses/${id}/deadlines.ics`">iCalendar</a>, dates as <a :href="`/api/v1/courses/${id}/dates.csv`">CSV</a> or <a :href="`/api/v1/courses/${id}/dates.xlsx`">XLSX</a></p>
+        <p v-if="data.package" class="soft small">Read from <a :href="`/api/v1/courses/${id}/package`">{{ data.package.name }}</a>, {{ sizeText(data.package.size) }}, kept here as it came.</p>
       </header>
       <div class="columns">
         <div>

@@ -8,7 +8,6 @@ const { data, problem, refresh } = useLoaded(() => api.get<ItemReply>(`/courses/
 watch([id, lineage], () => void refresh(), { immediate: true })
 useHead({ title: () => data.value ? `${data.value.title} · Northtide` : 'Item · Northtide' })
 const dates = computed(() => data.value ? ([['Opens', data.value.opens], ['Due', data.value.due], ['Closes', data.value.closes]] as const).filter(([, at]) => at) : [])
-const size = (bytes: number): string => bytes < 1024 ? `${bytes} bytes` : bytes < 1048576 ? `${(bytes / 1024).toFixed(1)} KiB` : `${(bytes / 1048576).toFixed(1)} MiB`
 const word = computed(() => data.value ? (data.value.exam ? 'exam' : kindWords[data.value.kind]![0]) : '')
 /** Links inside the content stay inside the application. */
 function follow(event: MouseEvent): void {
@@ -61,7 +60,7 @@ useKeys([
         <p>{{ data.tool.launch ? 'Launches at' : 'It has no launch address.' }} <b v-if="data.tool.launch" class="breaks">{{ data.tool.launch }}</b></p>
         <table v-if="data.tool.parameters.length > 0"><thead><tr><th scope="col">Parameter</th><th scope="col">Value</th></tr></thead><tbody><tr v-for="entry in data.tool.parameters" :key="entry.name"><td>{{ entry.name }}</td><td class="breaks">{{ entry.value }}</td></tr></tbody></table>
       </div>
-      <p v-if="data.file"><a class="act plain" :href="data.file.url">Get the file</a> <span class="soft small">{{ data.file.mediaType }}, {{ size(data.file.size) }}</span></p>
+      <p v-if="data.file"><a class="act plain" :href="data.file.url">Get the file</a> <span class="soft small">{{ data.file.mediaType }}, {{ sizeText(data.file.size) }}</span></p>
       <p v-if="data.url">Leads to <a :href="data.url" target="_blank" rel="noopener noreferrer">{{ data.url }}</a></p>
       <p v-if="!data.html && !data.questions && !data.file && !data.url && !data.tool" class="soft">{{ data.kind === 'heading' ? 'A heading: it holds nothing but its title.' : 'This item holds no text.' }}</p>
       <nav class="turn" aria-label="Items before and after"><NuxtLink v-if="data.previous" :to="`/courses/${id}/items/${data.previous}`">⟵ the item before</NuxtLink><NuxtLink v-if="data.next" :to="`/courses/${id}/items/${data.next}`">the next item ⟶</NuxtLink></nav>

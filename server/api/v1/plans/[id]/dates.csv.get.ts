@@ -1,6 +1,6 @@
 import { readsPlan } from '../../../../auth/may'
 import { planAddress, sendFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { planCsv } from '../../../../services/exports'
+import { planDates, datesAsCsv } from '../../../../services/exports'
 
-export default route({ params: planAddress, reply: null, may: readsPlan, run: async ({ event, db, params }) => sendFile(event, 'northtide-plan-dates.csv', 'text/csv', await planCsv(db, params.id)) })
+export default route({ params: planAddress, reply: null, may: readsPlan, run: async ({ event, db, params }) => sendFile(event, 'northtide-plan-dates.csv', 'text/csv', datesAsCsv(await planDates(db, params.id))) })

@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import type { UploadReply } from '~~/shared/api/uploads'
+import { markKinds } from './words'
+
+/** The parts of a course package, in their order. */
+defineProps<{ lines: NonNullable<UploadReply['report']>['outline'], left: number }>()
+</script>
+
+<template>
+  <section>
+    <h2>What is in it</h2>
+    <p v-if="!lines.length" class="soft">The package holds nothing that could be shown: no unit, no item.</p>
+    <ul v-else class="parts">
+      <li v-for="(line, at) in lines" :key="at" :class="line.kind" :style="{ paddingLeft: `${18 * line.depth}px` }">
+        <b v-if="line.kind === 'unit' || line.kind === 'heading'">{{ line.title }}</b>
+        <template v-else><KindMark :kind="markKinds[line.kind] ?? line.kind" /> {{ line.title }}</template>
+      </li>
+    </ul>
+    <p v-if="left" class="soft">and {{ numberText(left) }} more, read and not listed here.</p>
+  </section>
+</template>
+
+<style scoped>
+.parts { list-style: none; }
+.parts li { border-bottom: 1px solid var(--rule); padding: 4px 0; overflow-wrap: anywhere; }
+.parts li.unit b { font: 600 16px var(--serif); }
+.parts li.unit { padding-top: 12px; }
+</style>
