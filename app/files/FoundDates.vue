@@ -16,7 +16,7 @@ const year = (date: string): string => `${dayText(date)} ${date.slice(0, 4)}`
 
 <template>
   <section>
-    <h2>Its days</h2>
+    <h2>Its days <button v-if="choose && events.length" class="link" type="button" @click="chosen = chosen.size === events.length ? new Set() : new Set(events.keys())">{{ chosen.size === events.length ? 'mark none' : `mark all ${numberText(events.length)}` }}</button></h2>
     <p v-if="!events.length" class="soft">No event could be read from it.</p>
     <table v-else class="ruled">
       <thead><tr><th v-if="choose" scope="col"><span class="visually-hidden">Add</span></th><th scope="col">Name</th><th scope="col">First day</th><th scope="col">Last day</th></tr></thead>
@@ -32,6 +32,7 @@ const year = (date: string): string => `${dayText(date)} ${date.slice(0, 4)}`
 </template>
 
 <style scoped>
+h2 .link { font: 400 12.5px var(--sans); margin-left: 8px; }
 .box { width: 26px; }
 .day { white-space: nowrap; width: 150px; }
 td { overflow-wrap: anywhere; }

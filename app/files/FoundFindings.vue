@@ -17,8 +17,8 @@ const sum = computed(() => grave.map(severity => [severity, props.findings.filte
     <h2>What was noticed <span class="soft small">{{ sum || 'nothing' }}</span></h2>
     <p v-if="!findings.length" class="soft">Everything in it could be read as it stands.</p>
     <table v-else class="ruled findings">
-      <thead><tr><th scope="col">How grave</th><th scope="col">Where</th><th scope="col">What, and what came of it</th></tr></thead>
-      <tbody><tr v-for="(finding, at) in shown" :key="at" :class="finding.severity"><td class="grave">{{ finding.severity }}</td><td class="where">{{ finding.where }}</td><td>{{ finding.message }}</td></tr></tbody>
+      <thead><tr><th scope="col">Kind</th><th scope="col">Where</th><th scope="col">What, and what came of it</th></tr></thead>
+      <tbody><tr v-for="(finding, at) in shown" :key="at" :class="`is-${finding.severity}`"><td class="grave">{{ finding.severity }}</td><td class="where">{{ finding.where }}</td><td>{{ finding.message }}</td></tr></tbody>
     </table>
     <p v-if="findings.some(finding => finding.severity === 'error')" class="soft small">An error costs only the part it names. To have that part too, mend it where the file was made, export again and send the new file.</p>
     <button v-if="sorted.length > shown.length" class="link" type="button" @click="whole = true">Show the other {{ sorted.length - shown.length }}</button>
@@ -29,8 +29,8 @@ const sum = computed(() => grave.map(severity => [severity, props.findings.filte
 .findings td { font-size: 13px; padding-top: 5px; padding-bottom: 5px; overflow-wrap: anywhere; }
 .grave { width: 82px; font-weight: 600; }
 .where { width: 32%; }
-tr.error .grave { color: var(--buoy); }
-tr.warning .grave { color: var(--brass-text); }
-tr.note .grave { font-weight: 400; color: var(--ink-soft); }
+tr.is-error .grave { color: var(--buoy); }
+tr.is-warning .grave { color: var(--brass-text); }
+tr.is-note .grave { font-weight: 400; color: var(--ink-soft); }
 h2 .small { font: 400 12.5px var(--sans); margin-left: 8px; }
 </style>

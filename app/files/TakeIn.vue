@@ -4,7 +4,7 @@ import type { ApiProblem } from '~/composables/api'
 import { formatText } from './words'
 
 /** What a person may do with a file that has been read. Says what will happen, in numbers, before it does. */
-const props = defineProps<{ file: UploadReply, chosen: Extract<TakeRequest, { as: 'closures' }>['events'] }>()
+const props = defineProps<{ file: UploadReply, chosen: Extract<TakeRequest, { as: 'closures' }>['events'], wantsColumns: boolean }>()
 const emit = defineEmits<{ taken: [] }>()
 const report = computed(() => props.file.report!)
 const guessed = /^(\p{Lu}{2,6}[ -]?\d{2,4}\p{Lu}?)[\s:–—-]+(.+)$/u.exec(report.value.title ?? '')
@@ -45,7 +45,7 @@ const termName = computed(() => props.file.terms.find(entry => entry.code === te
       <h2>Add days without classes</h2>
       <p class="small">The days you mark become closures of a term. Every plan into that term then moves work off them.</p>
       <label>Term<ElSelect v-model="term" aria-label="Term"><ElOption v-for="entry in file.terms" :key="entry.code" :value="entry.code" :label="entry.name" /></ElSelect></label>
-      <button class="act" type="button" :disabled="busy || !chosen.length" @click="take({ as: 'closures', term, events: chosen })">{{ chosen.length ? `Add ${counted(chosen.length, 'closure')}${termName ? ` to ${termName}` : ''}` : 'Mark the days first' }}</button>
+      <button class="act" type="button" :disabled="busy || wantsColumns || !chosen.length" @click="take({ as: 'closures', term, events: chosen })">{{ wantsColumns ? 'Confirm the columns first' : chosen.length ? `Add ${counted(chosen.length, 'closure')}${termName ? ` to ${termName}` : ''}` : 'Mark the days first' }}</button>
     </div>
     <div v-else class="note">
       <h3>To look at only</h3>

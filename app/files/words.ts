@@ -13,5 +13,6 @@ const parts: Record<string, [string, string]> = {
 }
 /** `7 units, 92 pages` */
 export const countsText = (counts: Record<string, number>): string => Object.entries(counts).filter(([, n]) => n > 0).map(([name, n]) => parts[name] ? counted(n, ...parts[name]) : `${name} ${numberText(n)}`).join(', ')
+export const partWord = (kind: string): string => parts[kind]?.[0] ?? kind
 /** Kinds of an outline as the marks know them. */
 export const markKinds: Record<string, string> = { assessment: 'quiz', topic: 'discussion', lti: 'tool' }

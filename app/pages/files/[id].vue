@@ -24,13 +24,14 @@ const roles = ref<ColumnRoles | null>(null)
 watch(report, (found) => { if (found?.table && !roles.value) roles.value = found.table.roles })
 const fromTable = computed(() => report.value?.table && roles.value ? tableEvents(data.value!.name, report.value.table, roles.value, { findings: 50 }) : null)
 const events = computed(() => fromTable.value?.events ?? report.value?.events ?? [])
-const findings = computed(() => fromTable.value && changed.value ? [...report.value!.findings.filter(finding => !/ row \d+, /.test(finding.where)), ...fromTable.value.findings] : report.value?.findings ?? [])
-const changed = computed(() => JSON.stringify(roles.value) !== JSON.stringify(report.value?.table?.roles))
+// What the columns were taken to mean is shown as choices; what was noticed row by row follows them.
+const findings = computed(() => fromTable.value ? [...report.value!.findings.filter(finding => !/ row \d+, /.test(finding.where) && !/^(a table of dates:|day and month cannot)/.test(finding.message)), ...fromTable.value.findings] : report.value?.findings ?? [])
+const confirmed = ref(false)
+watch(roles, () => { confirmed.value = false })
 const isDates = computed(() => report.value?.format === 'icalendar' || Boolean(report.value?.table))
 const chosen = ref<Set<number>>(new Set())
 watch(events, () => { chosen.value = new Set() })
 const chosenEvents = computed(() => events.value.filter((_, at) => chosen.value.has(at)))
-const markAll = (): void => { chosen.value = chosen.value.size === events.value.length ? new Set() : new Set(events.value.keys()) }
 
 const discardProblem = shallowRef<ApiProblem | null>(null)
 async function discard(): Promise<void> {
@@ -47,7 +48,7 @@ async function discard(): Promise<void> {
       <header>
         <p class="caps"><NuxtLink to="/files">Files</NuxtLink> · {{ stateWords[data.state] }}</p>
         <h1>{{ report?.title || data.name }}</h1>
-        <p class="soft"><template v-if="report?.title">{{ data.name }} · </template><template v-if="report && data.state !== 'refused'">{{ formatText(report) }} · </template>{{ sizeText(data.size) }}<template v-if="report && report.format !== 'oneroster' && countsText(report.counts)"> · {{ countsText(report.counts) }}</template></p>
+        <p class="soft"><template v-if="report?.title">{{ data.name }} · </template><template v-if="report && data.state !== 'refused'">{{ formatText(report) }} · </template>{{ sizeText(data.size) }}<template v-if="report && report.format !== 'oneroster' && countsText(report.counts)"> · {{ countsText(report.counts) }}</template><template v-if="report && data.state !== 'refused' && !report.findings.length"> · nothing amiss</template></p>
       </header>
       <ProblemNote v-if="discardProblem" :problem="discardProblem" @retry="discardProblem = null" />
 
@@ -82,20 +83,19 @@ async function discard(): Promise<void> {
           </div>
           <FoundFindings v-if="data.outcome?.findings.length" :findings="data.outcome.findings" />
           <FoundFindings v-if="findings.some(finding => finding.severity !== 'note')" :findings="findings" />
-          <ColumnChoice v-if="report.table && roles && !data.outcome" v-model:roles="roles" :table="report.table" />
+          <ColumnChoice v-if="report.table && roles && !data.outcome" v-model:roles="roles" v-model:confirmed="confirmed" :table="report.table" />
           <FoundOutline v-if="report.format === 'common-cartridge'" :lines="report.outline" :left="report.outlineLeft" />
           <section v-if="report.format === 'oneroster'">
             <h2>Its tables</h2>
             <table class="ruled tables"><thead><tr><th scope="col">Table</th><th scope="col" class="number">Sound rows</th></tr></thead><tbody><tr v-for="(rows, table) in report.counts" :key="table"><td>{{ table }}</td><td class="number">{{ numberText(rows) }}</td></tr></tbody></table>
           </section>
           <template v-if="isDates">
-            <p v-if="data.may.addClosures && events.length && !data.outcome"><button class="link" type="button" @click="markAll">{{ chosen.size === events.length ? 'Mark none' : `Mark all ${numberText(events.length)}` }}</button></p>
             <FoundDates v-model:chosen="chosen" :events="events" :left="fromTable ? 0 : report.eventsLeft" :choose="data.may.addClosures && !data.outcome" />
           </template>
           <FoundFindings v-if="!findings.some(finding => finding.severity !== 'note')" :findings="findings" />
         </div>
         <aside>
-          <TakeIn v-if="!data.outcome" :file="data" :chosen="chosenEvents" @taken="refresh" />
+          <TakeIn v-if="!data.outcome" :file="data" :chosen="chosenEvents" :wants-columns="Boolean(report.table) && !confirmed" @taken="refresh" />
           <p class="away"><button class="link" type="button" @click="discard">{{ data.outcome ? 'Take it off the list' : 'Throw the file away' }}</button></p>
         </aside>
       </div>
