@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import type { IncomingMessage } from 'node:http'
 import type { Knex } from 'knex'
 import type { Finding } from '../../core/formats/findings'
+import type { Body, CourseNode } from '../../core/course/model'
 import { readCartridge } from '../../core/formats/cartridge/read'
 import type { ReadLimits } from '../../core/formats/limits'
 import { readOneRoster } from '../../core/formats/oneroster/read'
@@ -157,10 +158,11 @@ export async function takeUpload(db: Knex, job: Job, source: Source, limits: Rea
     let outcome: NonNullable<UploadReply['outcome']>
     if (request.as === 'course') {
       const sourceId = `upload:${upload.id}`
-      const read = await readCartridge(await openZip(upload.name, source, limits), { courseKey: sourceId, limits, progress })
+      const read = await readCartridge(await openZip(upload.name, source, limits), { courseKey: sourceId, limits, progress: (done, total) => progress(done, total * 2) })
+      const content = { ...read.content, nodes: counting(read.content.nodes, progress) }
       const term = (await uploads.listTerms(trx)).find(entry => entry.code === request.term)!
       const courseId = await uploads.insertCourse(trx, { sourceId, termId: term.id, orgId: (await uploads.homeOrg(trx, job.personId))!, code: request.code, section: request.section, title: request.title, language: read.content.language?.slice(0, 40) ?? null, personId: job.personId })
-      await importCourse(trx, { classKey: sourceId, content: read.content, roster: null, document: null })
+      await importCourse(trx, { classKey: sourceId, content, roster: null, document: null })
       await uploads.keepPackage(trx, upload, courseId)
       outcome = { courseId, text: `Kept as ${request.code}${request.section ? `-${request.section}` : ''} ${request.title}, ${term.name}`, findings: [] }
     }
@@ -180,6 +182,18 @@ export async function takeUpload(db: Knex, job: Job, source: Source, limits: Rea
     await writeLog(trx, { action: `upload.taken`, personId: job.personId, ...outcome.courseId && { courseId: outcome.courseId }, detail: { name: upload.name, as: request.as } })
   })
 }
+/** The same nodes, which tell how many of their bodies have been taken: the second half of the work. */
+function counting(nodes: readonly CourseNode[], progress: (done: number, total: number) => void): CourseNode[] {
+  let total = 0
+  let done = 0
+  const counted = (body: Body): Body => {
+    total++
+    return { ...body, async* chunks() { yield* body.chunks(); progress(total + ++done, total * 2) } }
+  }
+  const walk = <T extends CourseNode>(node: T): T => ({ ...node, ...'body' in node && node.body && { body: counted(node.body) }, children: node.children.map(walk) })
+  return nodes.map(walk)
+}
+
 /** What a person can do about a file that could not be taken in. */
 export const takeProblem = (error: unknown): string => (error instanceof ImportRefusal || error instanceof Problem ? error.message : 'It could not be taken in. Nothing was changed; try again, and tell the help desk if it happens again.')
 
