@@ -5,6 +5,7 @@ export default defineConfig({
     projects: [
       { test: { name: 'core', include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts', 'app/**/*.test.ts'] } },
       { test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], globalSetup: ['tests/integration/server.ts'], testTimeout: 60_000, hookTimeout: 60_000 } },
+      { test: { name: 'fuzz', include: ['tests/fuzz/**/*.test.ts'] } },
     ],
   },
 })

@@ -83,7 +83,7 @@ describe('a zip archive', () => {
 
 describe('telling what a file is', () => {
   it.each<[string, Buffer, RegExp]>([
-    ['nothing', Buffer.alloc(0), /is empty/], ['a picture', Buffer.from('\x89PNG'), /by what is in it/], ['an archive of other things', zipOfFiles({ 'a.txt': 'a' }), /neither imsmanifest.xml/],
+    ['nothing', Buffer.alloc(0), /is empty/], ['a picture', Buffer.from('89504E470D0A1A0A', 'hex'), /by what is in it/], ['a letter', Buffer.from('Dear all,\nsee you on Monday.'), /no column holds dates/], ['a page', Buffer.from('<!doctype html><p>'), /by what is in it/], ['an archive of other things', zipOfFiles({ 'a.txt': 'a' }), /neither imsmanifest.xml/],
   ])('refuses %s', async (_name, bytes, reason) => {
     expect(await readFile('x', bufferSource(bytes))).toMatchObject({ format: null, outcome: 'refused', findings: [{ severity: 'error', message: expect.stringMatching(reason) }] })
   })

@@ -11,11 +11,15 @@ export interface Table {
   readonly delimiter: string
 }
 
-/** Separator of a table by its first line: what occurs most outside quotation marks. */
+/** Separator of a table: what stands equally often in most of its first lines, outside quotation marks; commas, which text has too, come last. */
 function delimiterOf(text: string): string {
-  const end = text.search(/[\r\n]/)
-  const line = (end < 0 ? text : text.slice(0, end)).slice(0, 10_000).replace(/"[^"]*"/g, '')
-  return [',', ';', '\t'].map(mark => ({ mark, count: line.split(mark).length })).sort((a, b) => b.count - a.count)[0]!.mark
+  const lines = text.slice(0, 20_000).replace(/"[^"]*"/g, '').split(/[\r\n]+/, 20)
+  const alike = (mark: string): number => {
+    const times = new Map<number, number>()
+    for (const line of lines) { const n = line.split(mark).length - 1; if (n > 0) times.set(n, (times.get(n) ?? 0) + 1) }
+    return Math.max(0, ...times.values())
+  }
+  return ['\t', ';', ','].map(mark => ({ mark, count: alike(mark) })).reduce((best, each) => (each.count > best.count ? each : best), { mark: ',', count: 0 }).mark
 }
 
 /**
