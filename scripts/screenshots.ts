@@ -1,9 +1,10 @@
 // npm run screenshots : makes docs/screenshots from the demo, on a database and a server of its own. Wants a build (./start makes one).
-import { mkdirSync } from 'node:fs'
+import { mkdirSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { chromium } from '@playwright/test'
 import { startApp } from '../tests/support/app'
 import { useServer } from '../tests/support/database'
+import { closureTable, hostilePackage, oddPackage } from '../tests/support/samples'
 
 const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url))
 mkdirSync(folder, { recursive: true })
@@ -53,6 +54,29 @@ try {
   await page.getByRole('link', { name: 'The two bulges' }).click()
   await page.locator('.content img').waitFor()
   await shot('page')
+
+  const bring = async (name: string, buffer: Buffer, ready: string): Promise<void> => {
+    await page.goto(`${app.url}/files`)
+    await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer })
+    await page.getByText(ready).first().waitFor()
+  }
+  await bring('hyd-240-01-autumn-2026.imscc', readFileSync('demo/files/hyd-240-01-autumn-2026.imscc'), 'Keep it as a course')
+  await shot('file-good')
+  await bring('hyd-110-export-2019.imscc', oddPackage(), 'Keep it as a course')
+  await shot('file-odd')
+  await bring('course-notes.imscc', hostilePackage(), 'This file was refused')
+  await shot('file-hostile')
+  await page.goto(`${app.url}/files`)
+  await page.getByText('refused').waitFor()
+  await shot('files')
+  await page.getByRole('button', { name: 'I. Marchetti' }).click()
+  await page.getByRole('button', { name: 'Sign out' }).click()
+  await page.getByLabel('Name').fill('ellwood')
+  await page.getByLabel('Password').fill('chart-datum')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('heading', { name: 'Shells' }).waitFor()
+  await bring('closures.csv', closureTable(), 'What its columns mean')
+  await shot('file-dates')
 }
 finally {
   await browser.close()

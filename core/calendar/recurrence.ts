@@ -2,7 +2,8 @@ import { civilOfDay, dayOfCivil, floorDiv, floorMod, weekdayOf, type Day, type W
 
 /** A wall-clock moment: a day, and seconds after its midnight. */
 export interface Moment { readonly day: Day, readonly second: number }
-export type Frequency = 'YEARLY' | 'MONTHLY' | 'WEEKLY' | 'DAILY' | 'HOURLY' | 'MINUTELY' | 'SECONDLY'
+export const frequencies = ['YEARLY', 'MONTHLY', 'WEEKLY', 'DAILY', 'HOURLY', 'MINUTELY', 'SECONDLY'] as const
+export type Frequency = typeof frequencies[number]
 
 /** A recurrence rule of RFC 5545 §3.3.10. Lists are empty where the rule says nothing. */
 export interface RecurrenceRule {

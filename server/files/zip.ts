@@ -106,13 +106,18 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
 
   /** Where an entry's packed bytes start, its local header compared with the directory. */
   const startOf = (path: string, entry: yauzl.Entry): number => {
+    const cut = (end: number): void => { if (end > source.size) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} reaches past the end of the file: it is cut off`) }
+    cut(entry.relativeOffsetOfLocalHeader + 30)
     const header = source.read(entry.relativeOffsetOfLocalHeader, 30)
     if (header.readUInt32LE(0) !== 0x04034B50) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} has no header where the directory says`, 'hostile')
     const nameLength = header.readUInt16LE(26)
+    cut(entry.relativeOffsetOfLocalHeader + 30 + nameLength)
     const local = source.read(entry.relativeOffsetOfLocalHeader + 30, nameLength)
     if (!local.equals(entry.fileName as unknown as Buffer)) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} has another name in its own header`, 'hostile')
     if (header.readUInt16LE(8) !== entry.compressionMethod || (header.readUInt16LE(6) & 1) === 1) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} is described otherwise in its own header`, 'hostile')
-    return entry.relativeOffsetOfLocalHeader + 30 + nameLength + header.readUInt16LE(28)
+    const start = entry.relativeOffsetOfLocalHeader + 30 + nameLength + header.readUInt16LE(28)
+    cut(start + entry.compressedSize)
+    return start
   }
   const lies = (path: string): FormatRefusal => new FormatRefusal(name, `the entry ${JSON.stringify(path)} does not unpack to the size it gives`, 'hostile')
   const spoilt = (path: string, why = 'its checksum is wrong'): FormatRefusal => new FormatRefusal(path, `is damaged in the archive (${why}); it was left out`)
@@ -123,7 +128,6 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
     const entry = entries.get(path)!
     const start = startOf(path, entry)
     const end = start + entry.compressedSize
-    if (end > source.size) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} reaches past the end of the file: it is cut off`)
     let sum = 0
     let size = 0
     const see = (chunk: Buffer): Buffer => {
@@ -162,7 +166,6 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
       return
     }
     const start = startOf(path, entry)
-    if (start + entry.compressedSize > source.size) throw new FormatRefusal(name, `the entry ${JSON.stringify(path)} reaches past the end of the file: it is cut off`)
     scratch ??= Buffer.allocUnsafe(windowSize)
     let sum = 0
     for (let at = 0; at < entry.compressedSize; at += windowSize) {

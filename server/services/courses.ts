@@ -7,7 +7,7 @@ import * as queries from '../db/queries/courses'
 import type { Person } from '../db/queries/people'
 import { plansInto } from '../db/queries/plans'
 import { loadEntries, runsInto } from '../db/queries/runs'
-import { packageOf } from '../db/queries/uploads'
+import { keptPackage } from '../db/queries/uploads'
 import { notFound } from '../http/problem'
 import { instantText, now, wallClock } from './today'
 
@@ -70,7 +70,7 @@ export async function loadWhole(db: Knex, person: Person, id: string): Promise<C
 export async function readCourse(db: Knex, person: Person, id: string): Promise<CourseReply> {
   const whole = await loadWhole(db, person, id)
   const run = (await runsInto(db, [id]))[0]
-  const kept = await packageOf(db, id)
+  const kept = await keptPackage(db, id)
   const bundle = kept && { name: kept.name, size: kept.size }
   if (!run) return { ...whole, lastRun: null, package: bundle }
   const source = (await courseLines(db, person, [run.sourceId])).get(run.sourceId)!

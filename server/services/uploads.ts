@@ -199,7 +199,7 @@ export const takeProblem = (error: unknown): string => (error instanceof ImportR
 
 /** The package a course was read from, byte for byte. */
 export async function coursePackage(db: Knex, courseId: string): Promise<{ name: string, size: number, bytes: AsyncIterable<Buffer> }> {
-  const found = await uploads.packageOf(db, courseId)
+  const found = await uploads.keptPackage(db, courseId)
   if (!found) throw notFound('A package of this course')
   return { name: found.name, size: found.size, bytes: bodyParts(db, found.hash) }
 }

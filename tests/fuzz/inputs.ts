@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { itemXml, manifestOf, resourceXml, zipOf, zipOfFiles, type ZipEntry } from '../support/archives'
-import { packageFiles, pages, rosterFiles, wholeFiles } from './seeds'
+import { cartridgeFiles, pages, rosterFiles, wholeFiles } from './seeds'
 
 /** What is given to a reader: a file, or a page to show. */
 export type Input = { name: string, bytes: Buffer } | { html: string }
@@ -50,7 +50,7 @@ interface Branch { id: string, title: string, ref: string, inner: readonly Branc
 const { branch } = fc.letrec<{ branch: Branch }>(tie => ({ branch: fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd', 'e', 'f', 'g', 'h', ''), title: anyText, ref, inner: fc.oneof({ depthSize: 'small' }, fc.constant<readonly Branch[]>([]), fc.array(tie('branch'), { maxLength: 4 })) }) }))
 const branchXml = (node: Branch): string => itemXml(node.id, escaped(node.title), node.inner.map(branchXml).join(''), node.ref)
 const types = ['webcontent', 'imsdt_xmlv1p1', 'imsdt_xmlv1p3', 'imswl_xmlv1p2', 'imsqti_xmlv1p2/imscc_xmlv1p1/assessment', 'imsqti_xmlv1p2/imscc_xmlv1p3/question-bank', 'imsbasiclti_xmlv1p0', 'assignment_xmlv1p0', 'associatedcontent/imscc_xmlv1p1/learning-application-resource', 'x', '']
-const paths = Object.keys(packageFiles)
+const paths = Object.keys(cartridgeFiles)
 /** Packages of any shape: trees, resources and what they name. */
 const tree: fc.Arbitrary<Input> = fc.record({
   top: fc.array(branch, { maxLength: 5 }), version: fc.constantFrom('1.0.0', '1.1.0', '1.2.0', '1.3.0', '1.1.0', '1.2.0', '1.3.0', '1.3', '2.0', ''),
@@ -58,7 +58,7 @@ const tree: fc.Arbitrary<Input> = fc.record({
   page: fc.array(fc.oneof(anyText, fc.constantFrom(...pages)), { maxLength: 5 }), folder: fc.constantFrom('', '', '', 'inner/'),
 }).map(({ top, version, resources, page, folder }) => ({
   name: 'tree.imscc',
-  bytes: zipOfFiles(Object.fromEntries(Object.entries({ ...packageFiles, 'pages/one.html': page.join(''),
+  bytes: zipOfFiles(Object.fromEntries(Object.entries({ ...cartridgeFiles, 'pages/one.html': page.join(''),
     'imsmanifest.xml': manifestOf(top.map(branchXml).join(''), resources.map(entry => resourceXml(entry.id, entry.type, escaped(entry.href), `${entry.more && `<file href="${escaped(entry.more)}"/>`}${entry.needs && `<dependency identifierref="${entry.needs}"/>`}`)).join(''), version) }).map(([path, content]) => [folder + path, content]))),
 }))
 
@@ -68,16 +68,16 @@ const { element } = fc.letrec<{ element: Element }>(tie => ({ element: fc.record
 const elementXml = (part: Element | string): string => typeof part === 'string' ? escaped(part) : `<${part.name}${[...new Map(part.attributes)].map(([name, value]) => ` ${name}="${escaped(value)}"`).join('')}>${part.inner.map(elementXml).join('')}</${part.name}>`
 /** Questions of any shape, below the elements that questions have. */
 const questions: fc.Arbitrary<Input> = fc.tuple(fc.array(element, { maxLength: 6 }), fc.constantFrom('quiz.xml', 'bank.xml'), fc.constantFrom('item', 'section', 'assessment', 'resprocessing', 'presentation')).map(([parts, file, inside]) => ({
-  name: 'questions.imscc', bytes: zipOfFiles({ ...packageFiles, [file]: packageFiles[file]!.replace(new RegExp(`(<${inside}[^>]*>)`), (_, open: string) => open + parts.map(elementXml).join('')) }),
+  name: 'questions.imscc', bytes: zipOfFiles({ ...cartridgeFiles, [file]: cartridgeFiles[file]!.replace(new RegExp(`(<${inside}[^>]*>)`), (_, open: string) => open + parts.map(elementXml).join('')) }),
 }))
 
 const entry: fc.Arbitrary<ZipEntry> = fc.record({
-  name: fc.oneof({ weight: 4, arbitrary: fc.constantFrom(...paths) }, { weight: 1, arbitrary: anyText }, { weight: 1, arbitrary: fc.constantFrom('../a', '/a', 'C:\\a', 'a/../../b', 'a\\..\\..\\b', 'pages', 'pages/', 'x\0y') }), content: fc.oneof({ weight: 3, arbitrary: fc.constantFrom(...Object.values(packageFiles)) }, { weight: 1, arbitrary: anyText }),
+  name: fc.oneof({ weight: 4, arbitrary: fc.constantFrom(...paths) }, { weight: 1, arbitrary: anyText }, { weight: 1, arbitrary: fc.constantFrom('../a', '/a', 'C:\\a', 'a/../../b', 'a\\..\\..\\b', 'pages', 'pages/', 'x\0y') }), content: fc.oneof({ weight: 3, arbitrary: fc.constantFrom(...Object.values(cartridgeFiles)) }, { weight: 1, arbitrary: anyText }),
   method: fc.constantFrom(8, 8, 8, 0, 0, 9, 99), mode: fc.constantFrom(0, 0, 0, 0o100644, 0o120777, 0o040755, 0o020000),
 }).chain(made => fc.record({ size: fc.nat(0xFFFFFFFF), sum: fc.nat(0xFFFFFFFF), flags: fc.constantFrom(0, 1, 8, 0x800, 0x2001), localName: anyText, over: fc.nat(3) }, { requiredKeys: [] }).chain(lies => fc.boolean().map(honest => (honest ? made : { ...made, ...lies }))))
 /** Archives that lie, entry by entry. */
 const entries: fc.Arbitrary<Input> = fc.tuple(fc.array(entry, { minLength: 1, maxLength: 6 }), fc.constantFrom(0, 0, 0, 1, -1, 5000), fc.boolean()).map(([list, off, manifest]) => {
-  const all = (manifest ? [{ name: 'imsmanifest.xml', content: packageFiles['imsmanifest.xml']! }, ...list] : list).map((one, at) => (one.over === undefined || one.over >= at ? { ...one, over: undefined } : one))
+  const all = (manifest ? [{ name: 'imsmanifest.xml', content: cartridgeFiles['imsmanifest.xml']! }, ...list] : list).map((one, at) => (one.over === undefined || one.over >= at ? { ...one, over: undefined } : one))
   return { name: 'entries.imscc', bytes: zipOf(all, Math.max(0, all.length + off)) }
 })
 
@@ -99,12 +99,12 @@ const sheet: fc.Arbitrary<Input> = fc.tuple(fc.array(fc.array(cell, { maxLength:
 /** Pages put together from good and bad parts. */
 const html: fc.Arbitrary<Input> = fc.array(fc.oneof(fc.constantFrom(...pages), fc.constantFrom(...words.html!), anyText, fc.tuple(fc.constantFrom(...pages), changes).map(([page, list]) => changed(Buffer.from(page), list, words.html!).toString())), { minLength: 1, maxLength: 6 }).map(parts => ({ html: parts.join('') }))
 
-/** What each target is given. `workbook`: a good one, whose bytes and parts are changed. */
-export function inputsOf(workbook: Buffer): Record<Target, fc.Arbitrary<Input>> {
-  const whole = wholeFiles(workbook)
+/** What each target is given. */
+export function inputsOf(): Record<Target, fc.Arbitrary<Input>> {
+  const whole = wholeFiles()
   return {
     zip: mutated('a.zip', whole.zip!, words.xml!), icalendar: mutated('a.ics', whole.icalendar!, words.calendar!), table: mutated('a.csv', whole.table!, words.table!),
-    package: mutatedArchive('package.imscc', packageFiles, words.xml!), roster: mutatedArchive('roster.zip', rosterFiles, words.table!), entries, tree, questions, calendar, sheet, html,
+    package: mutatedArchive('package.imscc', cartridgeFiles, words.xml!), roster: mutatedArchive('roster.zip', rosterFiles, words.table!), entries, tree, questions, calendar, sheet, html,
   }
 }
 /** The input of one number: the same on every machine. */

@@ -8,7 +8,7 @@ export interface Found { index: number, target: Target, problem: string, input: 
 export interface FuzzResult { tried: number, counts: Record<string, number>, slowest: { index: number, target: string, took: number }, found: Found[] }
 export interface FuzzOptions { seed: number, inputs: number, threads?: number, only?: Target | null, seconds?: number, progress?: (tried: number) => void }
 
-type Message = { type: 'begin', index: number, target: Target } | { type: 'end', index: number, target: Target, took: number } | ({ type: 'found' } & Found) | { type: 'done', counts: Record<string, number> }
+type Message = { type: 'begin', index: number, target: Target } | { type: 'end', index: number, target: Target, outcome: string, took: number } | ({ type: 'found' } & Found) | { type: 'done' }
 /** An input that takes longer than this hangs. */
 const patience = 10_000
 
@@ -43,11 +43,13 @@ export async function fuzz({ seed, inputs, threads = 1, only = null, seconds = I
       if (message.type === 'begin') at = { index: message.index, target: message.target }
       else if (message.type === 'end') {
         result.tried++
+        const kind = `${message.target} ${message.outcome}`
+        result.counts[kind] = (result.counts[kind] ?? 0) + 1
         if (message.took > result.slowest.took) result.slowest = { index: message.index, target: message.target, took: message.took }
         if (result.tried % 1000 === 0) progress(result.tried)
       }
       else if (message.type === 'found') result.found.push({ index: message.index, target: message.target, problem: message.problem, input: message.input })
-      else { for (const [name, n] of Object.entries(message.counts)) result.counts[name] = (result.counts[name] ?? 0) + n; stop(inputs) }
+      else stop(inputs)
     })
     worker.on('error', error => lost(`crash: ${error.message}`))
     worker.on('exit', () => lost('crash: the thread ended'))

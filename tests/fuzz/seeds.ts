@@ -13,7 +13,7 @@ const questions = question('q1', 'multiple_choice', `<presentation>${material('&
   + question('q3', 'essay', `<presentation>${material('Why?')}<response_str ident="t"><render_fib/></response_str></presentation>`)
 
 /** The files of a package that has one of everything. */
-export const packageFiles: Record<string, string> = {
+export const cartridgeFiles: Record<string, string> = {
   'imsmanifest.xml': manifestOf(
     itemXml('u1', 'Unit &amp; one', itemXml('i1', 'Page', '', 'r1') + itemXml('i2', 'Topic', '', 'r2') + itemXml('h', 'Head') + itemXml('u2', 'Deeper', itemXml('i3', 'Quiz', '', 'r3') + itemXml('i4', 'Link', '', 'r4'))) + itemXml('u3', '単元三', itemXml('i5', 'Tool', '', 'r5') + itemXml('i6', 'Essay', '', 'r6')),
     resourceXml('r1', 'webcontent', 'pages/one.html', '<file href="images/a b.png"/><dependency identifierref="r8"/>') + resourceXml('r2', 'imsdt_xmlv1p3', 'topic.xml', '<dependency identifierref="r8"/>') + resourceXml('r3', 'imsqti_xmlv1p2/imscc_xmlv1p3/assessment', 'quiz.xml')
@@ -45,17 +45,17 @@ const calendar = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'BEGIN:VTIMEZONE', 'TZID:Hal
   'BEGIN:VEVENT', 'UID:a', 'RECURRENCE-ID;TZID=Halifax:20270115T093000', 'DTSTART;TZID=Halifax:20270116T093000', 'DURATION:PT1H', 'SUMMARY:Moved', 'END:VEVENT', 'BEGIN:VEVENT', 'DTSTART;VALUE=DATE:20270215', 'DTEND;VALUE=DATE:20270220', 'RRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=-1;BYSETPOS=1', 'SUMMARY:Break', 'BEGIN:VALARM', 'TRIGGER:-PT15M', 'END:VALARM', 'END:VEVENT', 'END:VCALENDAR', ''].join('\r\n')
 
 // Bundled, this file lies elsewhere: the folder is that of the project, from which everything is run.
-const demo = (name: string): Buffer => readFileSync(`demo/files/${name}`)
+const file = (path: string): Buffer => readFileSync(path)
 const text = (content: string): Buffer => Buffer.from(content)
-/** Whole files whose bytes are changed. The workbook is made by whoever asks: making one takes a library. */
-export const wholeFiles = (workbook: Buffer): Record<string, Buffer[]> => ({
-  zip: [demo('hyd-240-02-spring-2027.imscc'), demo('port-ellery.oneroster.zip'), workbook],
+/** Whole files whose bytes are changed. */
+export const wholeFiles = (): Record<string, Buffer[]> => ({
+  zip: [file('demo/files/hyd-240-02-spring-2027.imscc'), file('demo/files/port-ellery.oneroster.zip'), file('tests/fuzz/days.xlsx')],
   icalendar: [text(calendar), closureCalendar()],
   table: [closureTable(), text('Name,Start,End\nBreak,2027-02-15,2027-02-19\n"A, b",1 March 2027,\n'), text('Date\tWhat\n2/15/2027\tX\n'), Buffer.from('\uFEFFDate,What\n15.2.2027,Ferien\n', 'utf16le')],
 })
 /** Pages whose parts are mixed. */
 export const pages = [
-  packageFiles['pages/one.html']!, '<svg><a xlink:href="javascript:alert(1)"><text>x</text></a></svg>', '<math><mtext><table><mglyph><style><img src=x onerror=alert(1)></style>', '<form action="https://outside.example"><input name=a><button formaction=javascript:alert(1)>',
+  cartridgeFiles['pages/one.html']!, '<svg><a xlink:href="javascript:alert(1)"><text>x</text></a></svg>', '<math><mtext><table><mglyph><style><img src=x onerror=alert(1)></style>', '<form action="https://outside.example"><input name=a><button formaction=javascript:alert(1)>',
   '<img src="x" srcset="https://outside.example/a 1x" onerror=alert(1)>', '<a href="java\tscript:alert(1)">x</a>', '<iframe srcdoc="<script>alert(1)</script>"></iframe>', '<template><script>alert(1)</script></template>', '<noscript><p title="</noscript><img src=x onerror=alert(1)>">', '<style>@import "https://outside.example/a.css"; p{background:url(https://outside.example/b)}</style><p style="background:url(//outside.example/c)">x',
   '<video poster="https://outside.example/p"><source src="https://outside.example/v"><track src=//outside.example/t></video>', '<base href="https://outside.example/"><meta http-equiv=refresh content="0;url=https://outside.example"><link rel=stylesheet href=//outside.example/s>', '<a name=x id=y href="#y" ping="https://outside.example/">z</a>', '<!--[if gte IE 4]><script>alert(1)</script><![endif]--><![CDATA[<img src=x onerror=alert(1)>]]>',
 ]

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { readFile } from '../../server/files/read'
 import { bufferSource } from '../../server/files/zip'
 import { beat, claimJob } from '../../server/db/queries/jobs'
-import { saveReport, loadReport, packageOf } from '../../server/db/queries/uploads'
+import { saveReport, loadReport, keptPackage } from '../../server/db/queries/uploads'
 import { loadTermCalendar } from '../../server/db/queries/terms'
 import type { Person } from '../../server/db/queries/people'
 import { startRunner } from '../../server/jobs/runner'
@@ -132,8 +132,8 @@ describe('taking in', () => {
     expect(await demo.db('upload_parts').where({ upload_id: id })).toEqual([])
     // It goes on standing there when the file is taken off the list.
     await discardUpload(demo.db, marchetti, id)
-    expect(await packageOf(demo.db, outcome!.courseId!)).toMatchObject({ name: 'odd.imscc' })
-    await expect(packageOf(demo.db, demo.courses.old)).resolves.toBeNull()
+    expect(await keptPackage(demo.db, outcome!.courseId!)).toMatchObject({ name: 'odd.imscc' })
+    await expect(keptPackage(demo.db, demo.courses.old)).resolves.toBeNull()
   })
   it('a roster is for the academic office, and deletes nobody', async () => {
     const { marchetti, ellwood } = demo.people

@@ -1,6 +1,6 @@
 import { dayOf, isDate } from '../../calendar/day'
 import type { Weekday } from '../../calendar/day'
-import type { Frequency, Moment, RecurrenceRule } from '../../calendar/recurrence'
+import { frequencies, type Frequency, type Moment, type RecurrenceRule } from '../../calendar/recurrence'
 
 /** A date, or a wall-clock or UTC date-time, of an iCalendar value. Null where the text is none. */
 export interface Stamp { readonly moment: Moment, readonly kind: 'date' | 'wall' | 'utc' }
@@ -26,6 +26,7 @@ function numbers(value: unknown, name: string, least: number, most: number): num
 
 /** A rule as the parser gives it (RFC 7265 §3.6.10), its values checked. `until` is given in the wall clock of the event. @throws Error naming the part. */
 export function ruleOf(value: Record<string, unknown>, until: (stamp: Stamp) => Moment): RecurrenceRule {
+  if (!frequencies.includes(value.freq as Frequency)) throw new Error(value.freq === undefined ? 'a rule has no FREQ' : `FREQ has the value ${String(value.freq).slice(0, 20)}`)
   const interval = value.interval === undefined ? 1 : Number(value.interval)
   if (!Number.isInteger(interval) || interval < 1 || interval > 1_000_000) throw new Error(`INTERVAL has the value ${String(value.interval).slice(0, 20)}`)
   const count = value.count === undefined ? null : Number(value.count)

@@ -15,6 +15,9 @@ function offsetOf(component: Component, name: string): number {
   return (match[1] === '-' ? -1 : 1) * (Number(match[2]) * 3600 + Number(match[3]) * 60 + Number(match[4] ?? 0))
 }
 
+/** No zone there is has changed its clocks so often. */
+const mostChanges = 2000
+
 /** A VTIMEZONE (RFC 5545 §3.6.5), its changes worked out up to a year. @throws Error where it says nothing that can be used. */
 export function zoneOf(component: Component, toYear: number, budget: Budget): StreamZone {
   const changes: { wall: number, instant: number, before: number, after: number }[] = []
@@ -24,7 +27,10 @@ export function zoneOf(component: Component, toYear: number, budget: Budget): St
     const after = offsetOf(part, 'TZOFFSETTO')
     const start = stampOf(propertyOf(part, 'DTSTART')?.values[0])
     if (!start) throw new Error('DTSTART of a part is missing or no date-time')
-    const add = (moment: Moment) => { changes.push({ wall: secondsOf(moment), instant: secondsOf(moment) - before, before, after }) }
+    const add = (moment: Moment) => {
+      if (changes.length >= mostChanges) throw new Error(`changes its offset more than ${mostChanges} times`)
+      changes.push({ wall: secondsOf(moment), instant: secondsOf(moment) - before, before, after })
+    }
     add(start.moment)
     const rule = propertyOf(part, 'RRULE')
     if (rule) for (const moment of occurrences(ruleOf(rule.values[0] as Record<string, unknown>, stamp => (stamp.kind === 'utc' ? momentAt(secondsOf(stamp.moment) + before) : stamp.moment)), start.moment, start.moment.day, dayOfCivil(toYear + 1, 1, 1), budget)) add(moment)

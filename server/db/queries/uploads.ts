@@ -65,7 +65,7 @@ export async function keepPackage(db: Knex, upload: Upload, courseId: string): P
   await db.raw('INSERT IGNORE INTO body_parts (hash, part, bytes) SELECT ?, part, bytes FROM upload_parts WHERE upload_id = ?', [upload.hash, upload.id])
   await db('courses').where({ id: courseId }).update({ package_hash: upload.hash, package_name: upload.name })
 }
-export async function packageOf(db: Knex, courseId: string): Promise<{ hash: string, name: string, size: number } | null> {
+export async function keptPackage(db: Knex, courseId: string): Promise<{ hash: string, name: string, size: number } | null> {
   const row = await db('courses').join('bodies', 'bodies.hash', 'courses.package_hash').where('courses.id', courseId).first('hash', 'package_name', 'size')
   return row ? { hash: row.hash, name: row.package_name, size: Number(row.size) } : null
 }

@@ -1,0 +1,114 @@
+import { readFileSync } from 'node:fs'
+import exceljs from 'exceljs'
+import { expect, test, type Page } from '@playwright/test'
+import { hostilePackage, oddPackage } from '../support/samples'
+import { base, signIn } from './support'
+
+async function bring(page: Page, name: string, buffer: Buffer): Promise<void> {
+  await page.goto(`${base()}/files`)
+  await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer })
+  await page.waitForURL(/\/files\/./)
+}
+
+test('an old package: what is wrong with it, where; kept as a course with the package as it came', async ({ page }) => {
+  await signIn(page)
+  await page.keyboard.press('g')
+  await page.keyboard.press('f')
+  await expect(page.getByText('No file of yours lies here')).toBeVisible()
+  await bring(page, 'hyd-110.imscc', oddPackage())
+  await expect(page.getByRole('heading', { name: 'HYD 110: Coastal Waters' })).toBeVisible()
+  const row = page.locator('.findings tr', { hasText: 'Tide tables, 2019' })
+  await expect(row).toContainText('error')
+  await expect(row).toContainText('imsmanifest.xml, line 4')
+  await expect(page.locator('.parts li')).toHaveCount(9)
+  // Nothing is stored yet: the course is not found.
+  const found = async () => (await (await page.request.get(`${base()}/api/v1/courses?q=HYD%20110`)).json() as { courses: unknown[] }).courses.length
+  expect(await found()).toBe(0)
+  await page.getByLabel('Code').fill('')
+  await page.getByRole('button', { name: 'Keep as a course' }).click()
+  await expect(page.getByText('Give a code.')).toBeVisible()
+  await page.getByLabel('Code').fill('HYD 110')
+  await page.getByRole('button', { name: 'Keep as a course' }).click()
+  await page.getByRole('link', { name: 'Open the course' }).click()
+  await expect(page.getByRole('heading', { name: 'Coastal Waters' })).toBeVisible()
+  expect(await found()).toBe(1)
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'hyd-110.imscc' }).click()
+  const kept = await download
+  expect(kept.suggestedFilename()).toBe('hyd-110.imscc')
+  expect(readFileSync(await kept.path()).equals(oddPackage())).toBe(true)
+  // What the old encoding says is shown as it was meant.
+  await page.getByRole('link', { name: 'Chart of the harbour' }).click()
+  await expect(page.locator('.content')).toContainText('Profondeur à marée basse')
+})
+
+test('a package made to do harm is refused with the reason and a way on', async ({ page }) => {
+  await signIn(page)
+  await bring(page, 'notes.imscc', hostilePackage())
+  await expect(page.getByRole('heading', { name: 'This file was refused' })).toBeVisible()
+  await expect(page.getByRole('alert')).toContainText('an entry leads outside the archive')
+  await expect(page.getByRole('alert')).toContainText('Nothing of it was used')
+  await page.getByRole('button', { name: 'Throw the file away' }).click()
+  await expect(page.getByRole('heading', { name: 'Files', exact: true })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'notes.imscc' })).toHaveCount(0)
+})
+
+test('reading is stopped, and the file is gone', async ({ page }) => {
+  await signIn(page)
+  const event = (n: number): string => `BEGIN:VEVENT\r\nUID:${n}\r\nDTSTART;VALUE=DATE:20270222\r\nSUMMARY:Day ${n}\r\nEND:VEVENT\r\n`
+  await bring(page, 'long.ics', Buffer.from(`BEGIN:VCALENDAR\r\n${Array.from({ length: 200_000 }, (_, n) => event(n)).join('')}END:VCALENDAR\r\n`))
+  await expect(page.getByRole('progressbar')).toBeVisible()
+  await page.getByRole('button', { name: 'Stop reading, and throw the file away' }).click()
+  await page.waitForURL(/\/files$/)
+  await expect(page.getByRole('link', { name: 'long.ics' })).toHaveCount(0)
+})
+
+test('a table of dates: its columns are confirmed, its days become closures', async ({ page }) => {
+  await signIn(page, 'ellwood', 'chart-datum')
+  await bring(page, 'summer.csv', Buffer.from('When,What,Thereafter\n5/7/2027,Boat day,6/8/2027\n7/7/2027,Regatta,8/7/2027\n'))
+  await expect(page.getByText('Day and month cannot be told apart')).toBeVisible()
+  await expect(page.getByRole('cell', { name: 'Mon 5 Jul 2027' })).toBeVisible()
+  const choose = async (label: string, option: string): Promise<void> => {
+    await page.getByLabel(label).click()
+    await page.getByRole('option', { name: option }).click()
+  }
+  await choose('Order of day and month', 'month, then day (2/15)')
+  await expect(page.getByRole('cell', { name: 'Fri 7 May 2027' })).toBeVisible()
+  await choose('Order of day and month', 'day, then month (15/2)')
+  await choose('Column of the last day', 'none: one day each')
+  await choose('Term', 'Summer 2027')
+  await expect(page.getByRole('button', { name: 'Confirm the columns first' })).toBeDisabled()
+  await page.getByText('That is what the columns mean').click()
+  await page.getByRole('button', { name: 'mark all 2' }).click()
+  await page.getByRole('button', { name: 'Add 2 closures to Summer 2027' }).click()
+  await expect(page.getByText('2 closures were added to Summer 2027')).toBeVisible()
+})
+
+test('a roster is for the office to bring in; others are told so', async ({ page }) => {
+  await signIn(page)
+  await bring(page, 'roster.zip', readFileSync('demo/files/port-ellery.oneroster.zip'))
+  await expect(page.getByRole('heading', { name: 'To look at only' })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^enrollments/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Bring the roster in' })).toHaveCount(0)
+})
+
+test('a file over the limit, and a connection that breaks, are told without losing the page', async ({ page }) => {
+  await signIn(page)
+  await page.goto(`${base()}/files`)
+  await page.route('**/api/v1/uploads?name=*', route => route.abort())
+  await page.locator('input[type=file]').setInputFiles({ name: 'a.imscc', mimeType: 'x', buffer: oddPackage() })
+  await expect(page.getByRole('alert')).toContainText('The file did not arrive')
+  await page.unroute('**/api/v1/uploads?name=*')
+  await page.locator('input[type=file]').setInputFiles({ name: 'empty.imscc', mimeType: 'x', buffer: Buffer.alloc(0) })
+  await expect(page.getByRole('alert')).toContainText('The file is empty')
+})
+
+test('dates go out as a workbook', async ({ page }) => {
+  await signIn(page)
+  const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, term: { name: string } }[] }
+  const answer = await page.request.get(`${base()}/api/v1/courses/${courses.find(course => course.term.name === 'Autumn 2026')!.id}/dates.xlsx`)
+  const book = new exceljs.Workbook()
+  await book.xlsx.load(await answer.body() as unknown as ArrayBuffer)
+  expect(book.worksheets[0]!.getRow(1).values).toEqual([undefined, 'Unit', 'Item', 'Kind', 'Points', 'Opens', 'Due', 'Closes', 'Key'])
+  expect(book.worksheets[0]!.rowCount).toBeGreaterThan(40)
+})
