@@ -101,7 +101,7 @@ function periodOf(rule: RecurrenceRule, start: Day, k: number): { from: Day, day
   if (rule.frequency === 'WEEKLY') return { from: start - floorMod(weekdayOf(start) - rule.weekStart, 7) + 7 * k * rule.interval, days: 7 }
   return { from: start + k * rule.interval, days: 1 }
 }
-/** At least so many days lie between one period and the next: for skipping ahead. */
+/** A period has at most so many days: for skipping ahead. */
 const shortest: Partial<Record<Frequency, number>> = { YEARLY: 366, MONTHLY: 31, WEEKLY: 7, DAILY: 1 }
 
 /**
@@ -116,13 +116,25 @@ export function* occurrences(given: RecurrenceRule, start: Moment, first: Day, l
   const step = stepSeconds[rule.frequency]
   const skip = rule.count === null ? Math.max(0, first - start.day) : 0
   let period = step === undefined ? byDays(rule, start, skip, end, budget) : byTimes(rule, start, step * rule.interval, skip, end, budget)
-  if (rule.positions.length > 0) period = positioned(period, rule.positions)
+  if (rule.positions.length > 0) {
+    const most = mostOf(rule)
+    if (rule.positions.every(position => Math.abs(position) > most)) return
+    period = positioned(period, rule.positions)
+  }
   for (const group of period) for (const moment of group) {
     if (before(moment, start)) continue
     if (moment.day > end || (rule.until !== null && before(rule.until, moment)) || left-- <= 0) return
     yield moment
     if (left <= 0) return
   }
+}
+
+/** No period has more occurrences than this: a position beyond it is never met. */
+function mostOf({ frequency, hours, minutes, seconds }: RecurrenceRule): number {
+  if (frequency === 'SECONDLY') return 1
+  if (frequency === 'MINUTELY') return seconds.length
+  if (frequency === 'HOURLY') return minutes.length * seconds.length
+  return (shortest[frequency]!) * hours.length * minutes.length * seconds.length
 }
 
 function* positioned(groups: Iterable<Moment[]>, positions: readonly number[]): Generator<Moment[]> {
@@ -152,17 +164,19 @@ function* byDays(rule: RecurrenceRule, start: Moment, skip: number, end: Day, bu
 function* byTimes(rule: RecurrenceRule, start: Moment, step: number, skip: number, end: Day, budget: Budget): Generator<Moment[]> {
   const passes = (list: readonly number[], value: number): boolean => list.length === 0 || list.includes(value)
   let at = Math.max(0, floorDiv(skip * daySeconds, step) - 1) * step
+  let passed: Day | null = null
   for (;;) {
     if (budget.left-- <= 0) return
     const seconds = start.second + at
     const day = start.day + floorDiv(seconds, daySeconds)
     if (day > end) return
     const second = floorMod(seconds, daySeconds)
-    if (!dayPasses(rule, day)) {
+    if (day !== passed && !dayPasses(rule, day)) {
       // On to the first step of the next day.
       at += Math.max(1, Math.ceil((daySeconds - second) / step)) * step
       continue
     }
+    passed = day
     at += step
     if (!passes(rule.hours, floorDiv(second, 3600))) continue
     const minute = floorDiv(second, 60) % 60

@@ -23,7 +23,7 @@ export interface CalendarRead { events: CalendarEvent[], counts: Record<string, 
 /** Days after its start at which an endless rule is cut where no range is given. */
 export const endlessDays = 366
 /** Steps for all rules of one stream together. */
-const steps = 20_000_000
+const steps = 10_000_000
 const titleKept = 500
 
 /** An event before its rule is worked out. Moments are wall clock in its own zone; `length` is days (whole days) or seconds. */
