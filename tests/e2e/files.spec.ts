@@ -69,7 +69,7 @@ test('a table of dates: its columns are confirmed, its days become closures', as
   await expect(page.getByText('Day and month cannot be told apart')).toBeVisible()
   await expect(page.getByRole('cell', { name: 'Mon 5 Jul 2027' })).toBeVisible()
   const choose = async (label: string, option: string): Promise<void> => {
-    await page.getByLabel(label).click()
+    await page.getByRole('combobox', { name: label, exact: true }).click()
     await page.getByRole('option', { name: option }).click()
   }
   await choose('Order of day and month', 'month, then day (2/15)')
