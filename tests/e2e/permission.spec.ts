@@ -34,8 +34,8 @@ test('what is not theirs is not there for them; each kind of person may what the
   // With no such course or plan, every route that names one answers as if it did not exist.
   for (const route of routes.filter(each => each.path.includes('[id]'))) expect((await call(office, route)).status(), `${route.method} ${route.path}`).toBe(404)
 
-  const { courses } = await (await office.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, section: string, term: { name: string } }[] }
-  const old = courses.find(course => course.term.name === 'Autumn 2026')!.id
+  const { courses } = await (await office.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, section: string, term: { name: string } }[] }
+  const old = courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id
   const shell = courses.find(course => course.section === '02')!.id
   const plan = async (who: APIRequestContext) => who.post(`${base()}/api/v1/plans`, { data: { source: old, target: shell } })
   expect((await plan(coordinator)).status()).toBe(403)

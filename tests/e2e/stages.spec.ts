@@ -3,8 +3,8 @@ import { base, signIn } from './support'
 
 /** Opens the plan for a shell of spring (by default the one with the template's items) at a stage, begun or taken up again. */
 async function openPlan(page: Page, stage: string, section = '02'): Promise<void> {
-  const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, section: string, term: { name: string } }[] }
-  const source = courses.find(course => course.term.name === 'Autumn 2026')!.id
+  const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, section: string, term: { name: string } }[] }
+  const source = courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id
   const target = courses.find(course => course.section === section && course.term.name === 'Spring 2027')!.id
   const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { source, target } })).json() as { id: string }
   await page.goto(`${base()}/plans/${id}/${stage}`)
