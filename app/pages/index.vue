@@ -36,7 +36,7 @@ useKeys([
 
 <template>
   <main class="page">
-    <header><h1>Shells</h1><p class="soft">Courses that the registrar has made ready, and what could fill them.</p></header>
+    <header><h1>Shells</h1><p class="soft">Courses that the registrar has made ready, and what could fill them. The old course is in a file? <NuxtLink to="/files">Bring it in</NuxtLink>.</p></header>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
     <ProblemNote v-if="startProblem" :problem="startProblem" @retry="startProblem = null" />
     <LoadingLines v-if="!data && !problem" what="Fetching your shells …" />

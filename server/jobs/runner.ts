@@ -6,7 +6,7 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
-import { beat, claimJob, endJob, type Job } from '../db/queries/jobs'
+import { beat, claimJob, dropOldJobs, endJob, type Job } from '../db/queries/jobs'
 import { dropOldUploads, findUpload, partsOf } from '../db/queries/uploads'
 import type { WorkerMessage, WorkerTask } from './worker'
 
@@ -25,7 +25,7 @@ export function startRunner(db: Knex, pause = 500): () => Promise<void> {
   const loop = async (): Promise<void> => {
     while (!stopped) {
       try {
-        if (Date.now() > sweep) { sweep = Date.now() + 3_600_000; await dropOldUploads(db) }
+        if (Date.now() > sweep) { sweep = Date.now() + 3_600_000; await dropOldUploads(db); await dropOldJobs(db) }
         const job = await claimJob(db)
         if (job) { await workOff(db, job, (give) => { abandon = give }); continue }
       }

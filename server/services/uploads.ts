@@ -38,6 +38,7 @@ export async function receiveUpload(db: Knex, person: Person, name: string, stre
   const tooLarge = () => new Problem(413, 'The file is too large', `At most ${Math.round(limit / 1048576)} MiB are taken. Nothing was kept.`, [{ field: 'file', message: `has more than ${limit} bytes` }])
   if (!fileName) throw new Problem(400, 'The file has no name', undefined, [{ field: 'name', message: 'Give the name of the file.' }])
   if (Number(stream.headers['content-length'] ?? 0) > limit) throw tooLarge()
+  if (await uploads.bytesAside(db, person.id) >= 4 * limit) throw new Problem(409, 'Too much of yours lies here', 'Throw away a file on this page that you do not need, then send this one again. Nothing was kept.')
   const id = await uploads.addUpload(db, person.id, fileName)
   const hash = createHash('sha256')
   let size = 0

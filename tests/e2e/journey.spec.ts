@@ -134,7 +134,7 @@ test('the keys: list, find, go, and letters switched off', async ({ page }) => {
   await expect(page.getByRole('complementary', { name: 'Keys' })).toContainText('find a course')
   await page.keyboard.press('?')
   await page.keyboard.press('/')
-  await page.keyboard.type('hyd 2026')
+  await page.keyboard.type('hyd 240 2026')
   await expect(page.getByRole('option')).toHaveCount(1)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Tidal Hydrography', level: 1 })).toBeVisible()

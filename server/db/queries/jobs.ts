@@ -45,6 +45,8 @@ export async function endJob(db: Knex, job: Pick<Job, 'id' | 'token'>, state: 'd
 export async function cancelJobs(db: Knex, subject: string): Promise<void> {
   await db('jobs').where({ subject }).whereIn('state', ['waiting', 'running']).update({ state: 'cancelled', token: null, finished_at: stampOf(now()) })
 }
+/** Forgets jobs that ended over thirty days ago. */
+export const dropOldJobs = (db: Knex): Promise<number> => db('jobs').where('finished_at', '<', stampOf(new Date(now().getTime() - 30 * 86_400_000))).delete()
 /** The latest job about each of some things. */
 export async function latestJobs(db: Knex, subjects: readonly string[]): Promise<Map<string, JobView>> {
   const rows = await db('jobs').whereIn('subject', subjects).orderBy('id')

@@ -31,6 +31,10 @@ export async function loadReport(db: Knex, id: string): Promise<FileRead | null>
 export async function uploadsOf(db: Knex, personId: string): Promise<Upload[]> {
   return (await db('uploads').where({ person_id: personId }).whereNotNull('hash').orderBy('id', 'desc').limit(20).select(columns)).map(uploadOf)
 }
+/** Bytes of a person's files that lie aside now. */
+export async function bytesAside(db: Knex, personId: string): Promise<number> {
+  return Number((await db('uploads').where({ person_id: personId }).whereNull('outcome').sum({ bytes: 'size' }).first())?.bytes ?? 0)
+}
 export async function dropUpload(db: Knex, id: string): Promise<void> { await db('uploads').where({ id }).delete() }
 /** Throws away what nobody has come back to for a day. */
 export async function dropOldUploads(db: Knex): Promise<number> {
