@@ -77,6 +77,13 @@ try {
   await page.getByRole('heading', { name: 'Shells' }).waitFor()
   await bring('closures.csv', closureTable(), 'What its columns mean')
   await shot('file-dates')
+  await page.goto(`${app.url}/codes`)
+  await page.getByRole('button', { name: 'Add a pattern' }).click()
+  await page.getByLabel('Pattern 1', { exact: true }).fill('{subject} {number}')
+  await page.getByRole('button', { name: 'Add a renumbered course' }).click()
+  await page.getByLabel('Old code 1').fill('HYD 140')
+  await page.getByLabel('New code 1').fill('HYD 240')
+  await shot('codes')
 }
 finally {
   await browser.close()

@@ -4,7 +4,7 @@ const route = useRoute()
 const finding = ref(false)
 const listing = ref(false)
 const menu = ref(false)
-const links = [{ to: '/', name: 'Shells', key: 'g s' }, { to: '/rollovers', name: 'Rollovers', key: 'g r' }, { to: '/files', name: 'Files', key: 'g f' }]
+const links = [{ to: '/', name: 'Shells', key: 'g s' }, { to: '/rollovers', name: 'Rollovers', key: 'g r' }, { to: '/files', name: 'Files', key: 'g f' }, { to: '/codes', name: 'Codes', key: 'g d' }]
 const isCurrent = (to: string): boolean => to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/rollovers' && /^\/(plans|runs)\//.test(route.path))
 
 useKeyboard()

@@ -56,3 +56,5 @@ export const ownsTheUpload: May<{ id: string }> = {
   name: 'sent the file',
   allow: async ({ db, person, params }) => (await findUpload(db, params.id))?.personId === person.id || notFound('This file'),
 }
+/** The academic office. */
+export const isTheOffice: May<unknown> = { name: 'is the academic office', allow: async ({ person }) => person.duties.some(duty => duty.duty === 'office') || new Problem(403, 'This is for the academic office', 'Nothing was changed.') }

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { dayOf } from '../../core/calendar/day'
-import { suggestSource, type Candidate } from '../../core/pairing/suggest'
+import { indexSources, suggestSource, type Candidate } from '../../core/pairing/suggest'
 import type { CourseLine, CourseReply, CoursesReply, CourseWhole, ShellsReply } from '../../shared/api/courses'
 import { accessToCourses, readableCourses, type CourseAccess } from '../db/queries/access'
 import * as queries from '../db/queries/courses'
@@ -9,6 +9,7 @@ import { plansInto } from '../db/queries/plans'
 import { loadEntries, runsInto } from '../db/queries/runs'
 import { keptPackage } from '../db/queries/uploads'
 import { notFound } from '../http/problem'
+import { codeKnowledge } from './codes'
 import { instantText, now, wallClock } from './today'
 
 const lineOf = (course: queries.CourseRow, access: CourseAccess | undefined): CourseLine => ({ ...course, instructors: course.instructors.map(person => person.name), role: access?.role ?? null })
@@ -30,19 +31,20 @@ export async function listShells(db: Knex, person: Person): Promise<ShellsReply>
   const { open } = await queries.coursesByEnd(db, readable, today)
   const access = await accessToCourses(db, person, readable)
   const courses = await queries.loadCourses(db, readable)
-  const candidates = [...courses.values()].map(candidate)
+  const filled = new Map((await runsInto(db, readable)).reverse().map(run => [run.targetId, run.sourceId]))
+  const sources = indexSources([...courses.values()].map(course => ({ ...candidate(course), filledFrom: filled.get(course.id) ?? null })), await codeKnowledge(db))
   const plans = await plansInto(db, open)
   const runs = await runsInto(db, open)
   const line = (id: string): CourseLine => lineOf(courses.get(id)!, access.get(id))
   const shells = open.map((id) => {
     const course = courses.get(id)!
-    const suggestion = suggestSource(candidate(course), candidates)
+    const suggestion = suggestSource(candidate(course), sources)
     const plan = plans.find(entry => entry.targetId === id && entry.state === 'draft' && courses.has(entry.sourceId))
     const run = runs.find(entry => entry.targetId === id)
     return {
       course: line(id),
       daysToClasses: dayOf(course.term.classesFrom) - dayOf(wallClock(now(), course.term.timeZone)),
-      suggestion: suggestion && { course: line(suggestion.source), sureness: suggestion.sureness, reasons: suggestion.reasons },
+      suggestion: suggestion && { course: line(suggestion.source), sureness: suggestion.sureness, chance: suggestion.chance, reasons: suggestion.reasons },
       plan: plan ? { id: plan.id, source: line(plan.sourceId), updatedAt: instantText(plan.updatedAt) } : null,
       lastRun: run ? { id: run.id, at: instantText(run.finishedAt), by: run.by, items: run.effect.added.items } : null,
       mayPlan: access.get(id)?.plan ?? false,

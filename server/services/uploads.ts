@@ -19,6 +19,7 @@ import { loadTermCalendar } from '../db/queries/terms'
 import * as uploads from '../db/queries/uploads'
 import { openZip, type Source } from '../files/zip'
 import { notFound, Problem } from '../http/problem'
+import { isOffice } from './codes'
 import { importCourse, importRoster, importTerm, ImportRefusal } from './imports'
 import { instantText, now, wallClock } from './today'
 import { isTimeZone } from './zones'
@@ -74,7 +75,6 @@ const stateOf = (upload: uploads.Upload, job: JobView | undefined): UploadReply[
   if (job?.kind === 'read' && job.state === 'failed') return 'failed'
   return upload.found === 'refused' ? 'refused' : 'read'
 }
-const isOffice = (person: Person): boolean => person.duties.some(duty => duty.duty === 'office')
 
 export async function listUploads(db: Knex, person: Person): Promise<UploadsReply> {
   const found = await uploads.uploadsOf(db, person.id)

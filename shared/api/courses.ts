@@ -24,7 +24,8 @@ export const courseLine = z.object({
 })
 export type CourseLine = z.infer<typeof courseLine>
 
-export const suggestion = z.object({ course: courseLine, sureness: z.enum(['sure', 'likely', 'possible']), reasons: z.array(z.string()) })
+/** `chance`: how often such a suggestion is right, from 0 to 1 (docs/pairing.md). */
+export const suggestion = z.object({ course: courseLine, sureness: z.enum(['sure', 'likely', 'possible']), chance: z.number(), reasons: z.array(z.string()) })
 export const shellLine = z.object({
   course: courseLine,
   /** Whole days from today to the first day of classes; negative once they have begun. */

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { codePatterns, readCode, termDisagreement } from '~~/core/pairing/codes'
+import type { CodesReply } from '~~/shared/api/codes'
 import type { CoursesReply } from '~~/shared/api/courses'
 import type { ApiProblem } from '~/composables/api'
 import FootBar from '../FootBar.vue'
@@ -23,6 +25,10 @@ async function choose(id: string): Promise<void> {
   catch (error) { problem.value = asProblem(error) }
   finally { changing.value = false }
 }
+// A code that names another term than its course is in: the wrong course may have been taken. Without the rules the page works too.
+const { data: codes, refresh: fetchCodes } = useLoaded(() => api.get<CodesReply>('/codes'))
+onMounted(fetchCodes)
+const patterns = computed(() => codePatterns(codes.value?.rules.patterns ?? []))
 const sides = computed(() => [
   { course: plan.value.source.course, whole: plan.value.source, head: 'Rolls from', fate: 'It is read, never written. It stays whole, with its students and their work.' },
   { course: plan.value.target.course, whole: plan.value.target, head: 'Rolls into', fate: plan.value.target.nodes.length ? `It holds ${counted(plan.value.target.course.items, 'item')} already. They stay where they are; what is carried goes below them.` : 'It is empty. Its roster is the registrar’s and is not touched.' },
@@ -44,6 +50,7 @@ const sides = computed(() => [
             <tr><th scope="row">Holds</th><td>{{ counted(side.whole.nodes.filter(node => node.type === 'unit').length, 'unit') }}, {{ counted(side.course.items, 'item') }}</td></tr>
           </tbody>
         </table>
+        <p v-for="wrong in [termDisagreement(readCode(side.course.code, patterns), side.course.term)].filter(each => each !== null)" :key="wrong.code" class="note brass" role="status">Its code {{ side.course.code }} says {{ wrong.code }}; the course is in {{ wrong.term }}. Make sure that this is the one you mean.</p>
         <p class="soft">{{ side.fate }}</p>
       </section>
     </div>

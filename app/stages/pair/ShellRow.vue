@@ -26,7 +26,7 @@ const sureness = { sure: 'sure', likely: 'likely', possible: 'possible' }
     <div>
       <template v-if="shell.plan"><p><b>A plan is under way</b> from {{ codeText(shell.plan.source) }}, {{ shell.plan.source.term.name }}</p><p class="soft small">saved {{ instantText(shell.plan.updatedAt, shell.course.term.timeZone) }}</p></template>
       <template v-else-if="shell.lastRun"><p><b class="kept">Rolled</b> {{ instantText(shell.lastRun.at, shell.course.term.timeZone) }} by {{ shell.lastRun.by }}</p><p class="soft small">{{ counted(shell.lastRun.items, 'item') }} added · <NuxtLink :to="`/runs/${shell.lastRun.id}`">record</NuxtLink></p></template>
-      <template v-else-if="shell.suggestion"><p>From <b>{{ codeText(shell.suggestion.course) }}, {{ shell.suggestion.course.term.name }}</b></p><p class="soft small">{{ sureness[shell.suggestion.sureness] }}: {{ shell.suggestion.reasons.join(', ') }} · {{ counted(shell.suggestion.course.items, 'item') }}</p></template>
+      <template v-else-if="shell.suggestion"><p>From <b>{{ codeText(shell.suggestion.course) }}, {{ shell.suggestion.course.term.name }}</b></p><p class="soft small"><span :title="`Of a hundred suggestions like this, ${Math.round(100 * shell.suggestion.chance)} are right.`">{{ sureness[shell.suggestion.sureness] }}</span>: {{ shell.suggestion.reasons.join(', ') }} · {{ counted(shell.suggestion.course.items, 'item') }}</p></template>
       <p v-else class="soft">No earlier course has this code or title.</p>
     </div>
     <div class="acts">
