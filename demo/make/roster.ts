@@ -2,21 +2,12 @@ import { zipSync } from 'fflate'
 import Papa from 'papaparse'
 import { categories, type Work, type WorkUnit } from './course'
 import { familyNames, givenNames, remarks } from './prose'
+import { dice } from './dice'
 
 const stamp = '2026-12-18T12:00:00.000Z'
 const source = 'hyd240-01-2026a'
 const shells = [{ id: 'hyd240-01-2027s', section: '01', students: 29, skip: 7 }, { id: 'hyd240-02-2027s', section: '02', students: 24, skip: 16 }]
 
-/** Numbers that look random and are the same every time (mulberry32). */
-function dice(seed: number): () => number {
-  let state = seed
-  return () => {
-    state = (state + 0x6D2B79F5) | 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
 const person = (n: number, skip: number) => ({ given: givenNames[n % 31]!, family: familyNames[(n + skip) % 31]! })
 const studentId = (n: number): string => `st-2026-${String(n + 1).padStart(3, '0')}`
 export const graded = (units: readonly WorkUnit[]): Work[] => units.flatMap(unit => unit.works).filter(work => work.lineItem && work.due)

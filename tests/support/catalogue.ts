@@ -1,5 +1,6 @@
 import type { Candidate, CodeKnowledge } from '../../core/pairing/suggest'
 import { codePattern, type CodePattern } from '../../core/pairing/codes'
+import { dice } from '../../demo/make/dice'
 
 /** A made-up catalogue: courses over four years, the shells of a new term, and which earlier courses each shell really goes on from (none: a new course). */
 export interface Catalogue { courses: Candidate[], shells: { shell: Candidate, kind: ShellKind, right: ReadonlySet<string> }[], knowledge: CodeKnowledge }
@@ -10,17 +11,6 @@ const topics = ['Tides', 'Currents', 'Weather', 'Charts', 'Harbours', 'Sediments
 const ways = ['Introduction to', 'Applied', 'Advanced', 'Field Methods in', 'History of', 'Topics in', 'Theory of', 'Laboratory in', 'Seminar in', 'Principles of']
 const terms = ['2023-09-04', '2024-01-08', '2024-09-03', '2025-01-07', '2025-09-02', '2026-01-06', '2026-09-02']
 const start = '2027-01-06'
-
-/** Numbers from a seed (mulberry32, a published generator of one line). */
-function dice(seed: number): () => number {
-  let state = seed
-  return () => {
-    state = (state + 0x6D2B79F5) | 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
 
 export function makeCatalogue(seed: number, shells: number): Catalogue {
   const roll = dice(seed)

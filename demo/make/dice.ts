@@ -1,0 +1,10 @@
+/** Numbers that look random and are the same every time (mulberry32, a published generator). */
+export function dice(seed: number): () => number {
+  let state = seed
+  return () => {
+    state = (state + 0x6D2B79F5) | 0
+    let t = Math.imul(state ^ (state >>> 15), 1 | state)
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}
