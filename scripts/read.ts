@@ -42,6 +42,6 @@ for (const file of files) {
   catch (error) { report = { file, format: null, outcome: 'refused', findings: [{ severity: 'error', where: file, message: `cannot be read (${(error as Error).message})` }], outline: [], counts: {}, events: [] } }
   if (report.outcome === 'refused') refused = true
   const { format, outcome, findings, outline, counts, events } = report
-  process.stdout.write(`${JSON.stringify({ file, format, outcome, findings, outline, counts, events })}\n`)
+  process.stdout.write(`${JSON.stringify({ file, format, outcome, findings: findings.map(({ severity, where, message }) => ({ severity, where, message })), outline, counts, events })}\n`)
 }
 process.exitCode = refused ? 1 : 0

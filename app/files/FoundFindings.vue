@@ -9,7 +9,8 @@ const words: Record<Found['severity'], [string, string]> = { error: ['error', 'e
 const sorted = computed(() => [...props.findings].sort((a, b) => grave.indexOf(a.severity) - grave.indexOf(b.severity)))
 const whole = ref(false)
 const shown = computed(() => whole.value ? sorted.value : sorted.value.slice(0, 12))
-const sum = computed(() => grave.map(severity => [severity, props.findings.filter(finding => finding.severity === severity).length] as const).filter(([, n]) => n > 0).map(([severity, n]) => counted(n, ...words[severity])).join(', '))
+const total = (list: readonly Found[]): number => list.reduce((sum, finding) => sum + (finding.count ?? 1), 0)
+const sum = computed(() => grave.map(severity => [severity, total(props.findings.filter(finding => finding.severity === severity))] as const).filter(([, n]) => n > 0).map(([severity, n]) => counted(n, ...words[severity])).join(', '))
 </script>
 
 <template>
@@ -21,7 +22,7 @@ const sum = computed(() => grave.map(severity => [severity, props.findings.filte
       <tbody><tr v-for="(finding, at) in shown" :key="at" :class="`is-${finding.severity}`"><td class="grave">{{ finding.severity }}</td><td class="where">{{ finding.where }}</td><td>{{ finding.message }}</td></tr></tbody>
     </table>
     <p v-if="findings.some(finding => finding.severity === 'error')" class="soft small">An error costs only the part it names. To have that part too, mend it where the file was made, export again and send the new file.</p>
-    <button v-if="sorted.length > shown.length" class="link" type="button" @click="whole = true">Show the other {{ sorted.length - shown.length }}</button>
+    <button v-if="sorted.length > shown.length" class="link" type="button" @click="whole = true">Show the other {{ sorted.length - shown.length }} lines</button>
   </section>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { codePattern, readCode, seasons, termDisagreement, type CodePattern, type Season } from '~~/core/pairing/codes'
+import { codeKey, codePattern, readCode, seasons, termDisagreement, type CodePattern, type Season } from '~~/core/pairing/codes'
 import type { CodeRules, CodesReply } from '~~/shared/api/codes'
 import type { ApiProblem } from '~/composables/api'
 
@@ -58,7 +58,7 @@ async function save(): Promise<void> {
     <header><h1>Codes</h1><p class="soft">How course codes are read, and which new code stands for an old one. Suggested sources rest on it.</p></header>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
     <LoadingLines v-else-if="!data" what="Fetching the rules …" />
-    <div v-else class="columns">
+    <div v-else class="beside">
       <div class="left">
         <section>
           <h2>Patterns <span class="soft small">the first that fits a code reads it</span></h2>
@@ -82,7 +82,7 @@ async function save(): Promise<void> {
           <h2>Tried on your courses <span class="soft small">{{ counted(trial.length, 'code') }}, {{ unread }} not read by a pattern</span></h2>
           <table v-if="trial.length" class="ruled">
             <thead><tr><th scope="col">Code</th><th scope="col">Term</th><th scope="col">Read as</th></tr></thead>
-            <tbody><tr v-for="entry in trial" :key="`${entry.code} ${entry.term.name}`"><td>{{ entry.code }}</td><td>{{ entry.term.name }}</td><td><span v-if="!entry.reading" class="soft">no pattern fits</span><template v-else>{{ entry.says }}<span v-if="entry.wrong" class="settle"> · the code says {{ entry.wrong.code }}, the course is in {{ entry.wrong.term }}</span></template></td></tr></tbody>
+            <tbody><tr v-for="entry in trial" :key="`${entry.code} ${entry.term.name}`"><td>{{ entry.code }}</td><td>{{ entry.term.name }}</td><td><span v-if="!entry.reading" class="soft">{{ patterns.length ? 'no pattern fits: ' : '' }}{{ codeKey(entry.code, good) }}, by its letters and digits</span><template v-else>{{ entry.says }}<span v-if="entry.wrong" class="settle"> · the code says {{ entry.wrong.code }}, the course is in {{ entry.wrong.term }}</span></template></td></tr></tbody>
           </table>
           <p v-else class="soft">You can read no course yet, so there is nothing to try them on.</p>
         </section>
@@ -101,7 +101,6 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 260px; gap: 34px; align-items: start; }
 .left { display: grid; gap: 26px; grid-template-columns: minmax(0, 1fr); }
 h2 .small { font: 400 12.5px var(--sans); margin-left: 8px; }
 .fault { color: var(--buoy); margin: 3px 0 0; }

@@ -1,5 +1,5 @@
 /** Something noticed while reading: an error costs what it is about, a warning may surprise, a note explains. `where`: file, and file and row or line. */
-export interface Finding { readonly severity: 'error' | 'warning' | 'note', readonly where: string, readonly message: string }
+export interface Finding { readonly severity: 'error' | 'warning' | 'note', readonly where: string, readonly message: string, /** How many it stands for, where it is more than itself. */ readonly count?: number }
 
 /**
  * Why a file is not read: it is not what it should be (`unlike`), over a limit (`limit`), or as nothing honest makes it (`hostile`).
@@ -39,7 +39,7 @@ export function findingList(most: number): FindingList {
     },
     all() {
       const more = [...kinds.values()].filter(kind => kind.count > most)
-      return [...listed, ...more.map(({ count, last }) => ({ severity: last.severity, where: last.where, message: `and ${count - most} more like it; the last: ${last.message}` }))]
+      return [...listed, ...more.map(({ count, last }) => ({ severity: last.severity, where: last.where, count: count - most, message: `and ${count - most} more like it; the last: ${last.message}` }))]
     },
   }
 }

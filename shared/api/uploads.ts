@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { civilDate } from '../../core/calendar/schema'
 import { id } from './courses'
 
-export const finding = z.object({ severity: z.enum(['error', 'warning', 'note']), where: z.string(), message: z.string() })
+export const finding = z.object({ severity: z.enum(['error', 'warning', 'note']), where: z.string(), message: z.string(), count: z.int().optional() })
 const outlineKind = z.enum(['unit', 'heading', 'page', 'file', 'weblink', 'topic', 'assessment', 'bank', 'lti', 'assignment'])
 /** A line of the outline, in order, with how deep it lies. */
 export const outlineLine = z.object({ title: z.string(), kind: outlineKind, depth: z.int() })

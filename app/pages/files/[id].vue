@@ -74,7 +74,7 @@ async function discard(): Promise<void> {
         <FoundFindings v-if="report.findings.length > 1" :findings="report.findings" />
       </template>
 
-      <div v-else-if="report" class="columns">
+      <div v-else-if="report" class="beside">
         <div class="found">
           <div v-if="data.problem" class="note buoy" role="alert"><h3>It was not taken in</h3><p>{{ data.problem }}</p></div>
           <div v-if="data.outcome" class="note" role="status">
@@ -105,7 +105,7 @@ async function discard(): Promise<void> {
 
 <style scoped>
 h1, header p { overflow-wrap: anywhere; }
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 280px; gap: 34px; align-items: start; }
+.beside { --aside: 280px; }
 .found { display: grid; grid-template-columns: minmax(0, 1fr); gap: 22px; }
 .under-way { max-width: 560px; }
 .under-way h2 { margin-bottom: 8px; }

@@ -37,7 +37,7 @@ async function send(options: UploadRequestOptions): Promise<void> {
 <template>
   <main class="page">
     <header><h1>Files</h1><p class="soft">A course package, a roster bundle, a calendar or a table of dates. It is read first; nothing goes anywhere until you have seen what is in it.</p></header>
-    <div class="columns">
+    <div class="beside">
       <div>
         <ElUpload drag multiple :show-file-list="false" :http-request="send" class="drop" aria-label="Choose a file">
           <p class="large">Drop a file here, or <span class="look">choose one</span></p>
@@ -67,7 +67,6 @@ async function send(options: UploadRequestOptions): Promise<void> {
 </template>
 
 <style scoped>
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 260px; gap: 34px; align-items: start; }
 .drop { display: block; }
 .drop :deep(.el-upload) { display: block; }
 .drop :deep(.el-upload-dragger) { border: 1.5px dashed var(--ink-soft); border-radius: 2px; background: var(--paper-raised); padding: 34px 20px 26px; text-align: center; }

@@ -22,7 +22,7 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
         <p class="soft">{{ data.course.instructors.join(', ') || 'nobody teaches it yet' }} · {{ counted(data.course.students, 'student') }} on the roster · {{ counted(units, 'unit') }}, {{ counted(data.course.items, 'item') }} · deadlines as <a :href="`/api/v1/courses/${id}/deadlines.ics`">iCalendar</a>, dates as <a :href="`/api/v1/courses/${id}/dates.csv`">CSV</a> or <a :href="`/api/v1/courses/${id}/dates.xlsx`">XLSX</a></p>
         <p v-if="data.package" class="soft small">Read from <a :href="`/api/v1/courses/${id}/package`">{{ data.package.name }}</a>, {{ sizeText(data.package.size) }}, kept here as it came.</p>
       </header>
-      <div class="columns">
+      <div class="beside">
         <div>
           <table v-if="data.nodes.length" class="ruled outline">
             <thead><tr><th scope="col">Unit or item</th><th scope="col" class="number">Points</th><th scope="col">Opens</th><th scope="col">Due</th><th scope="col">Closes</th></tr></thead>
@@ -62,7 +62,6 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
 </template>
 
 <style scoped>
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 260px; gap: 34px; align-items: start; }
 .outline .unit td { font: 600 16.5px var(--serif); padding-top: 18px; border-bottom-color: #c4b99b; }
 .title { display: flex; gap: 8px; align-items: center; }
 .title a { color: var(--ink); text-decoration-color: var(--rule); }
