@@ -5,12 +5,13 @@ import { lineageOf } from '../core/course/lineage'
 import type { CourseContent, ItemNode } from '../core/course/model'
 import { noRoster, type Roster } from '../core/formats/oneroster/read'
 import { connect } from '../server/db/connection'
-import { importCourse, importRoster } from '../server/services/imports'
+import { importCourse } from '../server/services/imports'
+import { importRoster } from '../server/services/roster'
 import { startApp } from '../tests/support/app'
 import { useServer } from '../tests/support/database'
 
 const [oldClass, newClass] = ['big-2026a', 'big-2027s']
-const classRow = (sourcedId: string, termSourcedIds: string) => ({ sourcedId, title: 'A very large course', courseSourcedId: 'co-big', classCode: 'BIG 900-01', classType: 'scheduled', location: '', schoolSourcedId: 'org-hydrography', termSourcedIds })
+const classRow = (sourcedId: string, termSourcedIds: string) => ({ sourcedId, title: 'A very large course', courseSourcedId: 'co-big', classCode: 'BIG 900-01', classType: 'scheduled', location: '', schoolSourcedId: 'org-hydrography', termSourcedIds, periods: '' })
 const enrol = (classSourcedId: string) => ({ sourcedId: `en-${classSourcedId}`, classSourcedId, schoolSourcedId: '', userSourcedId: 'pe-marchetti', role: 'teacher', primary: 'true', beginDate: '', endDate: '' })
 const roster: Roster = { ...noRoster,
   orgs: [{ sourcedId: 'org-hydrography', name: 'Department of Hydrography', type: 'department', identifier: '', parentSourcedId: 'org-port-ellery' }],

@@ -7,7 +7,8 @@ import { readCourseDocument, readTermCalendar } from '../core/formats/json/docum
 import { readOneRoster } from '../core/formats/oneroster/read'
 import { closeDatabase, database } from '../server/db/connection'
 import { bufferSource, openZip } from '../server/files/zip'
-import { importCourse, importRoster, importTerm } from '../server/services/imports'
+import { importCourse, importTerm } from '../server/services/imports'
+import { importRoster } from '../server/services/roster'
 import { grantDuty, setPassword } from '../server/services/people'
 import { isTimeZone } from '../server/services/zones'
 import type { Knex } from 'knex'
@@ -25,7 +26,7 @@ export async function loadDemo(db: Knex): Promise<Finding[]> {
   const findings: Finding[] = []
   for (const term of ['2026-autumn', '2027-spring', '2027-summer']) await importTerm(db, readTermCalendar(`term-${term}.json`, file(`term-${term}.json`), isTimeZone))
   const { roster, findings: found } = await readOneRoster(await archive('port-ellery.oneroster.zip'))
-  findings.push(...found, ...await importRoster(db, roster))
+  findings.push(...found, ...(await importRoster(db, roster)).findings)
   const classes = [
     { key: 'hyd240-01-2026a', cartridge: 'hyd-240-01-autumn-2026.imscc', document: 'hyd-240-01-autumn-2026.course.json' },
     { key: 'hyd240-01-2027s', cartridge: null, document: 'hyd-240-01-spring-2027.course.json' },

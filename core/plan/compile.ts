@@ -6,16 +6,20 @@ import type { OutlineNode } from '../course/outline'
 import { itemKinds, type ItemKind } from '../course/model'
 import { planDates, summarise, type PlanInput, type PlannedItem, type Summary } from '../dates/plan'
 import type { PlanDocument } from './document'
+import { mergeSources, type MergedSources } from './sources'
 
 export interface Category { readonly lineage: string, readonly title: string }
+export interface PlanSource { term: Term, meetings: readonly Meeting[], nodes: readonly OutlineNode[], categories: readonly Category[] }
 export interface CompileInput {
   document: PlanDocument
-  source: { term: Term, meetings: readonly Meeting[], nodes: readonly OutlineNode[], categories: readonly Category[] }
+  source: PlanSource
+  /** Further sources, in their order; what an earlier one holds already does not come from a later one. */
+  more?: readonly PlanSource[]
   target: { term: Term, meetings: readonly Meeting[], nodes: readonly OutlineNode[], categories: readonly Category[] }
   zone: ZoneRules
 }
 /** One thing a run does in the shell. It only adds so far; replacing and clearing come with Carry and Clear. */
-export interface Placement { action: 'added' | 'replaced' | 'cleared', entity: 'unit' | 'item' | 'category', lineage: string, parent: string | null, position: number, dates: PlannedItem | null }
+export interface Placement { action: 'added' | 'replaced' | 'cleared', entity: 'unit' | 'item' | 'category', lineage: string, parent: string | null, position: number, dates: PlannedItem | null, /** Which source it comes from, by its place among them. */ from: number }
 /** What a run would do, in numbers. Slots and items are counted; `byKind` counts added items. */
 export interface Effect {
   added: { units: number, items: number, categories: number, byKind: Partial<Record<ItemKind, number>> }
@@ -30,32 +34,43 @@ export interface Effect {
 }
 export interface CompiledPlan { placements: Placement[], effect: Effect }
 
-/** A plan's carried items with its rules, as the date engine takes them. */
-export function ledgerInput({ document, source, target, zone }: CompileInput): PlanInput {
-  const carried = carriedOf(source.nodes, new Set(document.carry.leave))
-  return {
+const sourcesOf = ({ source, more }: CompileInput): readonly PlanSource[] => [source, ...more ?? []]
+/** All sources of a plan as one outline. */
+export const sourceOutline = (input: CompileInput): MergedSources => mergeSources(sourcesOf(input))
+
+/** A plan's carried items with its rules, as the date engine takes them: once for each source, since each has a calendar of its own. */
+export function ledgerInputs(input: CompileInput, merged: MergedSources = sourceOutline(input)): PlanInput[] {
+  const { document, target, zone } = input
+  const carried = carriedOf(merged.nodes, new Set(document.carry.leave))
+  return sourcesOf(input).map((source, at) => ({
     source: source.term,
     target: target.term,
     sourceMeetings: source.meetings,
     targetMeetings: target.meetings,
     zone,
     rules: document.dates,
-    items: source.nodes.filter(node => node.type === 'item' && carried.has(node.lineage)).map(node =>
+    items: merged.nodes.filter(node => node.type === 'item' && carried.has(node.lineage) && merged.from.get(node.lineage) === at).map(node =>
       ({ id: node.lineage, kind: node.kind!, unit: node.unit, opens: node.opens, due: node.due, closes: node.closes })),
-  }
+  }))
 }
 /** The dates of a plan's carried items. The page shows these while one plans; Run computes them again. */
-export const planLedger = (input: CompileInput): ReturnType<typeof planDates> => planDates(ledgerInput(input))
+export function planLedger(input: CompileInput, merged: MergedSources = sourceOutline(input)): ReturnType<typeof planDates> {
+  const ledgers = ledgerInputs(input, merged).map(planDates)
+  if (ledgers.length === 1) return ledgers[0]!
+  const items = ledgers.flatMap(ledger => ledger.items)
+  return { ...ledgers[0]!, items, summary: summarise(items) }
+}
 
 /**
  * Turns a plan's decisions into what is to be written: each new unit, item and grade category with its place in the shell and
  * its dates. New things go below what a place holds already; what the shell has already under the same lineage is not written.
  */
 export function compilePlan(input: CompileInput): CompiledPlan {
-  const { document, source, target } = input
+  const { document, target } = input
+  const source = sourceOutline(input)
   const carried = carriedOf(source.nodes, new Set(document.carry.leave))
   const there = new Set([...target.nodes, ...target.categories].map(entry => entry.lineage))
-  const ledger = planLedger(input)
+  const ledger = planLedger(input, source)
   const dates = new Map(ledger.items.map(item => [item.id, item]))
 
   const next = new Map<string | null, number>()
@@ -70,8 +85,8 @@ export function compilePlan(input: CompileInput): CompiledPlan {
   const used = new Set(fresh.map(node => node.category))
   const categories = source.categories.filter(category => !there.has(category.lineage) && (document.carry.leave.length === 0 || used.has(category.lineage)))
   const placements: Placement[] = [
-    ...categories.map((category, at): Placement => ({ action: 'added', entity: 'category', lineage: category.lineage, parent: null, position: target.categories.length + at, dates: null })),
-    ...fresh.map((node): Placement => ({ action: 'added', entity: node.type, lineage: node.lineage, parent: node.parent, position: place(node.parent), dates: dates.get(node.lineage) ?? null })),
+    ...categories.map((category, at): Placement => ({ action: 'added', entity: 'category', lineage: category.lineage, parent: null, position: target.categories.length + at, dates: null, from: source.from.get(category.lineage)! })),
+    ...fresh.map((node): Placement => ({ action: 'added', entity: node.type, lineage: node.lineage, parent: node.parent, position: place(node.parent), dates: dates.get(node.lineage) ?? null, from: source.from.get(node.lineage)! })),
   ]
   const items = fresh.filter(node => node.type === 'item')
   const byKind: Partial<Record<ItemKind, number>> = {}

@@ -6,6 +6,10 @@ import { Problem } from './problem'
 export const courseAddress = z.object({ id })
 export const planAddress = z.object({ id })
 export const uploadAddress = z.object({ id })
+export const runAddress = z.object({ id })
+export const requestAddress = z.object({ id })
+export const personAddress = z.object({ id })
+export const shareAddress = z.object({ id, share: id })
 export const itemAddress = z.object({ id, lineage })
 
 /** Media type of a workbook (Office Open XML). */

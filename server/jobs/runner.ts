@@ -7,7 +7,10 @@ import { pipeline } from 'node:stream/promises'
 import { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
 import { beat, claimJob, dropOldJobs, endJob, type Job } from '../db/queries/jobs'
+import { endFetch, lastMark } from '../db/queries/roster'
 import { dropOldUploads, findUpload, partsOf } from '../db/queries/uploads'
+import { sendMailJob } from '../services/mail'
+import { downloadBundle, fetchProblem } from '../services/registrar'
 import type { WorkerMessage, WorkerTask } from './worker'
 
 const number = (name: string, normal: number): number => Number(process.env[name] || normal)
@@ -37,22 +40,44 @@ export function startRunner(db: Knex, pause = 500): () => Promise<void> {
   return async () => { stopped = true; abandon(); await done }
 }
 
-/** Does one job in a thread of its own, and ends it whatever happens. */
+/** Does one job, and ends it whatever happens. */
 async function workOff(db: Knex, job: Job, onAbandon: (give: () => void) => void): Promise<void> {
-  const upload = await findUpload(db, job.subject)
-  if (!upload) return void await endJob(db, job, 'failed', 'The file is not here any more.')
+  if (job.kind === 'mail') return sendMailJob(db, job)
   const folder = await mkdtemp(join(tmpdir(), 'northtide-'))
-  try {
-    const path = join(folder, 'file')
-    await pipeline(Readable.from(partsOf(db, job.subject)), createWriteStream(path, { mode: 0o600 }))
-    const end = await runThread(db, { job, name: upload.name, path }, onAbandon)
-    if (end !== null) await endJob(db, job, end.type === 'done' ? 'done' : 'failed', end.type === 'failed' ? end.problem : null)
-  }
+  try { await (job.kind === 'fetch' ? workOffFetch : workOffUpload)(db, job, join(folder, 'file'), onAbandon) }
   catch (error) {
     console.error(`job ${job.kind} ${job.id}`, error)
     await endJob(db, job, 'failed', 'An error here stopped it. Nothing was changed; try again.')
   }
   finally { await rm(folder, { recursive: true, force: true }) }
+}
+
+/** Reads an upload, or takes it in, in a thread of its own. */
+async function workOffUpload(db: Knex, job: Job, path: string, onAbandon: (give: () => void) => void): Promise<void> {
+  const upload = await findUpload(db, job.subject)
+  if (!upload) return void await endJob(db, job, 'failed', 'The file is not here any more.')
+  await pipeline(Readable.from(partsOf(db, job.subject)), createWriteStream(path, { mode: 0o600 }))
+  const end = await runThread(db, { job, name: upload.name, path }, onAbandon)
+  if (end !== null) await endJob(db, job, end.type === 'done' ? 'done' : 'failed', end.type === 'failed' ? end.problem : null)
+}
+
+/** Fetches the registrar's list, and takes it in in a thread of its own. */
+async function workOffFetch(db: Knex, job: Job, path: string, onAbandon: (give: () => void) => void): Promise<void> {
+  const failed = async (problem: string): Promise<void> => { if (await endJob(db, job, 'failed', problem)) await endFetch(db, job.subject, { state: 'failed', problem }) }
+  let got = 0
+  // A slow registrar is waited for: the lease must not run out meanwhile.
+  const pulse = setInterval(() => void beat(db, job, { done: got, total: 0 }).catch(() => { /* the lease lasts longer than one missed beat */ }), 5000)
+  let bundle: { mark: string } | null
+  try { bundle = await downloadBundle(db, path, (bytes) => { got = bytes }) }
+  catch (error) { return failed(fetchProblem(error)) }
+  finally { clearInterval(pulse) }
+  if (bundle === null) {
+    await endFetch(db, job.subject, { state: 'same', mark: await lastMark(db) })
+    return void await endJob(db, job, 'done')
+  }
+  const end = await runThread(db, { job, name: 'registrar.zip', path, mark: bundle.mark }, onAbandon)
+  if (end?.type === 'failed') return failed(end.problem)
+  if (end !== null) await endJob(db, job, 'done')
 }
 
 type End = Extract<WorkerMessage, { type: 'done' | 'failed' }>

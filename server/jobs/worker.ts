@@ -6,14 +6,15 @@ import { loadTermZone, saveReport } from '../db/queries/uploads'
 import { limitsFromEnvironment } from '../files/limits'
 import { readFile } from '../files/read'
 import { fileSource } from '../files/zip'
+import { fetchProblem, takeFetched } from '../services/registrar'
 import { takeProblem, takeUpload } from '../services/uploads'
 import { wallSeconds } from '../services/zones'
 
 /** What a thread is given: the job, and where the bytes of its file lie. */
-export interface WorkerTask { job: Job, name: string, path: string }
+export interface WorkerTask { job: Job, name: string, path: string, /** Of a registrar's list: its mark (ETag). */ mark?: string }
 export type WorkerMessage = { type: 'progress', done: number, total: number } | { type: 'done' } | { type: 'failed', problem: string }
 
-const { job, name, path } = workerData as WorkerTask
+const { job, name, path, mark } = workerData as WorkerTask
 const say = (message: WorkerMessage): void => parentPort!.postMessage(message)
 let told = 0
 const progress = (done: number, total: number): void => {
@@ -30,12 +31,13 @@ try {
     const zone = await loadTermZone(db)
     await saveReport(db, job.subject, await readFile(name, source, { limits, progress, local: zone === null ? null : wallSeconds(zone) }), job)
   }
+  else if (job.kind === 'fetch') await takeFetched(db, job, mark!, source, limits, progress)
   else await takeUpload(db, job, source, limits, progress)
   say({ type: 'done' })
 }
 catch (error) {
   console.error(`job ${job.kind} ${job.id}`, error)
-  say({ type: 'failed', problem: job.kind === 'take' ? takeProblem(error) : 'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.' })
+  say({ type: 'failed', problem: job.kind === 'fetch' ? fetchProblem(error) : job.kind === 'take' ? takeProblem(error) : 'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.' })
 }
 finally {
   source.close()

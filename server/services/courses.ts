@@ -1,18 +1,17 @@
 import type { Knex } from 'knex'
-import { dayOf } from '../../core/calendar/day'
-import { indexSources, suggestSource, type Candidate } from '../../core/pairing/suggest'
-import type { CourseLine, CourseReply, CoursesReply, CourseWhole, ShellsReply } from '../../shared/api/courses'
-import { accessToCourses, readableCourses, type CourseAccess } from '../db/queries/access'
+import { studentDataKinds } from '../../core/clear/kinds'
+import type { CourseLine, CourseReply, CoursesReply, CourseWhole } from '../../shared/api/courses'
+import { accessToCourse, accessToCourses, coursesOf, type CourseAccess } from '../db/queries/access'
 import * as queries from '../db/queries/courses'
 import type { Person } from '../db/queries/people'
-import { plansInto } from '../db/queries/plans'
 import { loadEntries, runsInto } from '../db/queries/runs'
+import { marksOf } from '../db/queries/shells'
 import { keptPackage } from '../db/queries/uploads'
 import { notFound } from '../http/problem'
-import { codeKnowledge } from './codes'
-import { instantText, now, wallClock } from './today'
+import { instantText } from './today'
 
-const lineOf = (course: queries.CourseRow, access: CourseAccess | undefined): CourseLine => ({ ...course, instructors: course.instructors.map(person => person.name), role: access?.role ?? null })
+const lineOf = (course: queries.CourseRow, access: CourseAccess | undefined): CourseLine =>
+  ({ ...course, students: !access || access.role === 'shared' ? 0 : course.students, instructors: course.instructors.map(person => person.name), role: access?.role ?? null })
 
 /** Courses in a line each, by id, as a person sees them. */
 export async function courseLines(db: Knex, person: Person, ids: readonly string[]): Promise<Map<string, CourseLine>> {
@@ -21,51 +20,24 @@ export async function courseLines(db: Knex, person: Person, ids: readonly string
   return new Map([...await queries.loadCourses(db, unique)].map(([id, course]) => [id, lineOf(course, access.get(id))]))
 }
 
-const candidate = (course: queries.CourseRow): Candidate =>
-  ({ id: course.id, code: course.code, section: course.section, title: course.title, termStarts: course.term.classesFrom, instructors: course.instructors.map(person => person.id), items: course.items })
-
-/** The shells a person has to do with (terms whose classes have not ended), the nearest term first, each with a suggested source. */
-export async function listShells(db: Knex, person: Person): Promise<ShellsReply> {
-  const readable = await readableCourses(db, person)
-  const today = wallClock(now(), await queries.latestZone(db)).slice(0, 10)
-  const { open } = await queries.coursesByEnd(db, readable, today)
-  const access = await accessToCourses(db, person, readable)
-  const courses = await queries.loadCourses(db, readable)
-  const filled = new Map((await runsInto(db, readable)).reverse().map(run => [run.targetId, run.sourceId]))
-  const sources = indexSources([...courses.values()].map(course => ({ ...candidate(course), filledFrom: filled.get(course.id) ?? null })), await codeKnowledge(db))
-  const plans = await plansInto(db, open)
-  const runs = await runsInto(db, open)
-  const line = (id: string): CourseLine => lineOf(courses.get(id)!, access.get(id))
-  const shells = open.map((id) => {
-    const course = courses.get(id)!
-    const suggestion = suggestSource(candidate(course), sources)
-    const plan = plans.find(entry => entry.targetId === id && entry.state === 'draft' && courses.has(entry.sourceId))
-    const run = runs.find(entry => entry.targetId === id)
-    return {
-      course: line(id),
-      daysToClasses: dayOf(course.term.classesFrom) - dayOf(wallClock(now(), course.term.timeZone)),
-      suggestion: suggestion && { course: line(suggestion.source), sureness: suggestion.sureness, chance: suggestion.chance, reasons: suggestion.reasons },
-      plan: plan ? { id: plan.id, source: line(plan.sourceId), updatedAt: instantText(plan.updatedAt) } : null,
-      lastRun: run ? { id: run.id, at: instantText(run.finishedAt), by: run.by, items: run.effect.added.items } : null,
-      mayPlan: access.get(id)?.plan ?? false,
-    }
-  })
-  return { today, shells }
-}
-
 /** Courses that a person may read whose code, title or term holds the words; with nothing to look for, the latest. */
 export async function findCourses(db: Knex, person: Person, text: string, limit = 20): Promise<CoursesReply> {
   const words = text.split(/\s+/).filter(Boolean)
-  const found = await queries.searchCourses(db, await readableCourses(db, person), words, limit)
+  const found = await queries.searchCourses(db, (await coursesOf(db, person, { shared: true }))(), words, limit)
   const lines = await courseLines(db, person, found)
   return { courses: found.map(id => lines.get(id)!) }
 }
 
-/** A course with its calendar, outline, grade categories and counts of student data. */
-export async function loadWhole(db: Knex, person: Person, id: string): Promise<CourseWhole> {
+/** A course with its calendar, outline, grade categories and counts of student data. `access`: by whose right; that of the person unless said. */
+export async function loadWhole(db: Knex, person: Person, id: string, access?: CourseAccess): Promise<CourseWhole> {
+  const may = access ?? await accessToCourse(db, person, id)
   const course = (await courseLines(db, person, [id])).get(id)
   if (!course) throw notFound('This course')
-  return { course, calendar: await queries.loadCalendar(db, id), nodes: await queries.loadOutline(db, id), categories: await queries.loadCategories(db, id), studentData: await queries.countStudentData(db, id) }
+  // Who may only take from a course is not told how many students it had, nor what they did.
+  const mine = (await accessToCourse(db, person, id)).role
+  const studentData = mine === 'shared' || mine === null ? Object.fromEntries(['students', ...studentDataKinds].map(kind => [kind, 0])) as CourseWhole['studentData'] : await queries.countStudentData(db, id)
+  const nodes = await queries.loadOutline(db, id, may.leaves)
+  return { course: { ...course, items: nodes.filter(node => node.type === 'item').length }, calendar: await queries.loadCalendar(db, id), nodes, categories: await queries.loadCategories(db, id), studentData }
 }
 
 /** A course to read, with the last run into it. */
@@ -74,8 +46,10 @@ export async function readCourse(db: Knex, person: Person, id: string): Promise<
   const run = (await runsInto(db, [id]))[0]
   const kept = await keptPackage(db, id)
   const bundle = kept && { name: kept.name, size: kept.size }
-  if (!run) return { ...whole, lastRun: null, package: bundle }
+  const access = await accessToCourse(db, person, id)
+  const facts = { mark: (await marksOf(db, person.id, [id])).get(id) ?? { pinned: false, hidden: false, label: null }, may: { share: access.share, delegate: access.role === 'instructor' || access.role === 'office' }, package: access.role === 'shared' ? null : bundle }
+  if (!run || access.role === 'shared') return { ...whole, ...facts, lastRun: null }
   const source = (await courseLines(db, person, [run.sourceId])).get(run.sourceId)!
   const added = (await loadEntries(db, run)).filter(entry => entry.entity !== 'category' && entry.action === 'added').map(entry => entry.lineage)
-  return { ...whole, lastRun: { id: run.id, planId: run.planId, at: instantText(run.finishedAt), by: run.by, source, added }, package: bundle }
+  return { ...whole, ...facts, lastRun: { id: run.id, planId: run.planId, at: instantText(run.finishedAt), by: run.by, source, added } }
 }

@@ -5,7 +5,7 @@ import { assembleCourse } from '../../core/course/assemble'
 import type { CourseContent } from '../../core/course/model'
 import type { Finding } from '../../core/formats/findings'
 import type { CourseDocument } from '../../core/formats/json/documents'
-import { keysOf, noRoster, type Roster } from '../../core/formats/oneroster/read'
+import { noRoster, type Roster } from '../../core/formats/oneroster/read'
 import { inTransaction } from '../db/connection'
 import * as queries from '../db/queries/imports'
 import { writeLog } from '../db/queries/log'
@@ -21,53 +21,6 @@ export async function importTerm(db: Knex, calendar: TermCalendar): Promise<void
     await queries.upsertTerm(trx, calendar)
     await writeLog(trx, { action: 'term.imported', detail: { term: calendar.id } })
   })
-}
-
-const roles: Record<string, string> = { teacher: 'instructor', aide: 'assistant', proctor: 'assistant', student: 'student' }
-
-/**
- * Takes a registrar's bundle in: organisations, people, classes and enrolments. What is there already is brought up to date;
- * nothing is deleted because a row is missing. A class whose term has no calendar yet is a finding.
- */
-export async function importRoster(db: Knex, roster: Roster): Promise<Finding[]> {
-  const findings: Finding[] = []
-  await inTransaction(db, async (trx) => {
-    const orgs = await queries.upsertOrgs(trx, roster.orgs.map(row => ({ source_id: row.sourcedId, name: row.name, type: row.type, parent_source_id: row.parentSourcedId || null })))
-    const people = await queries.upsertPeople(trx, roster.users.map(row => ({
-      source_id: row.sourcedId, login: row.role === 'student' ? null : row.username || null, given_name: row.givenName, family_name: row.familyName, email: row.email || null, active: row.enabledUser !== 'false',
-    })))
-    // A bundle may name what an earlier one brought (OneRoster's delta mode).
-    const known = async (table: string, here: Map<string, string>, keys: string[]) => new Map([...await queries.idsBySource(trx, table, keys.filter(key => !here.has(key))), ...here])
-    const schools = await known('orgs', orgs, roster.classes.map(row => row.schoolSourcedId))
-    const terms = await queries.termIdsByCode(trx)
-    const subjects = new Map(roster.courses.map(row => [row.sourcedId, row]))
-    const classes = roster.classes.flatMap((row) => {
-      const subject = subjects.get(row.courseSourcedId)
-      const code = subject?.courseCode || row.classCode || subject?.title || row.title
-      const term = keysOf(row.termSourcedIds).map(key => terms.get(key)).find(id => id !== undefined)
-      if (!term) {
-        findings.push({ severity: 'error', where: `classes.csv, ${row.sourcedId}`, message: `its term ${row.termSourcedIds} has no calendar yet; the class was left out` })
-        return []
-      }
-      const org = schools.get(row.schoolSourcedId)
-      if (!org) {
-        findings.push({ severity: 'error', where: `classes.csv, ${row.sourcedId}`, message: `its school ${row.schoolSourcedId} is not known here; the class was left out` })
-        return []
-      }
-      const section = row.classCode.startsWith(code) ? row.classCode.slice(code.length).replace(/^[\s-]+/, '') : row.classCode
-      return [{ source_id: row.sourcedId, term_id: term, org_id: org, code, section, title: row.title, created_at: stampOf(now()) }]
-    })
-    const courses = await queries.upsertCourses(trx, classes)
-    const classesKnown = await known('courses', courses, roster.enrollments.map(row => row.classSourcedId))
-    const peopleKnown = await known('people', people, roster.enrollments.map(row => row.userSourcedId))
-    const strangers = roster.enrollments.filter(row => !peopleKnown.has(row.userSourcedId) || !classesKnown.has(row.classSourcedId)).length
-    if (strangers > 0) findings.push({ severity: 'error', where: 'enrollments.csv', message: `${strangers} rows name a class or a person that is not known here; they were left out` })
-    await queries.upsertEnrolments(trx, roster.enrollments.filter(row => roles[row.role] && classesKnown.has(row.classSourcedId) && peopleKnown.has(row.userSourcedId)).map(row => ({
-      course_id: classesKnown.get(row.classSourcedId)!, person_id: peopleKnown.get(row.userSourcedId)!, role: roles[row.role]!, is_primary: row.primary === 'true', source_id: row.sourcedId,
-    })))
-    await writeLog(trx, { action: 'roster.imported', detail: { people: people.size, classes: courses.size, enrolments: roster.enrollments.length } })
-  })
-  return findings
 }
 
 /**

@@ -7,8 +7,10 @@ import { FormatRefusal } from '../../core/formats/findings'
 import { readLimits } from '../../core/formats/limits'
 import { escapeText, readXml } from '../../core/formats/xml'
 import type { ItemReply } from '../../shared/api/courses'
+import { accessToCourse } from '../db/queries/access'
 import { loadBody } from '../db/queries/bodies'
 import { loadCourses, loadItem, loadOutline } from '../db/queries/courses'
+import type { Person } from '../db/queries/people'
 import { notFound } from '../http/problem'
 
 /** A course's name as calendars and file names show it. */
@@ -101,10 +103,10 @@ function shownQuestion(question: Question, clean: (html: string) => string): Non
 }
 
 /** One item of a course, to read. */
-export async function readItem(db: Knex, courseId: string, lineage: string): Promise<ItemReply> {
+export async function readItem(db: Knex, person: Person, courseId: string, lineage: string): Promise<ItemReply> {
   const item = await loadItem(db, courseId, lineage)
-  if (!item) throw notFound('This item')
-  const nodes = await loadOutline(db, courseId)
+  const nodes = await loadOutline(db, courseId, (await accessToCourse(db, person, courseId)).leaves)
+  if (!item || !nodes.some(node => node.lineage === lineage)) throw notFound('This item')
   const items = nodes.filter(node => node.type === 'item')
   const at = items.findIndex(node => node.lineage === lineage)
   const node = items[at]!
@@ -143,9 +145,10 @@ function toolOf(settings: Record<string, unknown>): ItemReply['tool'] {
 // What a browser may show in place; everything else is a download, so that no file can run as a page of ours.
 const shown = /^(image\/(png|jpeg|gif|svg\+xml)|application\/pdf|text\/plain|video\/mp4|audio\/mpeg)$/
 /** The bytes of a file item, and how they may be sent. */
-export async function readFile(db: Knex, courseId: string, lineage: string): Promise<{ bytes: Buffer, mediaType: string, inline: boolean, name: string }> {
+export async function readFile(db: Knex, person: Person, courseId: string, lineage: string): Promise<{ bytes: Buffer, mediaType: string, inline: boolean, name: string }> {
   const item = await loadItem(db, courseId, lineage)
-  const bytes = item?.bodyHash ? await loadBody(db, item.bodyHash) : null
+  const { leaves } = await accessToCourse(db, person, courseId)
+  const bytes = item?.bodyHash && !leaves.has(item.kind) ? await loadBody(db, item.bodyHash) : null
   if (!item || !bytes) throw notFound('This file')
   const inline = shown.test(item.mediaType ?? '')
   return { bytes, mediaType: inline ? item.mediaType! : 'application/octet-stream', inline, name: String(item.settings.fileName ?? item.title) }

@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { IncomingMessage } from 'node:http'
 import type { Knex } from 'knex'
-import type { Finding } from '../../core/formats/findings'
 import type { Body, CourseNode } from '../../core/course/model'
 import { readCartridge } from '../../core/formats/cartridge/read'
 import type { ReadLimits } from '../../core/formats/limits'
@@ -20,7 +19,8 @@ import * as uploads from '../db/queries/uploads'
 import { openZip, type Source } from '../files/zip'
 import { notFound, Problem } from '../http/problem'
 import { isOffice } from './codes'
-import { importCourse, importRoster, importTerm, ImportRefusal } from './imports'
+import { importCourse, importTerm, ImportRefusal } from './imports'
+import { importRoster } from './roster'
 import { instantText, now, wallClock } from './today'
 import { isTimeZone } from './zones'
 
@@ -162,14 +162,14 @@ export async function takeUpload(db: Knex, job: Job, source: Source, limits: Rea
       const read = await readCartridge(await openZip(upload.name, source, limits), { courseKey: sourceId, limits, progress: (done, total) => progress(done, total * 2) })
       const content = { ...read.content, nodes: counting(read.content.nodes, progress) }
       const term = (await uploads.listTerms(trx)).find(entry => entry.code === request.term)!
-      const courseId = await uploads.insertCourse(trx, { sourceId, termId: term.id, orgId: (await uploads.homeOrg(trx, job.personId))!, code: request.code, section: request.section, title: request.title, language: read.content.language?.slice(0, 40) ?? null, personId: job.personId })
+      const courseId = await uploads.insertCourse(trx, { sourceId, termId: term.id, orgId: (await uploads.homeOrg(trx, job.personId!))!, code: request.code, section: request.section, title: request.title, language: read.content.language?.slice(0, 40) ?? null, personId: job.personId! })
       await importCourse(trx, { classKey: sourceId, content, roster: null, document: null })
       await uploads.keepPackage(trx, upload, courseId)
       outcome = { courseId, text: `Kept as ${request.code}${request.section ? `-${request.section}` : ''} ${request.title}, ${term.name}`, findings: [] }
     }
     else if (request.as === 'roster') {
       const { roster } = await readOneRoster(await openZip(upload.name, source, limits), limits, progress)
-      const findings: Finding[] = await importRoster(trx, roster)
+      const { findings } = await importRoster(trx, roster)
       outcome = { text: `Brought in: ${roster.users.length} people, ${roster.classes.length} classes, ${roster.enrollments.length} enrolments. Nothing was deleted.`, findings }
     }
     else {
@@ -180,7 +180,7 @@ export async function takeUpload(db: Knex, job: Job, source: Source, limits: Rea
     // Only now is the job held: until here it could be cancelled, and its holder could say how far it was.
     if (!await holdJob(trx, job)) throw new Error('the job is no longer ours; nothing was written')
     await uploads.settleUpload(trx, upload.id, outcome)
-    await writeLog(trx, { action: `upload.taken`, personId: job.personId, ...outcome.courseId && { courseId: outcome.courseId }, detail: { name: upload.name, as: request.as } })
+    await writeLog(trx, { action: 'upload.taken', personId: job.personId!, ...outcome.courseId && { courseId: outcome.courseId }, detail: { name: upload.name, as: request.as } })
   })
 }
 /** The same nodes, which tell how many of their bodies have been taken: the second half of the work. */

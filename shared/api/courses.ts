@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { meeting, termCalendar } from '../../core/calendar/schema'
 import { studentDataKinds } from '../../core/clear/kinds'
 import { itemKinds, itemStates } from '../../core/course/model'
+import { windowsSchema } from '../../core/pairing/windows'
 import { questionTypes } from '../../core/formats/cartridge/qti/model'
 
 export const id = z.uuid()
@@ -9,7 +10,9 @@ export const lineage = z.uuid()
 /** A wall-clock date-time; checked where it is read in, so plain here. */
 const wall = z.string().nullable()
 
-export const courseRoles = ['instructor', 'assistant', 'coordinator', 'office'] as const
+/** `shared`: somebody else's course from which one may take. */
+export const courseRoles = ['instructor', 'assistant', 'coordinator', 'office', 'shared'] as const
+export const courseOrigins = ['registrar', 'hand', 'awaited', 'template', 'snapshot'] as const
 export type CourseRole = typeof courseRoles[number]
 
 /** A course or shell in a line: enough to recognise it. */
@@ -19,6 +22,8 @@ export const courseLine = z.object({
   meetings: z.array(meeting.extend({ room: z.string().nullable() })),
   instructors: z.array(z.string()),
   students: z.int(), items: z.int(),
+  /** What tells this section from others, for students. */
+  label: z.string().nullable(), origin: z.enum(courseOrigins), windows: windowsSchema, missing: z.boolean(),
   /** What the person who asks is to this course; null where they may only read it through a duty. */
   role: z.enum(courseRoles).nullable(),
 })
@@ -26,19 +31,6 @@ export type CourseLine = z.infer<typeof courseLine>
 
 /** `chance`: how often such a suggestion is right, from 0 to 1 (docs/pairing.md). */
 export const suggestion = z.object({ course: courseLine, sureness: z.enum(['sure', 'likely', 'possible']), chance: z.number(), reasons: z.array(z.string()) })
-export const shellLine = z.object({
-  course: courseLine,
-  /** Whole days from today to the first day of classes; negative once they have begun. */
-  daysToClasses: z.int(),
-  suggestion: suggestion.nullable(),
-  plan: z.object({ id, source: courseLine, updatedAt: z.string() }).nullable(),
-  lastRun: z.object({ id, at: z.string(), by: z.string(), items: z.int() }).nullable(),
-  mayPlan: z.boolean(),
-})
-export type ShellLine = z.infer<typeof shellLine>
-export const shellsReply = z.object({ today: z.string(), shells: z.array(shellLine) })
-export type ShellsReply = z.infer<typeof shellsReply>
-
 export const outlineNode = z.object({
   lineage, parent: lineage.nullable(), position: z.int(), type: z.enum(['unit', 'item']), depth: z.int(), unit: lineage.nullable(),
   title: z.string(), kind: z.enum(itemKinds).nullable(), state: z.enum(itemStates), exam: z.boolean(),
@@ -56,6 +48,9 @@ export const courseWhole = z.object({
 export type CourseWhole = z.infer<typeof courseWhole>
 
 export const courseReply = courseWhole.extend({
+  /** What the one who asks has put on it for themselves. */
+  mark: z.object({ pinned: z.boolean(), hidden: z.boolean(), label: z.string().nullable() }),
+  may: z.object({ share: z.boolean(), delegate: z.boolean() }),
   lastRun: z.object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) }).nullable(),
   /** The package it was read from, as it came. */
   package: z.object({ name: z.string(), size: z.int() }).nullable(),

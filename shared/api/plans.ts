@@ -3,20 +3,40 @@ import { planDocument } from '../../core/plan/document'
 import { courseLine, courseWhole, id, lineage } from './courses'
 
 export const zoneRules = z.object({ timeZone: z.string(), offset: z.number(), transitions: z.array(z.object({ at: z.number(), offset: z.number() })) })
-export const newPlan = z.object({ source: id, target: id })
+const sources = z.array(id).min(1, 'Choose a course to roll from.').max(8, 'At most eight courses.')
+/** `as-before`: the decisions of the last roll of the source, where there was one; else the recommended ones. */
+export const newPlan = z.object({ sources, target: id, decisions: z.enum(['recommended', 'as-before']).default('recommended') })
+export type NewPlan = z.infer<typeof newPlan>
+/** A plan against a term, whose shell comes later; or (`in-place`) the source itself, moved into the term. */
+export const newAwaitedPlan = z.object({ sources, term: z.string().min(1, 'Choose the term.'), mode: z.enum(['roll', 'in-place']).default('roll') })
+export type NewAwaitedPlan = z.infer<typeof newAwaitedPlan>
+const writing = z.object({ by: z.string(), since: z.string() }).nullable()
 export const planReply = z.object({
-  id, revision: z.int(), state: z.enum(['draft', 'run']), document: planDocument, savedAt: z.string(), savedBy: z.string(),
-  source: courseWhole, target: courseWhole, zone: zoneRules,
+  id, revision: z.int(), state: z.enum(['draft', 'run']), mode: z.enum(['roll', 'in-place']), document: planDocument, savedAt: z.string(), savedBy: z.string(),
+  source: courseWhole, /** Further sources, in their order. */ more: z.array(courseWhole), target: courseWhole, zone: zoneRules,
   may: z.object({ edit: z.boolean(), run: z.boolean() }),
   run: z.object({ id, at: z.string(), by: z.string() }).nullable(),
+  /** Plans with the same sources for other shells. */
+  set: z.array(z.object({ id, course: courseLine, state: z.enum(['draft', 'run']) })),
+  /** Other sections of the target's title or code in its term, as they are named. */
+  siblings: z.array(courseLine),
+  /** Shells that a plan which waits for one would fit. */
+  fits: z.array(courseLine),
+  writing,
 })
 export type PlanReply = z.infer<typeof planReply>
-export const planChange = z.object({ document: planDocument, source: id.optional() })
+export const planChange = z.object({ document: planDocument, sources: sources.optional() })
 export const planSaved = z.object({ revision: z.int(), savedAt: z.string() })
 export type PlanSaved = z.infer<typeof planSaved>
-export const planLine = z.object({ id, state: z.enum(['draft', 'run']), source: courseLine, target: courseLine, updatedAt: z.string(), updatedBy: z.string(), run: z.object({ id, at: z.string(), items: z.int() }).nullable() })
+/** How a plan stands, for pages that have it open. */
+export const planState = z.object({ revision: z.int(), state: z.enum(['draft', 'run']), savedAt: z.string(), savedBy: z.string(), writing })
+export type PlanState = z.infer<typeof planState>
+export const planLine = z.object({ id, state: z.enum(['draft', 'run']), mode: z.enum(['roll', 'in-place']), sources: z.array(courseLine), target: courseLine, updatedAt: z.string(), updatedBy: z.string(), run: z.object({ id, at: z.string(), items: z.int() }).nullable(), writing })
 export const plansReply = z.object({ plans: z.array(planLine) })
 export type PlansReply = z.infer<typeof plansReply>
+export const attachShell = z.object({ shell: id })
+export const alsoInto = z.object({ shells: z.array(id).min(1, 'Choose a shell.').max(50, 'At most fifty shells.') })
+export const alsoDone = z.object({ made: z.int(), there: z.int() })
 
 const summary = z.object({ dates: z.int(), straight: z.int(), moved: z.int(), held: z.int(), settle: z.int(), none: z.int() })
 export const effect = z.object({
@@ -33,7 +53,8 @@ export const runStarted = z.object({ id })
 export const auditLine = z.object({ kind: z.string(), before: z.int(), after: z.int(), onNewItems: z.int() })
 const wall = z.string().nullable()
 export const runReply = z.object({
-  id, planId: id, source: courseLine, target: courseLine, by: z.string(), startedAt: z.string(), finishedAt: z.string(), effect, audit: z.array(auditLine),
+  id, planId: id, source: courseLine, target: courseLine, by: z.string(), startedAt: z.string(), finishedAt: z.string(), effect, audit: z.array(auditLine), snapshot: courseLine.nullable(),
+  course: z.array(z.object({ field: z.string(), before: z.string().nullable(), after: z.string().nullable() })),
   entries: z.array(z.object({ entity: z.enum(['category', 'unit', 'item']), lineage, title: z.string(), kind: z.string().nullable(), action: z.enum(['added', 'replaced', 'cleared']), opens: wall, due: wall, closes: wall, flags: z.array(z.string()), depth: z.int() })),
 })
 export type RunReply = z.infer<typeof runReply>

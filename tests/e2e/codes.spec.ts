@@ -28,7 +28,7 @@ test('the office writes patterns and sees at once what they read; pairing warns 
 
   const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, section: string, term: { name: string } }[] }
   const find = (term: string, section: string): string => courses.find(course => course.code === 'HYD 240' && course.section === section && course.term.name === term)!.id
-  const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { source: find('Autumn 2026', '01'), target: find('Spring 2027', '02') } })).json() as { id: string }
+  const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { sources: [find('Autumn 2026', '01')], target: find('Spring 2027', '02') } })).json() as { id: string }
   await page.goto(`${base()}/plans/${id}/pair`)
   await expect(page.getByText('Its code HYD 240 says autumn; the course is in Spring 2027')).toBeVisible()
   // The rules are as they were for whoever comes next.

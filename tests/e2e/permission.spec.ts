@@ -37,7 +37,7 @@ test('what is not theirs is not there for them; each kind of person may what the
   const { courses } = await (await office.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, section: string, term: { name: string } }[] }
   const old = courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id
   const shell = courses.find(course => course.section === '02')!.id
-  const plan = async (who: APIRequestContext) => who.post(`${base()}/api/v1/plans`, { data: { source: old, target: shell } })
+  const plan = async (who: APIRequestContext) => who.post(`${base()}/api/v1/plans`, { data: { sources: [old], target: shell } })
   expect((await plan(coordinator)).status()).toBe(403)
   const made = await plan(assistant)
   expect(made.status()).toBe(200)

@@ -6,7 +6,7 @@ async function openPlan(page: Page, stage: string, section = '02'): Promise<void
   const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, section: string, term: { name: string } }[] }
   const source = courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id
   const target = courses.find(course => course.section === section && course.term.name === 'Spring 2027')!.id
-  const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { source, target } })).json() as { id: string }
+  const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { sources: [source], target } })).json() as { id: string }
   await page.goto(`${base()}/plans/${id}/${stage}`)
 }
 

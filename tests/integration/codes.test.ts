@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { readCodes, saveCodes } from '../../server/services/codes'
-import { listShells } from '../../server/services/courses'
+import { shellLines } from '../../server/services/shells'
 import { useDemo } from '../support/demo'
 
 const demo = useDemo('codes')
@@ -25,7 +25,7 @@ describe('rules of codes', () => {
   })
   it('bring the old course to a shell with a new number and another title', async () => {
     await demo.db('courses').where({ id: demo.courses.empty }).update({ code: 'HYD 340', title: 'Sea Level' })
-    const suggested = async () => (await listShells(demo.db, demo.people.marchetti)).shells.find(shell => shell.course.id === demo.courses.empty)!.suggestion
+    const suggested = async () => (await shellLines(demo.db, demo.people.marchetti, [demo.courses.empty]))[0]!.suggestion
     expect(await suggested()).toMatchObject({ course: { id: demo.courses.old }, reasons: expect.arrayContaining(['HYD 240 is its old code']) as string[] })
     const { revision } = await readCodes(demo.db, demo.people.ellwood)
     await saveCodes(demo.db, demo.people.ellwood, revision, { patterns: [], mapped: [] })

@@ -21,7 +21,7 @@ describe('the demo, loaded through the readers and services', () => {
   it('has pages of 60 to 110 words of prose', async () => {
     const pages = (await loadOutline(demo.db, demo.courses.old)).filter(node => node.kind === 'page')
     for (const page of pages) {
-      const { html } = await readItem(demo.db, demo.courses.old, page.lineage)
+      const { html } = await readItem(demo.db, demo.people.marchetti, demo.courses.old, page.lineage)
       const words = html!.replace(/<[^>]+>/g, ' ').split(/\s+/).filter(Boolean).length
       expect(words, `${page.title}: ${words}`).toBeGreaterThanOrEqual(55)
       expect(words, `${page.title}: ${words}`).toBeLessThanOrEqual(120)
@@ -46,7 +46,7 @@ describe('the demo, loaded through the readers and services', () => {
   })
   it('resolves links between pages within the course they are read in', async () => {
     const nodes = await loadOutline(demo.db, demo.courses.old)
-    const syllabus = await readItem(demo.db, demo.courses.old, nodes.find(node => node.title === 'Syllabus')!.lineage)
+    const syllabus = await readItem(demo.db, demo.people.marchetti, demo.courses.old, nodes.find(node => node.title === 'Syllabus')!.lineage)
     const safety = nodes.find(node => node.title === 'Safety on the foreshore')!
     expect(syllabus.html).toContain(`href="/courses/${demo.courses.old}/items/${safety.lineage}"`)
   })

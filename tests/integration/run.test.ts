@@ -19,7 +19,7 @@ async function imprint(courseId: string): Promise<string> {
   for (const table of ['submissions', 'grades', 'attempts', 'posts', 'extensions']) rows.push(await demo.db(table).join('enrolments', 'enrolments.id', `${table}.enrolment_id`).where({ course_id: courseId }).orderByRaw('1, 2, 3').select(`${table}.*`))
   return createHash('sha256').update(JSON.stringify(rows)).digest('hex')
 }
-const start = (target: string) => startPlan(demo.db, demo.people.marchetti, { source: demo.courses.old, target })
+const start = (target: string) => startPlan(demo.db, demo.people.marchetti, { sources: [demo.courses.old], target })
 
 describe('a run', () => {
   it('that fails half-way leaves nothing', async () => {
@@ -63,7 +63,7 @@ describe('a run', () => {
     expect(record.entries.filter(entry => entry.entity === 'item')).toHaveLength(effect.added.items)
     expect(record.audit.every(line => line.onNewItems === 0 && line.before === line.after)).toBe(true)
     // Links in the copied pages lead to the copies.
-    const syllabus = await readItem(demo.db, demo.courses.empty, shell.find(node => node.title === 'Syllabus')!.lineage)
+    const syllabus = await readItem(demo.db, demo.people.marchetti, demo.courses.empty, shell.find(node => node.title === 'Syllabus')!.lineage)
     expect(syllabus.html).toContain(`/courses/${demo.courses.empty}/items/`)
     expect(syllabus.html).not.toContain(demo.courses.old)
   })
@@ -93,7 +93,7 @@ describe('a run', () => {
   })
   it('two at once into one shell: one writes, the other is told', async () => {
     const target = demo.courses.template
-    const plans = [await startPlan(demo.db, demo.people.marchetti, { source: demo.courses.old, target }), await startPlan(demo.db, demo.people.marchetti, { source: demo.courses.empty, target })]
+    const plans = [await startPlan(demo.db, demo.people.marchetti, { sources: [demo.courses.old], target }), await startPlan(demo.db, demo.people.marchetti, { sources: [demo.courses.empty], target })]
     const marks = await Promise.all(plans.map(async plan => (await effectOf(demo.db, plan)).fingerprint))
     const results = await Promise.allSettled(plans.map((plan, at) => runPlan(demo.db, demo.people.marchetti, plan, marks[at]!)))
     expect(results.map(result => result.status).sort()).toEqual(['fulfilled', 'rejected'])
@@ -105,15 +105,15 @@ describe('a run', () => {
 
 describe('a plan', () => {
   it('saved elsewhere in between is told, never overwritten', async () => {
-    const plan = await startPlan(demo.db, demo.people.marchetti, { source: demo.courses.template, target: demo.courses.empty })
+    const plan = await startPlan(demo.db, demo.people.marchetti, { sources: [demo.courses.template], target: demo.courses.empty })
     const { revision, document } = await readPlan(demo.db, demo.people.marchetti, plan)
     await savePlan(demo.db, demo.people.okonjo, plan, revision, { document: { ...document, carry: { leave: ['x'] } } })
     await expect(savePlan(demo.db, demo.people.marchetti, plan, revision, { document })).rejects.toMatchObject({ status: 412, detail: expect.stringContaining('T. Okonjo') })
     expect((await readPlan(demo.db, demo.people.marchetti, plan)).document.carry.leave).toEqual(['x'])
   })
   it('is taken up again for the same pair, and never from a course into itself', async () => {
-    const pair = { source: demo.courses.template, target: demo.courses.empty }
+    const pair = { sources: [demo.courses.template], target: demo.courses.empty }
     expect(await startPlan(demo.db, demo.people.okonjo, pair)).toBe(await startPlan(demo.db, demo.people.marchetti, pair))
-    await expect(startPlan(demo.db, demo.people.marchetti, { source: pair.target, target: pair.target })).rejects.toMatchObject({ status: 400 })
+    await expect(startPlan(demo.db, demo.people.marchetti, { sources: [pair.target], target: pair.target })).rejects.toMatchObject({ status: 400 })
   })
 })

@@ -130,7 +130,7 @@ describe('taking in', () => {
     expect(course).toMatchObject({ package: { name: 'odd.imscc', size: oddPackage().length }, course: { role: 'instructor', students: 0, instructors: ['I. Marchetti'] } })
     const welcome = course.nodes.find(node => node.title === 'Welcome aboard')!
     const chart = course.nodes.find(node => node.title === 'Chart of the harbour')!
-    expect((await readItem(demo.db, outcome!.courseId!, welcome.lineage)).html).toContain(`/courses/${outcome!.courseId}/items/${chart.lineage}`)
+    expect((await readItem(demo.db, marchetti, outcome!.courseId!, welcome.lineage)).html).toContain(`/courses/${outcome!.courseId}/items/${chart.lineage}`)
     const parts: Buffer[] = []
     for await (const part of (await coursePackage(demo.db, outcome!.courseId!)).bytes) parts.push(part)
     expect(Buffer.concat(parts).equals(oddPackage())).toBe(true)

@@ -29,7 +29,7 @@ export const tables = {
   },
   academicSessions: { title: required, type: word('gradingPeriod', 'semester', 'schoolYear', 'term'), startDate: date, endDate: date, parentSourcedId: someKey('academicSessions'), schoolYear: text },
   courses: { schoolYearSourcedId: someKey('academicSessions'), title: required, courseCode: text, orgSourcedId: key('orgs') },
-  classes: { title: required, courseSourcedId: key('courses'), classCode: text, classType: { type: ['homeroom', 'scheduled'] } as Column, location: text, schoolSourcedId: key('orgs'), termSourcedIds: { type: 'keys', required: true, refers: 'academicSessions' } as Column },
+  classes: { title: required, courseSourcedId: key('courses'), classCode: text, classType: { type: ['homeroom', 'scheduled'] } as Column, location: text, schoolSourcedId: key('orgs'), termSourcedIds: { type: 'keys', required: true, refers: 'academicSessions' } as Column, periods: text },
   enrollments: { classSourcedId: key('classes'), schoolSourcedId: someKey('orgs'), userSourcedId: key('users'), role: word('administrator', 'aide', 'proctor', 'student', 'teacher'), primary: truth, beginDate: someDate, endDate: someDate },
   categories: { title: required },
   lineItems: { title: required, description: text, assignDate: date, dueDate: date, classSourcedId: key('classes'), categorySourcedId: key('categories'), gradingPeriodSourcedId: someKey('academicSessions'), resultValueMin: number, resultValueMax: number },

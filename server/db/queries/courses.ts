@@ -4,6 +4,7 @@ import { studentDataKinds, type StudentDataCounts } from '../../../core/clear/ki
 import type { ItemKind, ItemState } from '../../../core/course/model'
 import { inCourseOrder, type OutlineNode } from '../../../core/course/outline'
 import { parsePoints } from '../../../core/grading/points'
+import type { Windows } from '../../../core/pairing/windows'
 import { jsonOf } from '../rows'
 
 export interface CourseRow {
@@ -12,6 +13,12 @@ export interface CourseRow {
   meetings: { weekday: 1 | 2 | 3 | 4 | 5 | 6 | 7, start: string, end: string, room: string | null }[]
   instructors: { id: string, name: string }[]
   students: number, items: number
+  /** What tells this section from others, for students. */
+  label: string | null
+  origin: 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
+  windows: Windows
+  /** The registrar does not list it any more. */
+  missing: boolean
 }
 
 /** Courses in a line each, by id. */
@@ -19,36 +26,30 @@ export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map
   const courses = new Map<string, CourseRow>()
   if (ids.length === 0) return courses
   const rows = await db('courses').join('terms', 'terms.id', 'courses.term_id').whereIn('courses.id', ids)
-    .select('courses.id', 'courses.code', 'section', 'title', { term_code: 'terms.code' }, 'name', 'time_zone', 'classes_from', 'classes_to')
+    .select('courses.id', 'courses.code', 'section', { title: db.raw('COALESCE(shown_title, title)') }, 'label', 'origin', 'enrol_from', 'enrol_to', 'open_from', 'open_to', 'missing_since', { term_code: 'terms.code' }, 'name', 'time_zone', 'classes_from', 'classes_to')
   for (const row of rows) {
     courses.set(row.id, {
-      id: row.id, code: row.code, section: row.section, title: row.title, meetings: [], instructors: [], students: 0, items: 0,
+      id: row.id, code: row.code, section: row.section, title: row.title, meetings: [], instructors: [], students: 0, items: 0, label: row.label, origin: row.origin, missing: row.missing_since !== null,
+      windows: { enrolFrom: row.enrol_from, enrolTo: row.enrol_to, openFrom: row.open_from, openTo: row.open_to },
       term: { code: row.term_code, name: row.name, timeZone: row.time_zone, classesFrom: row.classes_from, classesTo: row.classes_to },
     })
   }
   for (const row of await db('meetings').whereIn('course_id', ids).orderBy('position')) courses.get(row.course_id)!.meetings.push({ weekday: row.weekday, start: row.start, end: row.end, room: row.room })
-  const staff = await db('enrolments').join('people', 'people.id', 'enrolments.person_id').whereIn('course_id', ids).where({ role: 'instructor' })
+  const staff = await db('enrolments').join('people', 'people.id', 'enrolments.person_id').whereIn('course_id', ids).where({ role: 'instructor' }).whereNull('dropped_at')
     .orderBy([{ column: 'is_primary', order: 'desc' }, 'family_name']).select('course_id', 'person_id', 'given_name', 'family_name')
   for (const row of staff) courses.get(row.course_id)!.instructors.push({ id: row.person_id, name: personName(row) })
   const perCourse = async (rows: Knex.QueryBuilder): Promise<{ course_id: string, count: number }[]> => rows.whereIn('course_id', ids).groupBy('course_id').select('course_id').count({ count: '*' })
-  for (const row of await perCourse(db('enrolments').where({ role: 'student' }))) courses.get(row.course_id)!.students = Number(row.count)
+  for (const row of await perCourse(db('enrolments').where({ role: 'student' }).whereNull('dropped_at'))) courses.get(row.course_id)!.students = Number(row.count)
   for (const row of await perCourse(db('items').whereNot({ state: 'deleted' }))) courses.get(row.course_id)!.items = Number(row.count)
   return courses
 }
 /** `I. Marchetti` */
 export const personName = (row: { given_name: string, family_name: string }): string => `${row.given_name.slice(0, 1)}. ${row.family_name}`
 
-/** Ids among `ids` of courses whose term has not ended its classes by a date, or has. */
-export async function coursesByEnd(db: Knex, ids: readonly string[], date: string): Promise<{ open: string[], past: string[] }> {
-  const rows = ids.length === 0 ? [] : await db('courses').join('terms', 'terms.id', 'courses.term_id').whereIn('courses.id', ids).orderBy(['classes_from', 'courses.code', 'section']).select('courses.id', 'classes_to')
-  return { open: rows.filter(row => row.classes_to >= date).map(row => row.id), past: rows.filter(row => row.classes_to < date).map(row => row.id) }
-}
-
-/** Courses among `ids` whose code, section, title or term holds every word. */
-export async function searchCourses(db: Knex, ids: readonly string[], words: readonly string[], limit: number): Promise<string[]> {
-  if (ids.length === 0) return []
-  const query = db('courses').join('terms', 'terms.id', 'courses.term_id').whereIn('courses.id', ids).orderBy([{ column: 'classes_from', order: 'desc' }, 'courses.code', 'section']).limit(limit).select('courses.id')
-  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, courses.section, courses.title, terms.name) COLLATE utf8mb4_unicode_520_ci LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
+/** Courses among some whose code, section, title or term holds every word. */
+export async function searchCourses(db: Knex, among: Knex.QueryBuilder, words: readonly string[], limit: number): Promise<string[]> {
+  const query = among.join('terms', 'terms.id', 'courses.term_id').whereNot({ origin: 'awaited' }).orderBy([{ column: 'classes_from', order: 'desc' }, 'courses.code', 'section']).limit(limit).select('courses.id')
+  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, courses.section, courses.title, courses.shown_title, terms.name) COLLATE utf8mb4_unicode_520_ci LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
   return (await query).map((row: { id: string }) => row.id)
 }
 
@@ -63,10 +64,19 @@ export async function loadCalendar(db: Knex, courseId: string): Promise<TermCale
   return termCalendar.parse(jsonOf(row.calendar))
 }
 
-/** Units and items of a course in its own order, with dates. Deleted things are not among them. */
-export async function loadOutline(db: Knex, courseId: string): Promise<OutlineNode[]> {
+/** Units and items of a course in its own order, with dates. Deleted things are not among them, nor are kinds that somebody may not take (`leaves`). */
+export async function loadOutline(db: Knex, courseId: string, leaves: ReadonlySet<ItemKind> = new Set()): Promise<OutlineNode[]> {
   const units = await db('units').where({ course_id: courseId }).whereNot({ state: 'deleted' }).select('lineage', 'parent_lineage', 'position', 'title', 'state')
-  const items = await db('items').where({ course_id: courseId }).whereNot({ state: 'deleted' }).select('lineage', 'parent_lineage', 'position', 'title', 'kind', 'state', 'exam', 'points', 'category_lineage')
+  const items = await db('items').where({ course_id: courseId }).whereNot({ state: 'deleted' }).whereNotIn('kind', [...leaves]).select('lineage', 'parent_lineage', 'position', 'title', 'kind', 'state', 'exam', 'points', 'category_lineage')
+  // What is nested in something that stays away stays away with it.
+  const gone = new Set<string>()
+  if (leaves.size > 0) {
+    const here = new Set([...units, ...items].map(row => row.lineage))
+    for (let before = -1; before !== gone.size;) {
+      before = gone.size
+      for (const row of items) if (row.parent_lineage !== null && (!here.has(row.parent_lineage) || gone.has(row.parent_lineage))) gone.add(row.lineage)
+    }
+  }
   const slots = new Map<string, Record<string, string>>()
   for (const row of await db('slots').where({ course_id: courseId }).select('lineage', 'slot', 'at')) {
     const entry = slots.get(row.lineage)
@@ -75,7 +85,7 @@ export async function loadOutline(db: Knex, courseId: string): Promise<OutlineNo
   }
   return inCourseOrder([
     ...units.map(row => ({ lineage: row.lineage as string, parent: row.parent_lineage as string | null, position: Number(row.position), type: 'unit' as const, title: row.title as string, kind: null, state: row.state as ItemState, exam: false, points: null, category: null, opens: null, due: null, closes: null })),
-    ...items.map((row) => {
+    ...items.filter(row => !gone.has(row.lineage)).map((row) => {
       const dates = slots.get(row.lineage) ?? {}
       return {
         lineage: row.lineage as string, parent: row.parent_lineage as string | null, position: Number(row.position), type: 'item' as const, title: row.title as string, kind: row.kind as ItemKind, state: row.state as ItemState, exam: Boolean(row.exam),

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import type { TermCalendar, Meeting } from '../../../core/calendar/schema'
+import type { Meeting, TermCalendar } from '../../../core/calendar/schema'
 import type { Body, CourseContent, CourseNode } from '../../../core/course/model'
 import { slotNames } from '../../../core/dates/rule'
 import { pointsText } from '../../../core/grading/points'
@@ -8,9 +8,14 @@ import { hashOf, storeBodies, storeStreams } from './bodies'
 
 type Rows = Record<string, unknown>[]
 
-/** Inserts rows, or brings those with the same `source_id` up to date; ids stay what they were. Returns ids by source id. */
+const plain = (value: unknown): unknown => typeof value === 'boolean' ? Number(value) : value ?? null
+/** Inserts rows, or brings those with the same `source_id` up to date; ids stay what they were, and a row that says nothing new is not written. Returns ids by source id. */
 async function upsertBySource(db: Knex, table: string, rows: Rows, columns: string[]): Promise<Map<string, string>> {
-  for (const batch of inBatches(rows)) await db(table).insert(batch.map(row => ({ id: newId(), ...row }))).onConflict('source_id').merge(columns)
+  for (const batch of inBatches(rows)) {
+    const there = new Map((await db(table).whereIn('source_id', batch.map(row => String(row.source_id))).select('source_id', ...columns)).map(row => [row.source_id as string, row as Record<string, unknown>]))
+    const fresh = batch.filter((row) => { const old = there.get(String(row.source_id)); return !old || columns.some(column => plain(row[column]) !== plain(old[column])) })
+    if (fresh.length > 0) await db(table).insert(fresh.map(row => ({ id: newId(), ...row }))).onConflict('source_id').merge(columns)
+  }
   return idsBySource(db, table, rows.map(row => String(row.source_id)))
 }
 /** Ids of what is there already, by source id. */
@@ -30,11 +35,6 @@ export async function upsertTerm(db: Knex, calendar: TermCalendar): Promise<void
 }
 export async function termIdsByCode(db: Knex): Promise<Map<string, string>> {
   return new Map((await db('terms').select('id', 'code')).map(row => [row.code, row.id]))
-}
-
-/** Enrolments from the registrar. One who is there already keeps what was set by hand. */
-export async function upsertEnrolments(db: Knex, rows: Rows): Promise<void> {
-  for (const batch of inBatches(rows)) await db('enrolments').insert(batch.map(row => ({ id: newId(), origin: 'registrar', ...row }))).onConflict(['course_id', 'person_id', 'role']).merge(['is_primary', 'source_id', 'origin'])
 }
 
 export async function findCourseBySource(db: Knex, sourceId: string): Promise<{ id: string, timeZone: string, title: string } | null> {

@@ -2,14 +2,14 @@ import type { Knex } from 'knex'
 import { now, stampOf } from '../../services/today'
 import { jsonOf, newId } from '../rows'
 
-export interface Job { id: string, kind: string, subject: string, personId: string, payload: Record<string, unknown>, token: string }
+export interface Job { id: string, kind: string, subject: string, personId: string | null, attempts: number, payload: Record<string, unknown>, token: string }
 export interface JobView { id: string, kind: string, state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled', done: number, total: number, problem: string | null }
 
 const leaseSeconds = 30
 // Leases run on the database's clock: the processes' clocks may differ, and a demo's stands still.
 const leaseEnd = (db: Knex) => db.raw('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [leaseSeconds])
 
-export async function addJob(db: Knex, job: { kind: string, subject: string, personId: string, payload: unknown }): Promise<string> {
+export async function addJob(db: Knex, job: { kind: string, subject: string, personId: string | null, payload: unknown }): Promise<string> {
   const id = newId()
   await db('jobs').insert({ id, kind: job.kind, subject: job.subject, person_id: job.personId, payload: JSON.stringify(job.payload), state: 'waiting', created_at: stampOf(now()) })
   return id
@@ -18,15 +18,15 @@ export async function addJob(db: Knex, job: { kind: string, subject: string, per
 /** Takes the oldest job that waits, or whose holder has stopped answering. Several processes may ask at once. */
 export async function claimJob(db: Knex): Promise<Job | null> {
   return db.transaction(async (trx) => {
-    const row = await trx('jobs').where({ state: 'waiting' }).orWhere(lost => lost.where({ state: 'running' }).where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)'))).orderBy('created_at').orderBy('id').forUpdate().skipLocked().first()
+    const row = await trx('jobs').where(ready => ready.where({ state: 'waiting' }).where(due => due.whereNull('not_before').orWhere('not_before', '<=', trx.raw('UTC_TIMESTAMP(3)')))).orWhere(lost => lost.where({ state: 'running' }).where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)'))).orderBy('created_at').orderBy('id').forUpdate().skipLocked().first()
     if (!row) return null
-    if (row.attempts >= 3) {
+    if (row.state === 'running' && row.attempts >= 3) {
       await trx('jobs').where({ id: row.id }).update({ state: 'failed', token: null, problem: 'It was begun three times and never finished.', finished_at: stampOf(now()) })
       return null
     }
     const token = newId()
     await trx('jobs').where({ id: row.id }).update({ state: 'running', token, lease_until: leaseEnd(trx), attempts: row.attempts + 1, done: 0, total: 0 })
-    return { id: row.id, kind: row.kind, subject: row.subject, personId: row.person_id, payload: jsonOf(row.payload), token }
+    return { id: row.id, kind: row.kind, subject: row.subject, personId: row.person_id, payload: jsonOf(row.payload), token, attempts: row.attempts + 1 }
   })
 }
 
@@ -41,6 +41,10 @@ export async function holdJob(trx: Knex.Transaction, job: Pick<Job, 'id' | 'toke
 }
 export async function endJob(db: Knex, job: Pick<Job, 'id' | 'token'>, state: 'done' | 'failed', problem: string | null = null): Promise<boolean> {
   return await db('jobs').where({ id: job.id, token: job.token, state: 'running' }).update({ state, problem, token: null, finished_at: stampOf(now()) }) > 0
+}
+/** Puts a job back, to be begun again after some seconds. */
+export async function postponeJob(db: Knex, job: Pick<Job, 'id' | 'token'>, seconds: number, problem: string): Promise<void> {
+  await db('jobs').where({ id: job.id, token: job.token, state: 'running' }).update({ state: 'waiting', token: null, problem, not_before: db.raw('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [seconds]) })
 }
 export async function cancelJobs(db: Knex, subject: string): Promise<void> {
   await db('jobs').where({ subject }).whereIn('state', ['waiting', 'running']).update({ state: 'cancelled', token: null, finished_at: stampOf(now()) })

@@ -80,13 +80,13 @@ export async function listTerms(db: Knex): Promise<{ id: string, code: string, n
 }
 /** The organisation that a person's new course belongs to: that of a course they are staff of, else of their duty. */
 export async function homeOrg(db: Knex, personId: string): Promise<string | null> {
-  const course = await db('enrolments').join('courses', 'courses.id', 'enrolments.course_id').where({ person_id: personId }).whereIn('role', ['instructor', 'assistant']).orderBy('courses.id', 'desc').first('org_id')
+  const course = await db('enrolments').join('courses', 'courses.id', 'enrolments.course_id').where({ person_id: personId }).whereNull('dropped_at').whereIn('role', ['instructor', 'assistant']).orderBy('courses.id', 'desc').first('org_id')
   return course?.org_id ?? (await db('duties').where({ person_id: personId }).first('org_id'))?.org_id ?? null
 }
-/** Makes a course that is read from a file, with its person as instructor. */
-export async function insertCourse(db: Knex, course: { sourceId: string, termId: string, orgId: string, code: string, section: string, title: string, language: string | null, personId: string }): Promise<string> {
+/** Makes a course by hand, with its person (where one is named) as instructor. */
+export async function insertCourse(db: Knex, course: { sourceId: string, termId: string, orgId: string, code: string, section: string, title: string, language: string | null, personId: string | null, origin?: 'hand' | 'awaited' | 'template' | 'snapshot' }): Promise<string> {
   const id = newId()
-  await db('courses').insert({ id, source_id: course.sourceId, term_id: course.termId, org_id: course.orgId, code: course.code, section: course.section, title: course.title, language: course.language, created_at: stampOf(now()) })
-  await db('enrolments').insert({ id: newId(), course_id: id, person_id: course.personId, role: 'instructor', is_primary: true, origin: 'hand' })
+  await db('courses').insert({ id, source_id: course.sourceId, term_id: course.termId, org_id: course.orgId, code: course.code, section: course.section, title: course.title, language: course.language, origin: course.origin ?? 'hand', created_at: stampOf(now()) })
+  if (course.personId) await db('enrolments').insert({ id: newId(), course_id: id, person_id: course.personId, role: 'instructor', is_primary: true, origin: 'hand' })
   return id
 }

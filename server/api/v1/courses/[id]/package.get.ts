@@ -1,12 +1,12 @@
 import { Readable } from 'node:stream'
 import { setHeader } from 'h3'
-import { readsCourse } from '../../../../auth/may'
+import { worksWithCourse } from '../../../../auth/may'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { coursePackage } from '../../../../services/uploads'
 
 /** The package a course was read from, as it came. */
-export default route({ params: courseAddress, reply: null, may: readsCourse, run: async ({ event, db, params }) => {
+export default route({ params: courseAddress, reply: null, may: worksWithCourse, run: async ({ event, db, params }) => {
   const { name, size, bytes } = await coursePackage(db, params.id)
   setHeader(event, 'content-type', 'application/octet-stream')
   setHeader(event, 'x-content-type-options', 'nosniff')

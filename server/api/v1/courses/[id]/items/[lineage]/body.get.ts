@@ -5,8 +5,8 @@ import { route } from '../../../../../../http/route'
 import { readFile } from '../../../../../../services/reading'
 
 /** The bytes of a file. Nothing in it may run or load anything, whatever it is. */
-export default route({ params: itemAddress, reply: null, may: readsCourse, run: async ({ event, db, params }) => {
-  const file = await readFile(db, params.id, params.lineage)
+export default route({ params: itemAddress, reply: null, may: readsCourse, run: async ({ event, db, person, params }) => {
+  const file = await readFile(db, person, params.id, params.lineage)
   setHeader(event, 'content-type', file.mediaType)
   setHeader(event, 'x-content-type-options', 'nosniff')
   setHeader(event, 'content-security-policy', `default-src 'none'; style-src 'unsafe-inline'; sandbox`)

@@ -1,0 +1,34 @@
+import { z } from 'zod'
+import { civilDate, type TermCalendar } from '../calendar/schema'
+import { dayOf, isoOf } from '../calendar/day'
+
+/** When students may enrol and when they may enter, whole civil days of the term's zone, both ends included. Null: not limited. */
+export const windowsSchema = z.object({ enrolFrom: civilDate.nullable(), enrolTo: civilDate.nullable(), openFrom: civilDate.nullable(), openTo: civilDate.nullable() })
+export type Windows = z.infer<typeof windowsSchema>
+type TermDays = Pick<TermCalendar, 'classes' | 'exams'>
+
+/**
+ * Windows to begin with: the course opens a week before classes and closes two weeks after the last exam (or class); enrolment opens thirty
+ * days before classes and stays open to the end of the fourth week, for those who start on temporary access (common practice, no source).
+ */
+export function defaultWindows({ classes, exams }: TermDays): Windows {
+  const from = dayOf(classes.from)
+  const end = dayOf(exams?.to ?? classes.to)
+  return { enrolFrom: isoOf(from - 30), enrolTo: isoOf(Math.min(from + 27, dayOf(classes.to))), openFrom: isoOf(from - 7), openTo: isoOf(end + 14) }
+}
+
+export interface WindowFault { readonly field: keyof Windows, readonly severity: 'must' | 'look', readonly message: string }
+/** What is wrong with windows in a term: `must` cannot be meant, `look` may be. */
+export function checkWindows(windows: Windows, { classes, exams }: TermDays): WindowFault[] {
+  const faults: WindowFault[] = []
+  const add = (field: keyof Windows, severity: WindowFault['severity'], message: string): void => { faults.push({ field, severity, message }) }
+  const { enrolFrom, enrolTo, openFrom, openTo } = windows
+  const end = exams?.to ?? classes.to
+  if (enrolFrom && enrolTo && enrolTo < enrolFrom) add('enrolTo', 'must', `Enrolment would end on ${enrolTo}, before it begins on ${enrolFrom}.`)
+  if (openFrom && openTo && openTo < openFrom) add('openTo', 'must', `The course would close on ${openTo}, before it opens on ${openFrom}.`)
+  if (openFrom && openFrom > classes.from) add('openFrom', openFrom > classes.to ? 'must' : 'look', `Classes begin on ${classes.from}, and students cannot enter before ${openFrom}.`)
+  if (openTo && openTo < end) add('openTo', openTo < classes.from ? 'must' : 'look', `The term ends on ${end}, and students cannot enter after ${openTo}.`)
+  if (enrolTo && enrolTo < classes.from) add('enrolTo', 'look', `Nobody can enrol once classes have begun on ${classes.from}; some start on temporary access.`)
+  if (enrolFrom && enrolFrom > classes.from) add('enrolFrom', 'look', `Classes begin on ${classes.from}, and nobody can enrol before ${enrolFrom}.`)
+  return faults
+}

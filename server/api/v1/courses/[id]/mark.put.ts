@@ -1,0 +1,12 @@
+import { z } from 'zod'
+import { courseMark } from '../../../../../shared/api/shells'
+import { worksWithCourse } from '../../../../auth/may'
+import { courseAddress } from '../../../../http/addresses'
+import { route } from '../../../../http/route'
+import { markCourse } from '../../../../services/shells'
+
+/** For the person alone: nobody else sees it. */
+export default route({ params: courseAddress, body: courseMark, reply: z.object({}), may: worksWithCourse, run: async ({ db, person, params, body }) => {
+  await markCourse(db, person, params.id, body)
+  return {}
+} })

@@ -1,0 +1,6 @@
+import { registrarReply } from '../../../../shared/api/registrar'
+import { signedIn } from '../../../auth/may'
+import { route } from '../../../http/route'
+import { readRegistrar } from '../../../services/registrar'
+
+export default route({ reply: registrarReply, may: signedIn, run: ({ db, person }) => readRegistrar(db, person) })

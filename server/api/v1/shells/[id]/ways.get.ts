@@ -1,0 +1,7 @@
+import { waysReply } from '../../../../../shared/api/shells'
+import { worksWithCourse } from '../../../../auth/may'
+import { courseAddress } from '../../../../http/addresses'
+import { route } from '../../../../http/route'
+import { waysInto } from '../../../../services/shells'
+
+export default route({ params: courseAddress, reply: waysReply, may: worksWithCourse, run: ({ db, person, params }) => waysInto(db, person, params.id) })

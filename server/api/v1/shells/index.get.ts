@@ -1,0 +1,6 @@
+import { shellsReply } from '../../../../shared/api/shells'
+import { signedIn } from '../../../auth/may'
+import { route } from '../../../http/route'
+import { listShells } from '../../../services/shells'
+
+export default route({ reply: shellsReply, may: signedIn, run: ({ db, person }) => listShells(db, person) })

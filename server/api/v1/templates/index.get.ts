@@ -1,0 +1,6 @@
+import { templatesReply } from '../../../../shared/api/shares'
+import { signedIn } from '../../../auth/may'
+import { route } from '../../../http/route'
+import { readTemplates } from '../../../services/shares'
+
+export default route({ reply: templatesReply, may: signedIn, run: ({ db, person }) => readTemplates(db, person) })

@@ -1,0 +1,87 @@
+import type { Knex } from 'knex'
+import type { Candidate } from '../../../core/pairing/suggest'
+import { now, stampOf } from '../../services/today'
+import { inBatches } from '../rows'
+import { coursesOf } from './access'
+import type { Person } from './people'
+
+export type Origin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
+export interface IndexRow { id: string, code: string, section: string, title: string, label: string | null, origin: Origin, termId: string, people: string, role: string | null, pinned: boolean, hidden: boolean, filled: boolean, missing: boolean }
+
+/** Every course that a person has to do with, a short row each: few questions to the database, however many there are. */
+export async function indexOfCourses(db: Knex, person: Person): Promise<IndexRow[]> {
+  const rows = await (await coursesOf(db, person))().leftJoin('course_marks', (join: Knex.JoinClause) => join.on('course_marks.course_id', 'courses.id').andOnVal('course_marks.person_id', person.id)).whereNot({ origin: 'awaited' })
+    .select('courses.id', 'code', 'section', 'title', 'course_marks.label', 'origin', 'term_id', 'pinned', 'hidden', 'courses.missing_since', db.raw('EXISTS (SELECT 1 FROM items WHERE items.course_id = courses.id) AS filled'))
+  const staff = new Map<string, { names: string[], role: string | null }>()
+  const ids = new Set(rows.map((row: { id: string }) => row.id))
+  for (const row of await db('enrolments').join('people', 'people.id', 'enrolments.person_id').whereIn('role', ['instructor', 'assistant']).whereNull('dropped_at').orderBy('is_primary', 'desc').select('course_id', 'person_id', 'role', 'given_name', 'family_name')) {
+    if (!ids.has(row.course_id)) continue
+    const entry = staff.get(row.course_id) ?? { names: [], role: null }
+    if (row.role === 'instructor') entry.names.push(`${row.given_name.slice(0, 1)}. ${row.family_name}`)
+    if (row.person_id === person.id && entry.role !== 'instructor') entry.role = row.role
+    staff.set(row.course_id, entry)
+  }
+  return rows.map((row: Record<string, unknown>) => ({
+    id: row.id as string, code: row.code as string, section: row.section as string, title: row.title as string, label: row.label as string | null, origin: row.origin as Origin, termId: row.term_id as string, people: staff.get(row.id as string)?.names.join(', ') ?? '', role: staff.get(row.id as string)?.role ?? null,
+    pinned: Boolean(row.pinned), hidden: Boolean(row.hidden), filled: Boolean(row.filled), missing: row.missing_since !== null,
+  }))
+}
+
+/** Courses with content that a person may roll from, as pairing looks at them; with `also`, those too (shells that are paired). */
+export async function candidatesOf(db: Knex, person: Person, also: readonly string[]): Promise<Map<string, Candidate>> {
+  const rows = await (await coursesOf(db, person, { shared: true }))().join('terms', 'terms.id', 'courses.term_id')
+    .where((wanted: Knex.QueryBuilder) => wanted.whereIn('origin', ['registrar', 'hand', 'snapshot']).orWhereIn('courses.id', [...also]))
+    .select('courses.id', 'courses.code', 'section', 'title', 'classes_from', db.raw('EXISTS (SELECT 1 FROM items WHERE items.course_id = courses.id) AS items'))
+  const teachers = new Map<string, string[]>()
+  for (const row of await db('enrolments').where({ role: 'instructor' }).whereNull('dropped_at').select('course_id', 'person_id')) teachers.set(row.course_id, [...teachers.get(row.course_id) ?? [], row.person_id])
+  const filled = new Map((await db('runs').orderBy('finished_at').select('source_course_id', 'target_course_id')).map(row => [row.target_course_id, row.source_course_id]))
+  return new Map(rows.map((row: Record<string, string | number>): [string, Candidate] => [row.id as string, {
+    id: row.id as string, code: row.code as string, section: row.section as string, title: row.title as string, termStarts: row.classes_from as string, instructors: teachers.get(row.id as string) ?? [], items: Number(row.items), filledFrom: filled.get(row.id as string) ?? null,
+  }]))
+}
+
+/** Sets what a person has put on a course for themselves alone. */
+export async function markCourse(db: Knex, personId: string, courseId: string, mark: { pinned?: boolean, hidden?: boolean, label?: string | null }): Promise<void> {
+  await db('course_marks').insert({ person_id: personId, course_id: courseId, ...mark }).onConflict(['person_id', 'course_id']).merge(Object.keys(mark))
+}
+export async function marksOf(db: Knex, personId: string, courseIds: readonly string[]): Promise<Map<string, { pinned: boolean, hidden: boolean, label: string | null }>> {
+  return new Map((await db('course_marks').where({ person_id: personId }).whereIn('course_id', courseIds)).map(row => [row.course_id, { pinned: Boolean(row.pinned), hidden: Boolean(row.hidden), label: row.label }]))
+}
+
+/** Courses of a term, whoever they belong to, with what a person is to each: for saying why a shell is not there. */
+export async function coursesOfTerm(db: Knex, termId: string, personId: string): Promise<{ id: string, code: string, section: string, title: string, missing: boolean, role: string | null, primary: boolean, hidden: boolean }[]> {
+  const rows = await db('courses').where({ term_id: termId, origin: 'registrar' }).leftJoin('enrolments', join => join.on('enrolments.course_id', 'courses.id').andOnVal('person_id', personId).andOnIn('role', ['instructor', 'assistant']).andOnNull('dropped_at'))
+    .leftJoin('course_marks', join => join.on('course_marks.course_id', 'courses.id').andOnVal('course_marks.person_id', personId))
+    .select('courses.id', 'code', 'section', 'title', 'courses.missing_since', 'role', 'is_primary', 'hidden')
+  return rows.map(row => ({ id: row.id, code: row.code, section: row.section, title: row.title, missing: row.missing_since !== null, role: row.role, primary: Boolean(row.is_primary), hidden: Boolean(row.hidden) }))
+}
+
+/** What the content of courses takes: bytes of bodies, each counted once, and how many of them no other course shares; rows by their mean length. */
+export async function storageOf(db: Knex, courseIds: readonly string[]): Promise<{ bodies: number, own: number, rows: number, rowBytes: number }> {
+  const [bodies] = await db.raw(`SELECT COALESCE(SUM(size), 0) AS bodies, COALESCE(SUM(IF(elsewhere, 0, size)), 0) AS own FROM (SELECT b.hash, b.size, EXISTS (SELECT 1 FROM items o WHERE o.body_hash = b.hash AND o.course_id NOT IN (:ids)) AS elsewhere
+    FROM bodies b WHERE b.hash IN (SELECT body_hash FROM items WHERE course_id IN (:ids))) each_once`, { ids: [...courseIds] }) as [{ bodies: string, own: string }[]]
+  let rows = 0
+  let rowBytes = 0
+  for (const table of ['units', 'items', 'slots', 'grade_categories']) {
+    const count = Number((await db(table).whereIn('course_id', courseIds).count({ count: '*' }).first())!.count)
+    const [length] = await db.raw('SELECT avg_row_length AS mean FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = ?', [table]) as [{ mean: string | null }[]]
+    rows += count
+    rowBytes += count * Number(length[0]?.mean ?? 0)
+  }
+  return { bodies: Number(bodies[0]!.bodies), own: Number(bodies[0]!.own), rows, rowBytes }
+}
+
+// Who is writing into a shell. Leases run on the database's clock.
+export async function beginWriting(db: Knex, courseId: string, personId: string, planId: string): Promise<boolean> {
+  await db('writing').where('lease_until', '<', db.raw('UTC_TIMESTAMP(3)')).delete()
+  const [result] = await db.raw('INSERT IGNORE INTO writing (course_id, person_id, plan_id, since, lease_until) VALUES (?, ?, ?, ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 120 SECOND))', [courseId, personId, planId, stampOf(now())]) as [{ affectedRows: number }]
+  return result.affectedRows > 0
+}
+export async function endWriting(db: Knex, courseId: string, planId: string): Promise<void> { await db('writing').where({ course_id: courseId, plan_id: planId }).delete() }
+export async function writingInto(db: Knex, courseIds: readonly string[]): Promise<Map<string, { by: string, since: string, planId: string }>> {
+  const found = new Map<string, { by: string, since: string, planId: string }>()
+  for (const batch of inBatches(courseIds))
+    for (const row of await db('writing').join('people', 'people.id', 'writing.person_id').whereIn('course_id', batch).where('lease_until', '>=', db.raw('UTC_TIMESTAMP(3)')).select('course_id', 'plan_id', 'since', 'given_name', 'family_name'))
+      found.set(row.course_id, { by: `${row.given_name.slice(0, 1)}. ${row.family_name}`, since: row.since, planId: row.plan_id })
+  return found
+}

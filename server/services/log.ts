@@ -1,0 +1,14 @@
+import type { Knex } from 'knex'
+import type { z } from 'zod'
+import type { LogReply, logQuery } from '../../shared/api/people'
+import { readLog } from '../db/queries/log'
+import type { Person } from '../db/queries/people'
+import { isOffice } from './codes'
+import { instantText } from './today'
+
+const page = 60
+/** A page of what was done, the newest first. */
+export async function viewLog(db: Knex, person: Person, wish: z.output<typeof logQuery>): Promise<LogReply> {
+  const lines = await readLog(db, person, { words: wish.q.split(/\s+/).filter(Boolean), action: wish.action ?? null, from: wish.from ?? null, to: wish.to ?? null, before: wish.before ?? null, limit: page + 1 })
+  return { lines: lines.slice(0, page).map(line => ({ ...line, at: instantText(line.at) })), more: lines.length > page, everything: isOffice(person) }
+}
