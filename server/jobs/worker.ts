@@ -1,5 +1,6 @@
 // A thread of its own for one job: what is read may be large, slow or made to do harm, and must not hold anybody up.
 import { parentPort, workerData } from 'node:worker_threads'
+import { FormatRefusal } from '../../core/formats/findings'
 import { addressFromEnvironment, connect } from '../db/connection'
 import type { Job } from '../db/queries/jobs'
 import { loadTermZone, saveReport } from '../db/queries/uploads'
@@ -36,7 +37,7 @@ try {
   say({ type: 'done' })
 }
 catch (error) {
-  console.error(`job ${job.kind} ${job.id}`, error)
+  console.error(`job ${job.kind} ${job.id}`, error instanceof FormatRefusal ? error.message : error)
   say({ type: 'failed', problem: job.kind === 'fetch' ? fetchProblem(error) : job.kind === 'take' ? takeProblem(error) : 'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.' })
 }
 finally {

@@ -21,7 +21,7 @@ export function registrar(token: string, seconds?: number): { server: Server, se
       if (request.headers.authorization !== `Bearer ${token}`) return void response.writeHead(401, { 'www-authenticate': 'Bearer' }).end()
       const bytes = bundleAfter(state.step, state.fault)
       const mark = `"${createHash('sha256').update(bytes).digest('hex').slice(0, 32)}"`
-      if (request.headers['if-none-match'] === mark) return void response.writeHead(304).end()
+      if (state.fault !== 'slow' && request.headers['if-none-match'] === mark) return void response.writeHead(304).end()
       response.writeHead(200, { 'content-type': 'application/zip', 'etag': mark })
       if (state.fault !== 'slow') return void response.end(bytes)
       // A byte now and then, for ever.

@@ -50,7 +50,7 @@ export async function marksOf(db: Knex, personId: string, courseIds: readonly st
 
 /** Courses of a term, whoever they belong to, with what a person is to each: for saying why a shell is not there. */
 export async function coursesOfTerm(db: Knex, termId: string, personId: string): Promise<{ id: string, code: string, section: string, title: string, missing: boolean, role: string | null, primary: boolean, hidden: boolean }[]> {
-  const rows = await db('courses').where({ term_id: termId, origin: 'registrar' }).leftJoin('enrolments', join => join.on('enrolments.course_id', 'courses.id').andOnVal('person_id', personId).andOnIn('role', ['instructor', 'assistant']).andOnNull('dropped_at'))
+  const rows = await db('courses').where({ 'term_id': termId, 'courses.origin': 'registrar' }).leftJoin('enrolments', join => join.on('enrolments.course_id', 'courses.id').andOnVal('enrolments.person_id', personId).andOnIn('enrolments.role', ['instructor', 'assistant']).andOnNull('enrolments.dropped_at'))
     .leftJoin('course_marks', join => join.on('course_marks.course_id', 'courses.id').andOnVal('course_marks.person_id', personId))
     .select('courses.id', 'code', 'section', 'title', 'courses.missing_since', 'role', 'is_primary', 'hidden')
   return rows.map(row => ({ id: row.id, code: row.code, section: row.section, title: row.title, missing: row.missing_since !== null, role: row.role, primary: Boolean(row.is_primary), hidden: Boolean(row.hidden) }))

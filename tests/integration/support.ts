@@ -1,0 +1,6 @@
+import type { Person } from '../../server/db/queries/people'
+import { listShells } from '../../server/services/shells'
+import type { Demo } from '../support/demo'
+
+/** What the first page lists for a person. */
+export const readShells = async (demo: Demo, person: Person) => (await listShells(demo.db, person)).courses
