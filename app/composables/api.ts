@@ -21,7 +21,8 @@ async function call<T>(method: string, path: string, body?: unknown, headers: Re
 export const api = {
   get: <T>(path: string): Promise<T> => call<T>('GET', path),
   post: <T>(path: string, body: unknown): Promise<T> => call<T>('POST', path, body),
-  put: <T>(path: string, body: unknown, revision: number): Promise<T> => call<T>('PUT', path, body, { 'if-match': `"${revision}"` }),
+  /** With a revision: only if what is there still has it. */
+  put: <T>(path: string, body: unknown, revision?: number): Promise<T> => call<T>('PUT', path, body, revision === undefined ? {} : { 'if-match': `"${revision}"` }),
   delete: <T>(path: string): Promise<T> => call<T>('DELETE', path),
 }
 

@@ -2,6 +2,7 @@ import { dayText, meetingText, momentText, shortDay } from '~~/core/dates/words'
 import { sizeText } from '~~/core/formats/limits'
 import { pointsText } from '~~/core/grading/points'
 import type { CourseLine } from '~~/shared/api/courses'
+import type { RosterChangeView } from '~~/shared/api/registrar'
 
 export { dayText, meetingText, momentText, pointsText, shortDay, sizeText }
 
@@ -14,6 +15,22 @@ export const codeText = (course: Pick<CourseLine, 'code' | 'section'>): string =
 /** `Autumn 2026 · 2 Sept – 4 Dec · Mon Wed Fri 09:30` */
 export const courseFacts = (course: CourseLine): string =>
   [course.term.name, `${shortDay(course.term.classesFrom)} – ${shortDay(course.term.classesTo)}`, meetingText(course.meetings)].filter(Boolean).join(' · ')
+
+/** `in 3 days`, `tomorrow`, `12 days ago` of a number of days. */
+export const daysText = (days: number): string => days > 1 ? `in ${days} days` : days === 1 ? 'tomorrow' : days === 0 ? 'today' : days === -1 ? 'yesterday' : `${-days} days ago`
+/** What the registrar changed in a course, in a sentence. */
+export function changeText(change: Pick<RosterChangeView, 'kind' | 'count' | 'detail'>): string {
+  const names = change.detail.names?.slice(0, 3).join(', ') ?? ''
+  const people = `${names}${change.count > 3 ? ` and ${change.count - 3} more` : ''}`
+  const sentences: Record<RosterChangeView['kind'], string> = {
+    appeared: 'appeared', renamed: `is now ${change.detail.after}, was ${change.detail.before}`, meetings: `meets ${change.detail.after || 'at no known time'}, was ${change.detail.before || 'at no known time'}`,
+    joined: `${people} joined`, dropped: `${people} dropped`, returned: `${people} ${change.count === 1 ? 'is' : 'are'} listed again`, unlisted: `${people} ${change.count === 1 ? 'is' : 'are'} not listed any more; nobody was removed here`,
+    gone: 'is not listed any more; it was kept here', cancelled: 'was cancelled by the registrar; it was kept here', back: 'is listed again',
+  }
+  return sentences[change.kind]
+}
+/** `1.4 MB` for a number of bytes that may be small. */
+export const bytesText = (bytes: number): string => bytes < 1 ? 'nothing' : sizeText(Math.round(bytes))
 
 const clock = new Map<string, Intl.DateTimeFormat>()
 /** An instant as wall clock in a zone: `Tue 5 Jan 20:00`. */

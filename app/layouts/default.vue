@@ -4,14 +4,16 @@ const route = useRoute()
 const finding = ref(false)
 const listing = ref(false)
 const menu = ref(false)
-const links = [{ to: '/', name: 'Shells', key: 'g s' }, { to: '/rollovers', name: 'Rollovers', key: 'g r' }, { to: '/files', name: 'Files', key: 'g f' }, { to: '/codes', name: 'Codes', key: 'g d' }]
-const isCurrent = (to: string): boolean => to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/rollovers' && /^\/(plans|runs)\//.test(route.path))
+const links = [{ to: '/', name: 'Shells', key: 'g s' }, { to: '/rollovers', name: 'Rollovers', key: 'g r' }, { to: '/templates', name: 'Templates', key: 'g t' }, { to: '/files', name: 'Files', key: 'g f' }, { to: '/codes', name: 'Codes', key: 'g d' }, { to: '/log', name: 'Log', key: 'g o' }, { to: '/people', name: 'People', key: 'g p' }]
+const isOffice = computed(() => session.person?.duties.includes('office') ?? false)
+const shown = computed(() => links.filter(link => link.to !== '/people' || isOffice.value))
+const isCurrent = (to: string): boolean => to === '/' ? route.path === '/' || /^\/(fill|no-shell|registrar)/.test(route.path) : route.path.startsWith(to) || (to === '/rollovers' && /^\/(plans|runs)\//.test(route.path))
 
 useKeyboard()
 useKeys([
   { key: '/', does: 'find a course', run: () => { finding.value = true } },
   { key: '?', does: 'this list of keys', run: () => { listing.value = !listing.value } },
-  ...links.map(link => ({ key: link.key, does: `go to ${link.name}`, run: () => void navigateTo(link.to) })),
+  ...links.map(link => ({ key: link.key, does: `go to ${link.name}`, hidden: link.to === '/people', run: () => { if (shown.value.includes(link)) void navigateTo(link.to) } })),
   { key: 'Escape', does: 'close', hidden: true, run: () => { listing.value = false; menu.value = false } },
 ])
 watch(() => route.fullPath, () => { finding.value = false; listing.value = false; menu.value = false })
@@ -26,7 +28,7 @@ async function leave(): Promise<void> {
     <a class="skip" href="#work">To the content</a>
     <header class="top-line">
       <NuxtLink to="/" class="word-mark">Northtide</NuxtLink>
-      <nav aria-label="Pages"><NuxtLink v-for="link in links" :key="link.to" :to="link.to" :class="{ current: isCurrent(link.to) }" :aria-current="isCurrent(link.to) ? 'page' : undefined">{{ link.name }}</NuxtLink></nav>
+      <nav aria-label="Pages"><NuxtLink v-for="link in shown" :key="link.to" :to="link.to" :class="{ current: isCurrent(link.to) }" :aria-current="isCurrent(link.to) ? 'page' : undefined">{{ link.name }}</NuxtLink></nav>
       <span class="spring" />
       <FindCourse v-if="finding" @close="finding = false" />
       <button v-else class="quiet" type="button" @click="finding = true"><kbd>/</kbd> find a course</button>

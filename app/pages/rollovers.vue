@@ -25,8 +25,8 @@ async function discard(id: string): Promise<void> {
       <tbody>
         <tr v-for="plan in data.plans" :key="plan.id">
           <td><NuxtLink :to="`/plans/${plan.id}/${plan.state === 'run' ? 'run' : 'date'}`"><b>{{ codeText(plan.target) }}</b> {{ plan.target.title }}, {{ plan.target.term.name }}</NuxtLink></td>
-          <td>{{ codeText(plan.source) }}, {{ plan.source.term.name }}</td>
-          <td><span v-if="plan.run" class="kept">run, {{ counted(plan.run.items, 'item') }} added</span><span v-else>a draft; nothing is written</span></td>
+          <td>{{ plan.mode === 'in-place' && plan.state === 'draft' ? 'in place, ' : '' }}{{ plan.sources.map(source => `${codeText(source)}, ${source.term.name}`).join('; ') }}</td>
+          <td><span v-if="plan.writing" class="settle">{{ plan.writing.by }} is writing into the shell since {{ instantText(plan.writing.since, plan.target.term.timeZone).slice(-5) }}</span><span v-else-if="plan.run" class="kept">{{ plan.mode === 'in-place' ? 'rolled in place' : `run, ${counted(plan.run.items, 'item')} added` }}</span><span v-else>a draft; {{ plan.target.origin === 'awaited' && plan.mode === 'roll' ? 'waits for its shell' : 'nothing is written' }}</span></td>
           <td class="soft">{{ instantText(plan.updatedAt, plan.target.term.timeZone) }}, {{ plan.updatedBy }}</td>
           <td class="acts">
             <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Record</NuxtLink>

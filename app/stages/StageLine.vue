@@ -13,11 +13,11 @@ const at = computed(() => stages.findIndex(stage => stage.key === current.value)
 const run = computed(() => props.plan.state === 'run')
 const notes = computed((): Record<StageKey, { text: string, settle?: boolean }> => {
   const settle = store.ledger?.summary.settle ?? 0
-  const held = studentDataKinds.reduce((sum, kind) => sum + props.plan.source.studentData[kind], 0)
+  const held = [props.plan.source, ...props.plan.more].reduce((all, side) => all + studentDataKinds.reduce((sum, kind) => sum + side.studentData[kind], 0), 0)
   return {
-    pair: { text: props.plan.source.course.code === props.plan.target.course.code ? 'matched' : 'different codes' },
-    carry: { text: `${store.counts.carried} of ${store.counts.items}` },
-    clear: { text: held ? 'nothing crosses' : 'nothing there' },
+    pair: props.plan.target.course.origin === 'awaited' && props.plan.mode === 'roll' ? { text: props.plan.fits.length ? 'attach the shell' : 'no shell yet', settle: true } : { text: props.plan.mode === 'in-place' ? 'in place' : props.plan.more.length ? counted(props.plan.more.length + 1, 'source') : props.plan.source.course.code === props.plan.target.course.code ? 'matched' : 'different codes' },
+    carry: { text: props.plan.mode === 'in-place' ? 'skipped' : `${store.counts.carried} of ${store.counts.items}` },
+    clear: { text: props.plan.mode === 'in-place' ? held ? 'stays in it' : 'nothing there' : held ? 'nothing crosses' : 'nothing there' },
     date: settle ? { text: `${settle} to settle`, settle: true } : { text: `${store.ledger?.summary.dates ?? 0} dates` },
     run: { text: run.value ? 'done' : 'writes' },
   }

@@ -47,7 +47,7 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
   const side = ({ calendar, course, nodes, categories }: PlanReply['source']): PlanSide => ({ calendar, meetings: course.meetings, nodes, categories })
   return {
     pair(reply: PlanReply): void {
-      pairNow = { type: 'pair', source: side(reply.source), target: side(reply.target), zone: reply.zone }
+      pairNow = { type: 'pair', sources: [reply.source, ...reply.more].map(side), target: side(reply.target), zone: reply.zone }
       start()(pairNow)
     },
     plan(document: PlanDocument): void {

@@ -1,7 +1,7 @@
 import { compileTerm } from '~~/core/calendar/term'
 import { compareMethods } from '~~/core/dates/fit'
-import { planDates } from '~~/core/dates/plan'
-import { ledgerInput } from '~~/core/plan/compile'
+import { ledgerInputs, planLedger, type CompileInput } from '~~/core/plan/compile'
+import { mergeSources, type MergedSources } from '~~/core/plan/sources'
 import { packItems } from './packing'
 import type { DatesAnswer, ToDatesWorker } from './messages'
 
@@ -10,19 +10,24 @@ import type { DatesAnswer, ToDatesWorker } from './messages'
  * and the page itself where no worker starts.
  */
 export function datesComputer(answer: (answer: DatesAnswer) => void): (message: ToDatesWorker) => void {
-  let pair: Omit<Parameters<typeof ledgerInput>[0], 'document'> | null = null
+  let pair: Omit<CompileInput, 'document'> | null = null
+  let merged: MergedSources | undefined
   return (message) => {
     if (message.type === 'pair') {
-      const { source, target, zone } = message
-      pair = { source: { ...source, term: compileTerm(source.calendar) }, target: { ...target, term: compileTerm(target.calendar) }, zone }
+      const [source, ...more] = message.sources.map(side => ({ ...side, term: compileTerm(side.calendar) }))
+      pair = { source: source!, more, target: { ...message.target, term: compileTerm(message.target.calendar) }, zone: message.zone }
+      merged = mergeSources([source!, ...more])
       return
     }
     if (!pair) return
     const { round } = message
-    const input = ledgerInput({ ...pair, document: message.document })
-    const { items, summary } = planDates(input)
+    const input = { ...pair, document: message.document }
+    const { items, summary } = planLedger(input, merged)
     answer({ type: 'ledger', round, summary, items: packItems(items) })
-    const { fits, suggested } = compareMethods(input, ['keep-week', 'offset', 'none'])
-    answer({ type: 'comparison', round, comparison: { settles: Object.fromEntries(fits.map(fit => [fit.key, fit.summary.settle])), suggested } })
+    // Each source has a calendar of its own; what a method leaves to settle is that of all together, and the first one's best is suggested.
+    const comparisons = ledgerInputs(input, merged).map(each => compareMethods(each, ['keep-week', 'offset', 'none']))
+    const settles: Record<string, number> = {}
+    for (const { fits } of comparisons) for (const fit of fits) settles[fit.key] = (settles[fit.key] ?? 0) + fit.summary.settle
+    answer({ type: 'comparison', round, comparison: { settles, suggested: comparisons[0]!.suggested } })
   }
 }

@@ -9,7 +9,7 @@ import type { PackedItems } from './packing'
 export interface PlanSide { calendar: TermCalendar, meetings: readonly Meeting[], nodes: readonly OutlineNode[], categories: readonly Category[] }
 /** What does not change while one plans is sent once, the document each time. */
 export type ToDatesWorker =
-  | { type: 'pair', source: PlanSide, target: PlanSide, zone: ZoneRules }
+  | { type: 'pair', sources: PlanSide[], target: PlanSide, zone: ZoneRules }
   | { type: 'plan', round: number, document: PlanDocument }
 /** Where every date lands; and, following it, what other methods would leave to do. */
 export interface Ledger { items: PlannedItem[], summary: Summary }

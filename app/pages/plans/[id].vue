@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import PairLine from '~/stages/PairLine.vue'
 import StageLine from '~/stages/StageLine.vue'
 import SavingNote from '~/stages/SavingNote.vue'
@@ -16,6 +17,10 @@ useKeys([
   { key: 'ctrl+z', does: 'undo', run: () => store.undo() },
   { key: 'ctrl+shift+z', does: 'redo', run: () => store.redo() },
 ])
+// A plan changed elsewhere is noticed: when one comes back to the page, and every few seconds while it is in sight.
+const looking = useIntervalFn(() => { if (!document.hidden) void store.look() }, 6000)
+onMounted(() => looking.resume())
+useEventListener('focus', () => void store.look())
 onBeforeRouteLeave(() => { void store.save() })
 onMounted(() => window.addEventListener('beforeunload', warn))
 onUnmounted(() => window.removeEventListener('beforeunload', warn))
@@ -27,6 +32,7 @@ function warn(event: BeforeUnloadEvent): void { if (store.saving !== 'saved') ev
     <PairLine :plan="store.plan" />
     <StageLine :plan="store.plan" />
     <SavingNote v-if="store.saving === 'conflict' || store.saving === 'failed'" />
+    <p v-else-if="store.elsewhere" class="elsewhere" role="status">{{ store.elsewhere.by }} changed this plan elsewhere meanwhile. What they changed is shown here with what you changed; nothing was lost. <button class="link" type="button" @click="store.elsewhere = null">Good</button></p>
     <NuxtPage />
   </div>
   <div v-else class="page">
@@ -36,5 +42,6 @@ function warn(event: BeforeUnloadEvent): void { if (store.saving !== 'saved') ev
 </template>
 
 <style scoped>
+p.elsewhere { margin: 0; padding: 7px var(--gutter); background: var(--tide-wash); border-bottom: 1px solid var(--tide); flex: none; }
 .plan { height: 100%; display: flex; flex-direction: column; }
 </style>

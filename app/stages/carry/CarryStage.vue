@@ -9,7 +9,9 @@ import { usePlan } from '../plan'
 
 const store = usePlan()
 const plan = computed(() => store.plan!)
-const nodes = computed(() => plan.value.source.nodes)
+const nodes = computed(() => store.nodes)
+/** Of several sources: which one a thing comes from, where it is not the first. */
+const fromOf = (lineage: string): string | null => { const at = store.merged?.from.get(lineage) ?? 0; return at > 0 ? codeText(plan.value.more[at - 1]!.course) : null }
 const text = ref('')
 const shown = computed(() => {
   const words = text.value.toLowerCase().split(/\s+/).filter(Boolean)
@@ -73,7 +75,7 @@ useKeys([
               :indeterminate="Boolean(below.get(shown[row.index]!.lineage)?.carried) && below.get(shown[row.index]!.lineage)!.carried < below.get(shown[row.index]!.lineage)!.items"
               @change="value => toggle(shown[row.index]!.lineage, below.get(shown[row.index]!.lineage) && below.get(shown[row.index]!.lineage)!.carried < below.get(shown[row.index]!.lineage)!.items ? true : Boolean(value))" />
             <template v-if="shown[row.index]!.type === 'unit'"><strong>{{ shown[row.index]!.title }}</strong> <span class="soft small">{{ below.get(shown[row.index]!.lineage)!.carried }} of {{ below.get(shown[row.index]!.lineage)!.items }}</span></template>
-            <template v-else><KindMark :kind="shown[row.index]!.kind!" :exam="shown[row.index]!.exam" /> <span class="words">{{ shown[row.index]!.title }}</span><span v-if="already.has(shown[row.index]!.lineage)" class="soft small">in the shell already</span></template>
+            <template v-else><KindMark :kind="shown[row.index]!.kind!" :exam="shown[row.index]!.exam" /> <span class="words">{{ shown[row.index]!.title }}</span><span v-if="already.has(shown[row.index]!.lineage)" class="soft small">in the shell already</span><span v-if="fromOf(shown[row.index]!.lineage)" class="soft small">from {{ fromOf(shown[row.index]!.lineage) }}</span></template>
           </span>
           <span>{{ shown[row.index]!.points === null ? '' : pointsText(shown[row.index]!.points!) }}</span>
           <span class="soft">{{ shown[row.index]!.opens ? dayText(shown[row.index]!.opens!) : '' }}</span>
@@ -93,7 +95,7 @@ useKeys([
       </ul>
       <div class="note">
         <h3>Structure stays</h3>
-        <p class="small">Units, order and nesting come as they are{{ plan.target.nodes.length ? `, below the ${counted(plan.target.course.items, 'item')} that the shell holds` : '' }}. Grade categories come with their weights: {{ plan.source.categories.length }}.</p>
+        <p class="small">Units, order and nesting come as they are{{ plan.target.nodes.length ? `, below the ${counted(plan.target.course.items, 'item')} that the shell holds` : '' }}. Grade categories come with their weights: {{ store.merged?.categories.length }}.</p>
       </div>
     </template>
     <template #foot>

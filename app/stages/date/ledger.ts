@@ -10,7 +10,7 @@ export type LedgerRow = LedgerItem | LedgerUnit
 /** The ledger's rows in course order: a head for each unit, then its carried items with old and new dates. */
 export function useLedger(withUndated: Ref<boolean>) {
   const store = usePlan()
-  const items = computed((): LedgerItem[] => (store.plan?.source.nodes ?? []).flatMap((node) => {
+  const items = computed((): LedgerItem[] => store.nodes.flatMap((node) => {
     const planned = store.planned.get(node.lineage)
     if (!planned) return []
     const outcomes = Object.fromEntries(slotNames.map(slot => [slot, planned.slots[slot].outcome])) as Record<SlotName, Outcome>
@@ -18,7 +18,7 @@ export function useLedger(withUndated: Ref<boolean>) {
   }))
   const isDated = (item: LedgerItem): boolean => slotNames.some(slot => item.outcomes[slot] !== 'empty')
   const rows = computed((): LedgerRow[] => {
-    const heads = new Map((store.plan?.source.nodes ?? []).filter(node => node.type === 'unit').map((node, at) => [node.lineage, { title: node.title, number: at + 1 }]))
+    const heads = new Map(store.nodes.filter(node => node.type === 'unit').map((node, at) => [node.lineage, { title: node.title, number: at + 1 }]))
     const byUnit = new Map<string, LedgerItem[]>()
     for (const item of items.value) {
       const key = item.node.unit ?? ''

@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { itemKinds } from '~~/core/course/model'
 import type { CourseReply } from '~~/shared/api/courses'
+import CourseShares from '~/courses/CourseShares.vue'
+import CourseStaff from '~/courses/CourseStaff.vue'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))
@@ -8,6 +11,20 @@ watch(id, () => void refresh(), { immediate: true })
 useHead({ title: () => data.value ? `${codeText(data.value.course)} · Northtide` : 'Course · Northtide' })
 const added = computed(() => new Set(data.value?.lastRun?.added ?? []))
 const weights = computed(() => data.value?.categories.reduce((sum, category) => sum + (category.weight ?? 0), 0) ?? 0)
+const kinds = computed(() => itemKinds.filter(kind => data.value?.nodes.some(node => node.kind === kind)))
+const works = computed(() => data.value !== null && data.value.course.role !== 'shared')
+const label = ref<string | null>(null)
+async function mark(marks: { pinned?: boolean, hidden?: boolean, label?: string | null }): Promise<void> {
+  await api.put(`/courses/${id.value}/mark`, marks)
+  label.value = null
+  await refresh()
+}
+const origins = { registrar: '', hand: 'made by hand', awaited: 'the place of a shell that is still to come', template: 'a template', snapshot: 'a snapshot, kept as it was' }
+const windows = computed(() => {
+  const is = data.value?.course.windows
+  const days = (from: string | null, to: string | null): string => `${from ? dayText(from) : 'any day'} to ${to ? `${dayText(to)} ${to.slice(0, 4)}` : 'no end'}`
+  return [is && (is.enrolFrom || is.enrolTo) && `Students may enrol ${days(is.enrolFrom, is.enrolTo)}.`, is && (is.openFrom || is.openTo) && `They may enter ${days(is.openFrom, is.openTo)}.`].filter(Boolean).join(' ')
+})
 const units = computed(() => data.value?.nodes.filter(node => node.type === 'unit').length ?? 0)
 </script>
 
@@ -17,9 +34,12 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
     <LoadingLines v-else-if="!data" what="Fetching the course …" />
     <template v-else>
       <header>
-        <p class="caps">{{ codeText(data.course) }} · {{ courseFacts(data.course) }}</p>
-        <h1>{{ data.course.title }}</h1>
-        <p class="soft">{{ data.course.instructors.join(', ') || 'nobody teaches it yet' }} · {{ counted(data.course.students, 'student') }} on the roster · {{ counted(units, 'unit') }}, {{ counted(data.course.items, 'item') }} · deadlines as <a :href="`/api/v1/courses/${id}/deadlines.ics`">iCalendar</a>, dates as <a :href="`/api/v1/courses/${id}/dates.csv`">CSV</a> or <a :href="`/api/v1/courses/${id}/dates.xlsx`">XLSX</a></p>
+        <p class="caps">{{ codeText(data.course) }} · {{ courseFacts(data.course) }}{{ origins[data.course.origin] ? ` · ${origins[data.course.origin]}` : '' }}{{ data.course.role === 'shared' ? ' · shared with you, to take from' : '' }}</p>
+        <h1>{{ data.course.title }}<span v-if="data.course.label" class="label">{{ data.course.label }}</span></h1>
+        <p class="soft">{{ data.course.instructors.join(', ') || 'nobody teaches it yet' }} · {{ works ? `${counted(data.course.students, 'student')} on the roster · ` : '' }}{{ counted(units, 'unit') }}, {{ counted(data.course.items, 'item') }}<template v-if="works"> · deadlines as <a :href="`/api/v1/courses/${id}/deadlines.ics`">iCalendar</a>, dates as <a :href="`/api/v1/courses/${id}/dates.csv`">CSV</a> or <a :href="`/api/v1/courses/${id}/dates.xlsx`">XLSX</a></template></p>
+        <p v-if="windows" class="soft">{{ windows }}</p>
+        <p v-if="data.course.missing" class="settle">The registrar does not list this course any more. It is kept here.</p>
+        <div v-if="works" class="small own"><template v-if="label === null"><span v-if="data.mark.label" class="soft">You call it “{{ data.mark.label }}”.</span><button class="link" type="button" @click="label = data.mark.label ?? ''">{{ data.mark.label ? 'Change' : 'Give it a label of your own' }}</button></template><form v-else @submit.prevent="mark({ label })"><ElInput v-model="label" maxlength="200" aria-label="Your own label" /><button class="link" type="submit">Keep it</button></form><button class="link" type="button" @click="mark({ pinned: !data.mark.pinned })">{{ data.mark.pinned ? 'Unpin' : 'Pin' }}</button><button class="link" type="button" @click="mark({ hidden: !data.mark.hidden })">{{ data.mark.hidden ? 'Show it again' : 'Hide' }}</button></div>
         <p v-if="data.package" class="soft small">Read from <a :href="`/api/v1/courses/${id}/package`">{{ data.package.name }}</a>, {{ sizeText(data.package.size) }}, kept here as it came.</p>
       </header>
       <div class="beside">
@@ -39,7 +59,7 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
               </tr>
             </tbody>
           </table>
-          <div v-else class="note empty"><h3>This shell is empty</h3><p>Nothing has been rolled into it yet.</p><NuxtLink class="act" to="/">Find what could fill it</NuxtLink></div>
+          <div v-else class="note empty"><h3>This shell is empty</h3><p>Nothing has been rolled into it yet.</p><NuxtLink class="act" :to="`/fill/${id}`">Find what could fill it</NuxtLink></div>
         </div>
         <aside>
           <div v-if="data.lastRun" class="note">
@@ -51,10 +71,12 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
             <h2>Grade categories</h2>
             <table class="ruled"><tbody><tr v-for="category in data.categories" :key="category.lineage"><td>{{ category.title }}</td><td class="number">{{ category.weight === null ? '' : `${pointsText(category.weight)} %` }}</td></tr><tr><td><b>Together</b></td><td class="number"><b>{{ pointsText(weights) }} %</b></td></tr></tbody></table>
           </template>
-          <template v-if="data.nodes.length">
+          <template v-if="data.nodes.length && works">
             <h2>Students’ work here</h2>
             <p class="small">{{ counted(data.studentData.submissions, 'submission') }}, {{ counted(data.studentData.grades, 'grade') }}, {{ counted(data.studentData.attempts, 'quiz attempt') }}, {{ counted(data.studentData.posts, 'post') }}, {{ counted(data.studentData.extensions, 'extension') }}.</p>
           </template>
+          <CourseStaff v-if="works" :id="id" :may="data.may.delegate" />
+          <CourseShares v-if="data.may.share" :course="data.course" :kinds="kinds" />
         </aside>
       </div>
     </template>
@@ -68,7 +90,9 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
 .title a:hover { color: var(--tide-text); }
 .date { white-space: nowrap; }
 .number { text-align: right; padding-right: 18px; }
-aside h2 { margin: 20px 0 8px; }
+aside :deep(h2) { margin: 20px 0 8px; }
+.label { font: 400 16px var(--sans); color: var(--ink-soft); margin-left: 12px; }
+.own, .own form { display: flex; gap: 14px; align-items: center; }
 aside .number { padding-right: 0; }
 .empty { max-width: 420px; }
 b { font-weight: 600; }
