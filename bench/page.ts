@@ -55,7 +55,7 @@ try {
   await page.getByLabel('Name').fill('marchetti')
   await page.getByLabel('Password').fill('slack-water')
   await page.getByRole('button', { name: 'Sign in' }).click()
-  await page.locator('article', { hasText: 'BIG 900' }).getByRole('button', { name: 'Plan from this' }).click()
+  await page.locator('article', { hasText: 'BIG 900' }).getByRole('button', { name: 'step by step' }).click()
   await page.getByText('Rolls from').waitFor()
   await page.keyboard.press('4')
   await page.locator('.ledger [data-slot=due]').first().waitFor()

@@ -26,7 +26,7 @@ try {
   await page.getByRole('button', { name: 'Sign in' }).click()
   await page.getByRole('heading', { name: 'Shells' }).waitFor()
   await shot('shells')
-  await page.getByRole('button', { name: 'Plan from this' }).first().click()
+  await page.getByRole('button', { name: 'step by step' }).first().click()
   await page.getByText('Rolls from').waitFor()
   await shot('pair')
   for (const [name, ready] of [['carry', 'What comes across'], ['clear', 'Nothing about students crosses.'], ['date', 'How dates cross']] as const) {

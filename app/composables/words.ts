@@ -18,6 +18,8 @@ export const courseFacts = (course: CourseLine): string =>
 
 /** `in 3 days`, `tomorrow`, `12 days ago` of a number of days. */
 export const daysText = (days: number): string => days > 1 ? `in ${days} days` : days === 1 ? 'tomorrow' : days === 0 ? 'today' : days === -1 ? 'yesterday' : `${-days} days ago`
+/** How often a suggestion like this one is right, of a chance from 0 to 1. */
+export const chanceText = (chance: number): string => chance > 0.99 ? 'more than 99 of a hundred like it are right' : `${Math.round(100 * chance)} of a hundred like it are right`
 /** What the registrar changed in a course, in a sentence. */
 export function changeText(change: Pick<RosterChangeView, 'kind' | 'count' | 'detail'>): string {
   const names = change.detail.names?.slice(0, 3).join(', ') ?? ''

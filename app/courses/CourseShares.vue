@@ -46,7 +46,7 @@ const fault = (field: string): string | undefined => actProblem.value?.errors.fi
     <h2>Shared</h2>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
     <ul v-if="data?.shares.length"><li v-for="entry in data.shares" :key="entry.id" :class="{ off: entry.state !== 'holds' }">
-      <b>{{ entry.code ?? entry.org?.name }}</b> <span class="soft small">{{ states[entry.state] }}{{ entry.expiresAt && entry.state === 'holds' ? ` until ${instantText(entry.expiresAt, course.term.timeZone)}` : '' }}{{ entry.leaves.length ? `, without ${entry.leaves.map(kind => kindWords[kind]![1]).join(', ')}` : '' }}{{ entry.code ? `, used by ${entry.uses}` : '' }}</span>
+      <b>{{ entry.code ?? entry.org?.name }}</b> <span class="soft small">{{ states[entry.state] }}{{ entry.expiresAt && entry.state === 'holds' ? ` until ${instantText(entry.expiresAt, course.term.timeZone)}` : '' }}{{ entry.leaves.length ? `, without ${entry.leaves.map(kind => kindWords[kind]![1]).join(', ')}` : '' }}{{ entry.code ? entry.uses ? `, used by ${entry.uses}` : ', not used yet' : '' }}</span>
       <button v-if="entry.state === 'holds'" class="link small" type="button" :disabled="busy" :aria-label="`Take ${entry.code ?? entry.org?.name} back`" @click="revoke(entry.id)">take back</button>
     </li></ul>
     <p v-else-if="data" class="soft small">Nobody else may take from this course.</p>
@@ -74,6 +74,7 @@ const fault = (field: string): string | undefined => actProblem.value?.errors.fi
 <style scoped>
 ul { list-style: none; margin-bottom: 6px; }
 li { padding: 5px 0; border-bottom: 1px solid var(--rule); }
+li button { margin-left: 8px; }
 li.off b { text-decoration: line-through; font-weight: 400; color: var(--ink-soft); }
 form { display: grid; gap: 10px; }
 label { display: grid; gap: 3px; font-size: 12.5px; color: var(--ink-soft); }

@@ -3,9 +3,9 @@ import type { LogReply } from '~~/shared/api/people'
 
 useHead({ title: 'Log · Northtide' })
 const route = useRoute()
-const [text, action, from, to] = [ref(String(route.query.q ?? '')), ref(''), ref<string | null>(null), ref<string | null>(null)]
+const [text, action, from, to] = [ref(String(route.query.q ?? '')), ref('all'), ref<string | null>(null), ref<string | null>(null)]
 const older = shallowRef<LogReply['lines']>([])
-const address = (before?: string): string => `/log?${new URLSearchParams({ q: text.value, ...action.value && { action: action.value }, ...from.value && { from: from.value }, ...to.value && { to: to.value }, ...before && { before } })}`
+const address = (before?: string): string => `/log?${new URLSearchParams({ q: text.value, ...action.value !== 'all' && { action: action.value }, ...from.value && { from: from.value }, ...to.value && { to: to.value }, ...before && { before } })}`
 const { data, problem, loading, refresh } = useLoaded(async () => { const reply = await api.get<LogReply>(address()); older.value = []; return reply })
 onMounted(refresh)
 let timer: ReturnType<typeof setTimeout> | undefined
@@ -18,7 +18,7 @@ async function further(): Promise<void> {
   older.value = [...older.value, ...reply.lines]
   more.value = reply.more
 }
-const kinds = [['', 'everything'], ['plan.', 'plans and runs'], ['roster.', 'rosters'], ['share.', 'shares'], ['template.', 'templates'], ['course.', 'courses'], ['request.', 'requests'], ['upload.', 'files'], ['duty.', 'duties'], ['run.', 'who may run'], ['codes.', 'codes'], ['term.', 'terms']] as const
+const kinds = [['all', 'everything'], ['plan.', 'plans and runs'], ['roster.', 'rosters'], ['share.', 'shares'], ['template.', 'templates'], ['course.', 'courses'], ['request.', 'requests'], ['upload.', 'files'], ['duty.', 'duties'], ['run.', 'who may run'], ['codes.', 'codes'], ['term.', 'terms']] as const
 const names: Record<string, string> = {
   'plan.started': 'began a plan', 'plan.started-for-term': 'began a plan against a term', 'plan.started-in-place': 'began to roll in place', 'plan.attached': 'attached the shell to a plan', 'plan.decisions-given': 'gave a plan’s decisions to others of its set', 'plan.discarded': 'discarded a plan', 'plan.run': 'ran a plan', 'plan.run-in-place': 'rolled in place',
   'roster.imported': 'took a roster in', 'term.imported': 'took a calendar in', 'course.imported': 'took a course in', 'course.made': 'made a course', 'codes.saved': 'saved the rules of codes', 'upload.received': 'sent a file', 'upload.taken': 'took a file in', 'upload.discarded': 'threw a file away',
@@ -53,7 +53,7 @@ const details = (detail: Record<string, unknown>): string => Object.entries(deta
         <td class="soft small">{{ details(line.detail) }}<template v-if="line.runId">{{ details(line.detail) ? ' · ' : '' }}<NuxtLink :to="`/runs/${line.runId}`">record</NuxtLink></template></td>
       </tr></tbody>
     </table>
-    <p v-else class="note empty">Nothing of this kind is in the log. {{ text || action || from || to ? 'Take a word or a date away.' : '' }}</p>
+    <p v-else class="note empty">Nothing of this kind is in the log. {{ text || action !== 'all' || from || to ? 'Take a word or a date away.' : '' }}</p>
     <p v-if="more"><button class="act plain" type="button" @click="further">Older lines</button></p>
   </main>
 </template>

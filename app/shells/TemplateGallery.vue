@@ -5,13 +5,14 @@ import type { TemplateLine, TemplatesReply } from '~~/shared/api/shares'
 const { data, problem, refresh } = useLoaded(() => api.get<TemplatesReply>('/templates'))
 onMounted(refresh)
 defineExpose({ refresh })
-const arrangement = ref<'' | 'weeks' | 'units'>('')
-const subject = ref('')
-const author = ref('')
+const any = 'any'
+const arrangement = ref<'any' | 'weeks' | 'units'>(any)
+const subject = ref(any)
+const author = ref(any)
 const order = ref<'newest' | 'title'>('newest')
 const unique = (of: (template: TemplateLine) => string): string[] => [...new Set(data.value?.templates.map(of) ?? [])].sort()
 const shown = computed(() => {
-  const found = (data.value?.templates ?? []).filter(template => (!arrangement.value || template.arrangement === arrangement.value) && (!subject.value || template.subject === subject.value) && (!author.value || template.author === author.value))
+  const found = (data.value?.templates ?? []).filter(template => (arrangement.value === any || template.arrangement === arrangement.value) && (subject.value === any || template.subject === subject.value) && (author.value === any || template.author === author.value))
   return order.value === 'title' ? [...found].sort((a, b) => a.course.title.localeCompare(b.course.title)) : found
 })
 </script>
@@ -22,9 +23,9 @@ const shown = computed(() => {
     <LoadingLines v-else-if="!data" what="Fetching the templates …" :rows="4" />
     <template v-else-if="data.templates.length">
       <div class="by">
-        <ElSelect v-model="arrangement" aria-label="Arrangement"><ElOption value="" label="any arrangement" /><ElOption value="weeks" label="by week" /><ElOption value="units" label="by unit" /></ElSelect>
-        <ElSelect v-model="subject" aria-label="Subject"><ElOption value="" label="any subject" /><ElOption v-for="one in unique(template => template.subject)" :key="one" :value="one" :label="one" /></ElSelect>
-        <ElSelect v-model="author" aria-label="Author"><ElOption value="" label="any author" /><ElOption v-for="one in unique(template => template.author)" :key="one" :value="one" :label="one" /></ElSelect>
+        <ElSelect v-model="arrangement" aria-label="Arrangement"><ElOption :value="any" label="any arrangement" /><ElOption value="weeks" label="by week" /><ElOption value="units" label="by unit" /></ElSelect>
+        <ElSelect v-model="subject" aria-label="Subject"><ElOption :value="any" label="any subject" /><ElOption v-for="one in unique(template => template.subject)" :key="one" :value="one" :label="one" /></ElSelect>
+        <ElSelect v-model="author" aria-label="Author"><ElOption :value="any" label="any author" /><ElOption v-for="one in unique(template => template.author)" :key="one" :value="one" :label="one" /></ElSelect>
         <ElSelect v-model="order" aria-label="Order"><ElOption value="newest" label="newest first" /><ElOption value="title" label="by title" /></ElSelect>
       </div>
       <div class="gallery">

@@ -93,7 +93,8 @@ export async function takeFetched(db: Knex, job: Job, mark: string, source: Sour
   const read = await readOneRoster(await openZip('the registrar’s list', source, limits), limits, progress)
   await inTransaction(db, async (trx) => {
     const { findings, changes } = await importRoster(trx, read.roster, { whole: { modes: read.modes, findings: read.findings }, toBeDeleted: read.toBeDeleted })
-    await queries.insertChanges(trx, job.subject, changes)
+    // The newest stands first where they are read, so the first of one list is written last.
+    await queries.insertChanges(trx, job.subject, [...changes].reverse())
     await arriveRequests(trx)
     if (!await holdJob(trx, job)) throw new Error('the job is no longer ours; nothing was written')
     const { users, classes, enrollments } = read.roster

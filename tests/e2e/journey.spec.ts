@@ -32,8 +32,8 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await signIn(page)
   const shell = page.locator('article', { hasText: 'HYD 240-01 Tidal' })
   await expect(shell).toContainText('29 students on the roster · empty')
-  await expect(shell).toContainText('sure: same code, HYD 240')
-  await shell.getByRole('button', { name: 'Plan from this' }).click()
+  await expect(shell).toContainText('98 items · sure: same code, HYD 240')
+  await shell.getByRole('button', { name: 'step by step' }).click()
 
   // Pair: direction unmistakable.
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
@@ -148,9 +148,9 @@ test('the keys: list, find, go, and letters switched off', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Rollovers' })).toBeVisible()
 })
 
-test('a plan changed in another tab is said, and either can be kept', async ({ page, context }) => {
+test('a plan changed in another tab is joined with what was changed here; where both changed one thing, either can be kept', async ({ page, context }) => {
   await signIn(page)
-  await page.locator('article', { hasText: 'HYD 240-02 Tidal' }).getByRole('button', { name: 'Plan from this' }).click()
+  await page.locator('article', { hasText: 'HYD 240-02 Tidal' }).getByRole('button', { name: 'step by step' }).click()
   await page.getByRole('link', { name: /On to Carry/ }).click()
   await expect(page.locator('.foot')).toContainText('0 stay behind')
   // What a screen reader is told of a box.
@@ -161,10 +161,23 @@ test('a plan changed in another tab is said, and either can be kept', async ({ p
   await expect(other.locator('.foot')).toContainText('1 stay behind')
   await expect(other.locator('.pair')).toContainText('Draft saved')
   await page.locator('.row', { hasText: 'How to reach us' }).locator('.el-checkbox').click()
-  await expect(page.getByRole('alert')).toContainText('This plan was changed elsewhere')
-  await page.getByRole('button', { name: 'Show what was saved there' }).click()
-  await expect(page.getByRole('alert')).toHaveCount(0)
-  await expect(page.locator('.row.left')).toHaveText(/Syllabus/)
+  await expect(page.getByRole('status')).toContainText('I. Marchetti changed this plan elsewhere')
+  await expect(page.locator('.row.left')).toHaveText([/Syllabus/, /How to reach us/])
+  await expect(page.locator('.pair')).toContainText('Draft saved')
+  // The other tab takes over what was changed here as soon as it is looked at.
+  await other.evaluate(() => window.dispatchEvent(new Event('focus')))
+  await expect(other.locator('.foot')).toContainText('2 stay behind')
+
+  await page.getByRole('link', { name: /^Date/ }).click()
+  await other.getByRole('link', { name: /^Date/ }).click()
+  await page.getByText('No dates', { exact: true }).click()
+  await expect(page.locator('.pair')).toContainText('Draft saved')
+  await other.getByText('Same distance from the first day').click()
+  await expect(other.getByRole('alert')).toContainText('Both of you changed the rule for dates')
+  await other.getByRole('button', { name: 'Show what was saved there' }).click()
+  await expect(other.getByRole('alert')).toHaveCount(0)
+  await expect(other.locator('.foot')).toContainText('0 to settle')
+  await other.close()
 })
 
 test('wrong password, a server that fails, and a plan that is not there are each said with a way on', async ({ page }) => {

@@ -44,11 +44,14 @@ test('an assistant prepares, and is told who runs', async ({ page }) => {
 test('another source can be taken, and the one before again', async ({ page }) => {
   await signIn(page)
   await openPlan(page, 'pair', '01')
-  await page.getByLabel('Find another course to roll from').fill('spring')
-  await page.locator('.others li', { hasText: 'HYD 240-02 · Spring 2027' }).locator('.el-radio').click()
+  const take = async (words: string, course: string): Promise<void> => {
+    await page.getByRole('button', { name: 'Another source' }).click()
+    await page.getByLabel('Find another course to roll from').fill(words)
+    await page.locator('.choice li', { hasText: course }).getByRole('button', { name: 'Take this' }).click()
+  }
+  await take('240-02', 'HYD 240-02')
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Spring 2027')
-  await page.getByLabel('Find another course to roll from').fill('autumn')
-  await page.locator('.others li', { hasText: 'HYD 240-01 · Autumn 2026' }).locator('.el-radio').click()
+  await take('autumn', 'HYD 240-01')
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
 })
 

@@ -1,4 +1,6 @@
 import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import { addressFromEnvironment, connect } from '../../server/db/connection'
+import { setPassword } from '../../server/services/people'
 
 export const base = (): string => process.env.NORTHTIDE_E2E_URL!
 export async function signIn(page: Page, login = 'marchetti', password = 'slack-water'): Promise<void> {
@@ -11,4 +13,26 @@ export async function signIn(page: Page, login = 'marchetti', password = 'slack-
 /** Signs a request context in through the API. */
 export async function signInRequest(request: APIRequestContext, login: string, password: string): Promise<void> {
   expect((await request.post(`${base()}/api/v1/session`, { data: { login, password } })).status()).toBe(200)
+}
+
+/** Lets things happen at the registrar's stand-in, or makes its list bad. */
+export async function atRegistrar(state: { step?: number, fault?: string }): Promise<void> {
+  const answer = await fetch(`${process.env.NORTHTIDE_E2E_REGISTRAR}/control`, { method: 'POST', headers: { 'content-type': 'application/x-www-form-urlencoded' }, body: new URLSearchParams(Object.entries(state).map(([key, value]) => [key, String(value)])), redirect: 'manual' })
+  expect(answer.status).toBe(303)
+}
+/** Asks the registrar on its page and waits for what came of it. */
+export async function askRegistrar(page: Page, outcome: string): Promise<void> {
+  await page.goto(`${base()}/registrar`)
+  await page.getByRole('button', { name: 'Ask the registrar now' }).click()
+  await expect(page.getByRole('button', { name: 'Ask the registrar now' })).toBeEnabled({ timeout: 30_000 })
+  await expect(page.locator('aside li').first()).toContainText(outcome)
+}
+/** Gives somebody whom the registrar's list has named a password; with `assists`, they assist in a course (by its source key) too. */
+export async function letIn(login: string, password: string, assists?: string): Promise<void> {
+  const db = connect({ ...addressFromEnvironment(), database: 'northtide_e2e' })
+  try {
+    await setPassword(db, login, password)
+    if (assists) await db.raw(`INSERT IGNORE INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), courses.id, people.id, 'assistant', 'hand' FROM courses, people WHERE courses.source_id = ? AND login = ?`, [assists, login])
+  }
+  finally { await db.destroy() }
 }

@@ -57,7 +57,7 @@ const registrars = computed(() => shell.value?.origin === 'registrar')
           <div v-if="actProblem" class="note buoy" role="alert"><h3>{{ actProblem.title }}</h3><p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p></div>
           <section v-if="way === 'suggested'">
             <ul v-if="data.suggestions.length" class="rows">
-              <li v-for="(entry, at) in data.suggestions" :key="entry.course.id"><span><b>{{ codeText(entry.course) }} {{ entry.course.title }}</b>, {{ entry.course.term.name }}<br><span class="soft small">{{ entry.sureness }} ({{ Math.round(100 * entry.chance) }} of a hundred like it are right): {{ entry.reasons.join(', ') }} · {{ counted(entry.course.items, 'item') }}</span></span>
+              <li v-for="(entry, at) in data.suggestions" :key="entry.course.id"><span><b>{{ codeText(entry.course) }} {{ entry.course.title }}</b>, {{ entry.course.term.name }}<br><span class="soft small">{{ entry.sureness }} ({{ chanceText(entry.chance) }}): {{ entry.reasons.join(', ') }} · {{ counted(entry.course.items, 'item') }}</span></span>
                 <span class="acts"><button class="act" :class="{ plain: at > 0 }" type="button" :disabled="busy" @click="start(entry.course.id, 'run')">Straight to the summary</button><button class="link small" type="button" :disabled="busy" @click="start(entry.course.id)">step by step</button></span></li>
             </ul>
             <p v-else class="soft">No earlier course has its code or title, and no instructor of it taught one like it. Choose another way.</p>

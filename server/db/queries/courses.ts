@@ -49,7 +49,7 @@ export const personName = (row: { given_name: string, family_name: string }): st
 /** Courses among some whose code, section, title or term holds every word. */
 export async function searchCourses(db: Knex, among: Knex.QueryBuilder, words: readonly string[], limit: number): Promise<string[]> {
   const query = among.join('terms', 'terms.id', 'courses.term_id').whereNot({ origin: 'awaited' }).orderBy([{ column: 'classes_from', order: 'desc' }, 'courses.code', 'section']).limit(limit).select('courses.id')
-  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, courses.section, courses.title, courses.shown_title, terms.name) COLLATE utf8mb4_unicode_520_ci LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
+  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, CONCAT(courses.code, "-", courses.section), courses.title, courses.shown_title, terms.name) COLLATE utf8mb4_unicode_520_ci LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
   return (await query).map((row: { id: string }) => row.id)
 }
 

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import type { ItemKind } from '../../../core/course/model'
 import { now, stampOf } from '../../services/today'
 import { jsonOf, newId } from '../rows'
-import { personName } from './courses'
+import { loadOutline, personName } from './courses'
 
 export interface ShareRow { id: string, courseId: string, by: string, code: string | null, org: { id: string, name: string } | null, leaves: ItemKind[], createdAt: string, expiresAt: string | null, revokedAt: string | null, uses: number }
 const shares = (db: Knex) => db('shares').join('people', 'people.id', 'shares.person_id').leftJoin('orgs', 'orgs.id', 'shares.org_id')
@@ -42,18 +42,17 @@ export async function templatesAmong(db: Knex, courses: Knex.QueryBuilder): Prom
   return (await db('templates').join('people', 'people.id', 'templates.person_id').whereIn('course_id', courses.select('courses.id')).orderBy('templates.created_at', 'desc').orderBy('course_id', 'desc').select('templates.*', 'given_name', 'family_name'))
     .map(row => ({ courseId: row.course_id, subject: row.subject, arrangement: row.arrangement, about: row.about, authorId: row.person_id, author: personName(row), createdAt: row.created_at }))
 }
-/** Kinds of the items of each top unit, in order: what the picture of a template is drawn from. */
+/** Kinds of the items in each top unit, however deep, in order: what the picture of a template is drawn from. */
 export async function shapesOf(db: Knex, courseIds: readonly string[]): Promise<Map<string, { title: string, kinds: { kind: ItemKind, exam: boolean }[] }[]>> {
-  const units = await db('units').whereIn('course_id', courseIds).whereNull('parent_lineage').whereNot({ state: 'deleted' }).orderBy('position').select('course_id', 'lineage', 'title')
-  const items = await db('items').whereIn('course_id', courseIds).whereNot({ state: 'deleted' }).orderBy('position').select('course_id', 'parent_lineage', 'kind', 'exam')
-  const shapes = new Map<string, { title: string, kinds: { kind: ItemKind, exam: boolean }[] }[]>(courseIds.map(id => [id, []]))
-  const byUnit = new Map<string, { title: string, kinds: { kind: ItemKind, exam: boolean }[] }>()
-  for (const unit of units) {
-    const shape = { title: unit.title as string, kinds: [] }
-    byUnit.set(`${unit.course_id} ${unit.lineage}`, shape)
-    shapes.get(unit.course_id)!.push(shape)
+  const shapes = new Map<string, { title: string, kinds: { kind: ItemKind, exam: boolean }[] }[]>()
+  for (const id of courseIds) {
+    const tops: { title: string, kinds: { kind: ItemKind, exam: boolean }[] }[] = []
+    for (const node of await loadOutline(db, id)) {
+      if (node.type === 'unit' && node.depth === 0) tops.push({ title: node.title, kinds: [] })
+      else if (node.kind !== null && node.depth > 0) tops.at(-1)?.kinds.push({ kind: node.kind, exam: node.exam })
+    }
+    shapes.set(id, tops)
   }
-  for (const item of items) byUnit.get(`${item.course_id} ${item.parent_lineage}`)?.kinds.push({ kind: item.kind, exam: Boolean(item.exam) })
   return shapes
 }
 
