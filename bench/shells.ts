@@ -29,16 +29,16 @@ async function opened(page: Page, url: string): Promise<{ rows: number, whole: n
     return { rows: await until('article.shell'), whole: await until('article.shell .acts .act, article.shell .acts > span.soft') }
   })
 }
-/** Milliseconds from a keystroke in the filter to the frame in which the list answers it. */
-const typed = (page: Page, text: string): Promise<number> => page.evaluate(async (value) => {
+/** Milliseconds from a keystroke in the filter to the frame in which the list answers it; null where it has nothing to say to it. */
+const typed = (page: Page, text: string): Promise<number | null> => page.evaluate(async (value) => {
   const field = document.querySelector<HTMLInputElement>('.filter input')!
   const shown = (): string => [...document.querySelectorAll('article.shell')].map(row => row.getAttribute('aria-label')).join() + document.querySelector('nav .view span')!.textContent
   const before = shown()
   const start = performance.now()
   field.value = value
   field.dispatchEvent(new Event('input', { bubbles: true }))
-  while (shown() === before && performance.now() - start < 3000) await new Promise(requestAnimationFrame)
-  return performance.now() - start
+  while (shown() === before && performance.now() - start < 1000) await new Promise(requestAnimationFrame)
+  return shown() === before ? null : performance.now() - start
 }, text)
 const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!
 
@@ -56,6 +56,8 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 try {
   const measure = async (login: string, password: string): Promise<{ rows: number[], whole: number[], page: Page }> => {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+    // What is run in the page was compiled with a helper that is not there.
+    await page.addInitScript('globalThis.__name = value => value')
     await page.goto(`${app.url}/sign-in`)
     await page.getByLabel('Name').fill(login)
     await page.getByLabel('Password').fill(password)
@@ -69,7 +71,7 @@ try {
   const all = await measure('ellwood', 'chart-datum')
   const keys: number[] = []
   for (const word of ['tides', 'hyd 2', 'person', 'ice'])
-    for (let length = 1; length <= word.length; length++) keys.push(await typed(all.page, word.slice(0, length)))
+    for (let length = 1; length <= word.length; length++) { const time = await typed(all.page, word.slice(0, length)); if (time !== null) keys.push(time) }
   console.log(`the first page with ${many + 3} courses: rows painted ${middle(all.rows).toFixed(0)} ms after it is asked for (worst of 7: ${Math.max(...all.rows).toFixed(0)}), the first row whole after ${middle(all.whole).toFixed(0)} ms; with 3 courses ${middle(few.rows).toFixed(0)} and ${middle(few.whole).toFixed(0)} ms: ratios ${(middle(all.rows) / middle(few.rows)).toFixed(2)} and ${(middle(all.whole) / middle(few.whole)).toFixed(2)}`)
   console.log(`a keystroke in its filter is answered in ${middle(keys).toFixed(0)} ms (median of ${keys.length}, worst ${Math.max(...keys).toFixed(0)} ms); a frame takes 17 ms`)
 }

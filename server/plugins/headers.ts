@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { setHeader, type H3Event } from 'h3'
+import { getCookie, setHeader, type H3Event } from 'h3'
 
 /** The parts of a page while it is put together (Nitro's `render:html`). */
 interface Page { head: string[], bodyPrepend: string[], body: string[], bodyAppend: string[] }
@@ -8,6 +8,8 @@ interface Renderer { hooks: { hook: (name: 'render:html', change: (page: Page, c
 /** Headers of every page: scripts only from here and only with this page's nonce, nothing from outside, no framing. */
 export default (nitro: Renderer): void => {
   nitro.hooks.hook('render:html', (html, { event }) => {
+    // What the first page shows is asked for while its scripts are still on their way.
+    if (event.path.split('?')[0] === '/' && getCookie(event, 'northtide')) html.head.push('<link rel="preload" href="/api/v1/shells" as="fetch" crossorigin="anonymous">')
     const nonce = randomBytes(16).toString('base64')
     const sign = (chunk: string): string => chunk.replace(/<script(?=[\s>])/g, `<script nonce="${nonce}"`)
     html.head = html.head.map(sign)

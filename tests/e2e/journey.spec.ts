@@ -82,6 +82,8 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await expect(log.locator('[data-slot=due]')).toHaveText(/Fri 15 Jan\s+23:59/)
 
   // The other methods, live.
+  // One who is not told in time, as where the connection falters.
+  await other.route('**/api/v1/plans/*/state', route => route.abort())
   await page.getByText('No dates', { exact: true }).click()
   await expect(page.locator('.foot')).toContainText('98 taken away')
   await page.getByText('Same week and weekday').click()
@@ -170,6 +172,8 @@ test('a plan changed in another tab is joined with what was changed here; where 
 
   await page.getByRole('link', { name: /^Date/ }).click()
   await other.getByRole('link', { name: /^Date/ }).click()
+  // One who is not told in time, as where the connection falters.
+  await other.route('**/api/v1/plans/*/state', route => route.abort())
   await page.getByText('No dates', { exact: true }).click()
   await expect(page.locator('.pair')).toContainText('Draft saved')
   await other.getByText('Same distance from the first day').click()
@@ -177,7 +181,10 @@ test('a plan changed in another tab is joined with what was changed here; where 
   await other.getByRole('button', { name: 'Show what was saved there' }).click()
   await expect(other.getByRole('alert')).toHaveCount(0)
   await expect(other.locator('.foot')).toContainText('0 to settle')
+  const plan = new URL(other.url()).pathname.split('/')[2]!
   await other.close()
+  await page.goto(base())
+  await page.request.delete(`${base()}/api/v1/plans/${plan}`)
 })
 
 test('wrong password, a server that fails, and a plan that is not there are each said with a way on', async ({ page }) => {

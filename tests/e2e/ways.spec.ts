@@ -271,6 +271,7 @@ test('an instructor lets an assistant run; the office gives a duty; the log tell
   await row(page, 'HYD 240-02').getByRole('link', { name: /HYD 240-02/ }).click()
   await page.getByText('may run plans into this shell').click()
   await expect(page.getByRole('checkbox', { name: 'may run plans into this shell' })).toBeChecked()
+  await page.context().clearCookies()
   await signIn(page, 'ellwood', 'chart-datum')
   await page.getByRole('link', { name: 'People' }).click()
   await page.getByRole('button', { name: 'Give Tobenna Okonjo a duty' }).click()

@@ -13,7 +13,7 @@ const statements = [
     ADD COLUMN missing_since DATETIME(3) NULL, ADD INDEX (origin)`,
   `UPDATE courses SET origin = 'hand' WHERE source_id LIKE 'upload:%'`,
   // Who has dropped is kept: what hangs off an enrolment is never lost with a row of the registrar's.
-  `ALTER TABLE enrolments ADD COLUMN dropped_at DATETIME(3) NULL, ADD COLUMN missing_since DATETIME(3) NULL`,
+  `ALTER TABLE enrolments ADD COLUMN dropped_at DATETIME(3) NULL, ADD COLUMN missing_since DATETIME(3) NULL, ADD INDEX staff (role, course_id, person_id, dropped_at, is_primary)`,
   `CREATE TABLE course_marks (person_id UUID NOT NULL, course_id UUID NOT NULL, pinned BOOLEAN NOT NULL DEFAULT FALSE, hidden BOOLEAN NOT NULL DEFAULT FALSE, label ${title} NULL,
     PRIMARY KEY (person_id, course_id), FOREIGN KEY (person_id) REFERENCES people (id), FOREIGN KEY (course_id) REFERENCES courses (id) ON DELETE CASCADE) ${table}`,
 

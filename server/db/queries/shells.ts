@@ -3,27 +3,48 @@ import type { Candidate } from '../../../core/pairing/suggest'
 import { now, stampOf } from '../../services/today'
 import { inBatches } from '../rows'
 import { coursesOf } from './access'
+import { personName } from './courses'
 import type { Person } from './people'
 
 export type Origin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
 export interface IndexRow { id: string, code: string, section: string, title: string, label: string | null, origin: Origin, termId: string, people: string, role: string | null, pinned: boolean, hidden: boolean, filled: boolean, missing: boolean }
 
+/** Who works in some courses. Of many courses all staff are read in one go, by an index that students are not in the way of. */
+async function staffRows(db: Knex, courseIds: readonly string[], roles: string[]): Promise<{ course_id: string, person_id: string, role: string, is_primary: number }[]> {
+  const query = db('enrolments').whereIn('role', roles).whereNull('dropped_at').select('course_id', 'person_id', 'role', 'is_primary')
+  if (courseIds.length <= 500) return query.whereIn('course_id', courseIds)
+  const wanted = new Set(courseIds)
+  return (await query).filter(row => wanted.has(row.course_id))
+}
+/** Those of some courses that hold an item. Asking of each would take longer than reading the index through. */
+async function filledOf(db: Knex, courseIds: readonly string[]): Promise<Set<string>> {
+  const query = db('items').distinct('course_id')
+  return new Set((await (courseIds.length <= 500 ? query.whereIn('course_id', courseIds) : query)).map(row => row.course_id as string))
+}
+/** `I. Marchetti` of some people. */
+async function namesOf(db: Knex, ids: readonly string[]): Promise<Map<string, string>> {
+  const names = new Map<string, string>()
+  for (const batch of inBatches([...new Set(ids)], 2000)) for (const row of await db('people').whereIn('id', batch).select('id', 'given_name', 'family_name')) names.set(row.id, personName(row))
+  return names
+}
+
 /** Every course that a person has to do with, a short row each: few questions to the database, however many there are. */
 export async function indexOfCourses(db: Knex, person: Person): Promise<IndexRow[]> {
   const rows = await (await coursesOf(db, person))().leftJoin('course_marks', (join: Knex.JoinClause) => join.on('course_marks.course_id', 'courses.id').andOnVal('course_marks.person_id', person.id)).whereNot({ origin: 'awaited' })
-    .select('courses.id', 'code', 'section', 'title', 'course_marks.label', 'origin', 'term_id', 'pinned', 'hidden', 'courses.missing_since', db.raw('EXISTS (SELECT 1 FROM items WHERE items.course_id = courses.id) AS filled'))
+    .select('courses.id', 'code', 'section', 'title', 'course_marks.label', 'origin', 'term_id', 'pinned', 'hidden', 'courses.missing_since')
+  const filled = await filledOf(db, rows.map((row: { id: string }) => row.id))
   const staff = new Map<string, { names: string[], role: string | null }>()
-  const ids = new Set(rows.map((row: { id: string }) => row.id))
-  for (const row of await db('enrolments').join('people', 'people.id', 'enrolments.person_id').whereIn('role', ['instructor', 'assistant']).whereNull('dropped_at').orderBy('is_primary', 'desc').select('course_id', 'person_id', 'role', 'given_name', 'family_name')) {
-    if (!ids.has(row.course_id)) continue
+  const found = await staffRows(db, rows.map((row: { id: string }) => row.id), ['instructor', 'assistant'])
+  const names = await namesOf(db, found.filter(row => row.role === 'instructor').map(row => row.person_id))
+  for (const row of found) {
     const entry = staff.get(row.course_id) ?? { names: [], role: null }
-    if (row.role === 'instructor') entry.names.push(`${row.given_name.slice(0, 1)}. ${row.family_name}`)
+    if (row.role === 'instructor') entry.names[row.is_primary ? 'unshift' : 'push'](names.get(row.person_id)!)
     if (row.person_id === person.id && entry.role !== 'instructor') entry.role = row.role
     staff.set(row.course_id, entry)
   }
   return rows.map((row: Record<string, unknown>) => ({
     id: row.id as string, code: row.code as string, section: row.section as string, title: row.title as string, label: row.label as string | null, origin: row.origin as Origin, termId: row.term_id as string, people: staff.get(row.id as string)?.names.join(', ') ?? '', role: staff.get(row.id as string)?.role ?? null,
-    pinned: Boolean(row.pinned), hidden: Boolean(row.hidden), filled: Boolean(row.filled), missing: row.missing_since !== null,
+    pinned: Boolean(row.pinned), hidden: Boolean(row.hidden), filled: filled.has(row.id as string), missing: row.missing_since !== null,
   }))
 }
 
@@ -31,12 +52,13 @@ export async function indexOfCourses(db: Knex, person: Person): Promise<IndexRow
 export async function candidatesOf(db: Knex, person: Person, also: readonly string[]): Promise<Map<string, Candidate>> {
   const rows = await (await coursesOf(db, person, { shared: true }))().join('terms', 'terms.id', 'courses.term_id')
     .where((wanted: Knex.QueryBuilder) => wanted.whereIn('origin', ['registrar', 'hand', 'snapshot']).orWhereIn('courses.id', [...also]))
-    .select('courses.id', 'courses.code', 'section', 'title', 'classes_from', db.raw('EXISTS (SELECT 1 FROM items WHERE items.course_id = courses.id) AS items'))
+    .select('courses.id', 'courses.code', 'section', 'title', 'classes_from')
+  const holding = await filledOf(db, rows.map((row: { id: string }) => row.id))
   const teachers = new Map<string, string[]>()
-  for (const row of await db('enrolments').where({ role: 'instructor' }).whereNull('dropped_at').select('course_id', 'person_id')) teachers.set(row.course_id, [...teachers.get(row.course_id) ?? [], row.person_id])
-  const filled = new Map((await db('runs').orderBy('finished_at').select('source_course_id', 'target_course_id')).map(row => [row.target_course_id, row.source_course_id]))
+  for (const row of await staffRows(db, rows.map((row: { id: string }) => row.id), ['instructor'])) teachers.set(row.course_id, [...teachers.get(row.course_id) ?? [], row.person_id])
+  const before = new Map((await db('runs').orderBy('finished_at').select('source_course_id', 'target_course_id')).map(row => [row.target_course_id, row.source_course_id]))
   return new Map(rows.map((row: Record<string, string | number>): [string, Candidate] => [row.id as string, {
-    id: row.id as string, code: row.code as string, section: row.section as string, title: row.title as string, termStarts: row.classes_from as string, instructors: teachers.get(row.id as string) ?? [], items: Number(row.items), filledFrom: filled.get(row.id as string) ?? null,
+    id: row.id as string, code: row.code as string, section: row.section as string, title: row.title as string, termStarts: row.classes_from as string, instructors: teachers.get(row.id as string) ?? [], items: Number(holding.has(row.id as string)), filledFrom: before.get(row.id as string) ?? null,
   }]))
 }
 

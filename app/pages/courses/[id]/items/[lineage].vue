@@ -24,7 +24,7 @@ useKeys([
 </script>
 
 <template>
-  <main class="page">
+  <main class="page" :data-shown="data?.lineage">
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh"><NuxtLink :to="`/courses/${id}`">Back to the course</NuxtLink></ProblemNote>
     <LoadingLines v-else-if="!data" what="Fetching the item …" />
     <template v-else>
