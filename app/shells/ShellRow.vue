@@ -9,7 +9,7 @@ const change = computed(() => props.shell?.changes[0] ?? null)
 const roster = computed(() => {
   if (!props.shell) return ''
   const { course } = props.shell
-  return [meetingText(course.meetings) || 'no meeting times known', course.origin === 'registrar' ? `${counted(course.students, 'student')} on the roster` : course.origin === 'snapshot' ? 'a snapshot, kept as it was' : 'made by hand, no roster', course.items ? `holds ${counted(course.items, 'item')}` : 'empty'].join(' · ')
+  return [meetingText(course.meetings) || 'no meeting times known', course.origin === 'registrar' ? `${counted(course.students, 'student')} on the roster` : course.origin === 'snapshot' ? 'a snapshot, kept as it was' : 'made by hand, no roster', course.sharesWith ? `shows ${counted(course.items, 'item')} of another section` : course.items ? `holds ${counted(course.items, 'item')}` : 'empty'].join(' · ')
 })
 </script>
 
@@ -22,6 +22,7 @@ const roster = computed(() => {
     </div>
     <div v-if="shell" class="cell">
       <p v-if="shell.writing" class="line settle">{{ shell.writing.by }} is writing into it since {{ instantText(shell.writing.since, shell.course.term.timeZone).slice(-5) }}</p>
+      <p v-else-if="shell.course.sharesWith" class="line"><b class="kept">Shares its content</b> with <NuxtLink :to="`/courses/${shell.course.sharesWith}`">another section</NuxtLink></p>
       <template v-else-if="past"><p class="line soft">{{ shell.course.items ? `${counted(shell.course.items, 'item')} to roll from` : 'holds nothing' }}</p></template>
       <template v-else-if="shell.plan"><p class="line"><b>A plan is under way</b> from {{ codeText(shell.plan.source) }}, {{ shell.plan.source.term.name }}</p><p class="soft small line">saved {{ instantText(shell.plan.updatedAt, shell.course.term.timeZone) }} by {{ shell.plan.by }}</p></template>
       <template v-else-if="shell.lastRun"><p class="line"><b class="kept">Rolled</b> {{ instantText(shell.lastRun.at, shell.course.term.timeZone) }} by {{ shell.lastRun.by }}</p><p class="soft small line">{{ counted(shell.lastRun.items, 'item') }} added · <NuxtLink :to="`/runs/${shell.lastRun.id}`">record</NuxtLink></p></template>
@@ -33,6 +34,7 @@ const roster = computed(() => {
     <div class="acts">
       <template v-if="shell">
         <template v-if="past"><NuxtLink v-if="shell.course.items" class="act plain" :to="`/no-shell?way=term&from=${line.id}`">Roll it on …</NuxtLink></template>
+        <NuxtLink v-else-if="shell.course.sharesWith" class="act plain" :to="`/courses/${line.id}`">Open the section</NuxtLink>
         <NuxtLink v-else-if="shell.plan" class="act" :to="`/plans/${shell.plan.id}/pair`">Go on with the plan</NuxtLink>
         <button v-else-if="shell.fits.length && shell.mayPlan" class="act" type="button" :disabled="busy" @click="$emit('attach', shell.fits[0]!.planId)">Attach your plan</button>
         <NuxtLink v-else-if="shell.lastRun" class="act plain" :to="`/courses/${line.id}`">Open the shell</NuxtLink>
@@ -41,8 +43,8 @@ const roster = computed(() => {
         <span v-else class="soft small">you may look, not plan</span>
       </template>
       <span class="small links">
-        <button v-if="shell?.suggestion && shell.mayPlan && !past && !shell.plan && !shell.lastRun" class="link" type="button" :disabled="busy" @click="$emit('plan', shell.suggestion.course.id)">step by step</button>
-        <NuxtLink v-if="shell?.mayPlan && !past" :to="`/fill/${line.id}`">other ways</NuxtLink>
+        <button v-if="shell?.suggestion && shell.mayPlan && !past && !shell.plan && !shell.lastRun && !shell.course.sharesWith" class="link" type="button" :disabled="busy" @click="$emit('plan', shell.suggestion.course.id)">step by step</button>
+        <NuxtLink v-if="shell?.mayPlan && !past && !shell.course.sharesWith" :to="`/fill/${line.id}`">other ways</NuxtLink>
         <button class="link" type="button" :aria-pressed="line.pinned" :aria-label="`${line.pinned ? 'Unpin' : 'Pin'} ${name}`" @click="$emit('mark', { pinned: !line.pinned })">{{ line.pinned ? 'unpin' : 'pin' }}</button>
         <button class="link" type="button" :aria-label="`${line.hidden ? 'Show' : 'Hide'} ${name}`" @click="$emit('mark', { hidden: !line.hidden })">{{ line.hidden ? 'show again' : 'hide' }}</button>
       </span>

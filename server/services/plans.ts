@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
 import { compileTerm } from '../../core/calendar/term'
 import { codeKey } from '../../core/pairing/codes'
+import { joinFaults } from '../../core/pairing/sections'
 import { defaultWindows } from '../../core/pairing/windows'
 import { compilePlan, planLedger, type CompiledPlan, type CompileInput } from '../../core/plan/compile'
 import { asBefore, recommendedPlan, type PlanDocument } from '../../core/plan/document'
@@ -13,6 +14,7 @@ import { writeLog } from '../db/queries/log'
 import { findPerson, type Person } from '../db/queries/people'
 import * as queries from '../db/queries/plans'
 import { runsInto } from '../db/queries/runs'
+import { contentOf, planSections, rosterOverlap, sectionsOf, setPlanSections } from '../db/queries/sections'
 import { dropAwaited } from '../db/queries/snapshots'
 import { writingInto } from '../db/queries/shells'
 import { orgOfCourse } from '../db/queries/shares'
@@ -43,6 +45,7 @@ async function checkPair(db: Knex, person: Person, sources: readonly string[], t
 async function checkShell(db: Knex, person: Person, target: string): Promise<void> {
   const into = await accessToCourse(db, person, target)
   if (!into.read || into.role === 'shared') throw notFound('The shell to roll into')
+  if (await contentOf(db, target) !== target) throw new Problem(409, 'This section shows the content of another', 'Plan for the shell whose content it is; the dates of this section are written with it.')
   if (!into.plan) throw new Problem(403, 'You may see this shell, not plan for it', 'Its instructors, its assistants and the academic office may.')
 }
 
@@ -77,6 +80,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
   const source = wish.sources[0]!
   if (wish.mode === 'in-place') {
     if (wish.sources.length > 1) throw new Problem(400, 'Only one course can be rolled in place', undefined, [{ field: 'sources', message: 'Choose the course that is used again.' }])
+    if (await contentOf(db, source) !== source || (await sectionsOf(db, source)).length > 0) throw new Problem(409, 'This course shares its content with other sections', 'It cannot be rolled in place by itself. Roll into new shells instead.')
     if (!(await accessToCourse(db, person, source)).run) throw new Problem(403, 'Only its instructors may roll a course in place', 'Nothing was changed.')
   }
   return inTransaction(db, async (trx) => {
@@ -129,6 +133,30 @@ export async function alsoInto(db: Knex, person: Person, id: string, shells: rea
     return { made, there }
   })
 }
+/** Sections that could share a shell's content, with what stands against each. */
+export async function joinable(db: Knex, contentId: string, sectionIds: readonly string[]): Promise<Map<string, { faults: string[], joined: boolean }>> {
+  const courses = await loadCourses(db, [contentId, ...sectionIds])
+  const { patterns } = await codeKnowledge(db)
+  const facts = (id: string) => { const course = courses.get(id)!; return { codeKey: codeKey(course.code, patterns), term: course.term.code, instructors: course.instructors.map(person => person.id), items: course.items } }
+  const there = new Set(await sectionsOf(db, contentId))
+  const result = new Map<string, { faults: string[], joined: boolean }>()
+  for (const id of sectionIds) result.set(id, there.has(id) ? { faults: [], joined: true } : { faults: joinFaults(facts(contentId), facts(id), await rosterOverlap(db, contentId, id)), joined: false })
+  return result
+}
+/** Chooses the sections that the run joins to its shell: they show its content, each with the dates of its own meetings. */
+export async function chooseSections(db: Knex, person: Person, id: string, sections: readonly string[]): Promise<void> {
+  await inTransaction(db, async (trx) => {
+    const plan = await queries.lockPlan(trx, id)
+    if (!plan) throw notFound('This plan')
+    if (plan.state === 'run' || plan.mode === 'in-place') throw new Problem(409, 'This plan joins no sections', 'Nothing was changed.')
+    for (const section of sections) await checkShell(trx, person, section)
+    for (const [section, { faults }] of await joinable(trx, plan.targetId, sections)) if (faults.length > 0 || section === plan.targetId) throw new Problem(409, 'A section cannot share this content', `Of one of them ${faults.join(', ')}. Nothing was changed.`)
+    await setPlanSections(trx, id, [...new Set(sections)])
+    await queries.repairPlan(trx, id, { personId: person.id })
+    await writeLog(trx, { action: 'plan.sections', personId: person.id, planId: id, courseId: plan.targetId, detail: { sections: sections.length } })
+  })
+}
+
 /** Gives the decisions of one plan to the other drafts of its set: what comes and how dates cross, not the names and windows of a shell. */
 export async function shareDecisions(db: Knex, person: Person, id: string): Promise<{ made: number, there: number }> {
   return inTransaction(db, async (trx) => {
@@ -166,10 +194,12 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
   const [siblings, fits] = await neighbours(db, person, target.course)
   const lines = await courseLines(db, person, [...set.map(other => other.targetId), ...siblings, ...fits])
   const held = (await writingInto(db, [plan.targetId])).get(plan.targetId)
+  const chosen = new Set(await planSections(db, id))
+  const could = plan.mode === 'roll' && target.course.origin !== 'awaited' ? await joinable(db, plan.targetId, siblings.filter(one => ['instructor', 'assistant', 'office'].includes(lines.get(one)!.role ?? ''))) : new Map<string, { faults: string[], joined: boolean }>()
   return {
     id, revision: plan.revision, state: plan.state, mode: plan.mode, document: plan.document, savedAt: instantText(plan.updatedAt), savedBy: plan.updatedBy, source: source!, more, target, zone: zoneFor(target.calendar) as PlanReply['zone'],
     may: { edit: own.plan && plan.state === 'draft', run: own.run && plan.state === 'draft' && (target.course.origin !== 'awaited' || plan.mode === 'in-place') }, run: run ? { id: run.id, at: instantText(run.finishedAt), by: run.by } : null,
-    set: set.map(other => ({ id: other.id, course: lines.get(other.targetId)!, state: other.state })), siblings: siblings.map(one => lines.get(one)!), fits: plan.mode === 'roll' ? fits.map(one => lines.get(one)!) : [], writing: held ? { by: held.by, since: instantText(held.since) } : null,
+    set: set.map(other => ({ id: other.id, course: lines.get(other.targetId)!, state: other.state })), siblings: siblings.map(one => lines.get(one)!), sections: [...could].map(([one, { faults, joined }]) => ({ course: lines.get(one)!, chosen: chosen.has(one), joined, faults })), fits: plan.mode === 'roll' ? fits.map(one => lines.get(one)!) : [], writing: held ? { by: held.by, since: instantText(held.since) } : null,
   }
 }
 /** Other sections in a course's term with its code or title; and, where it only holds a place, shells that could take it. */
@@ -250,9 +280,15 @@ export async function compileInput(db: Knex, plan: queries.PlanRow): Promise<Com
   const target = await side(plan.targetId)
   return { document: plan.document, source: source!, more, target, zone: zoneFor(target.calendar) }
 }
+/** The same, as one of the sections has it that show the shell's content: with its own calendar and meetings. */
+export async function sectionInput(db: Knex, input: CompileInput, sectionId: string): Promise<CompileInput> {
+  const course = (await loadCourses(db, [sectionId])).get(sectionId)!
+  const calendar = await loadCalendar(db, sectionId)
+  return { ...input, target: { ...input.target, term: compileTerm(calendar), meetings: course.meetings }, zone: zoneFor(calendar) }
+}
 /** A mark of exactly what a run would write, from what it found: any change in plan, sources or shell changes it. */
-export function fingerprintOf(plan: queries.PlanRow, input: CompileInput, compiled: CompiledPlan): string {
-  const facts = [plan.sourceIds, plan.targetId, plan.document, compiled.placements, input.source.nodes, input.more?.map(source => source.nodes), input.target.nodes]
+export function fingerprintOf(plan: queries.PlanRow, input: CompileInput, compiled: CompiledPlan, sections: readonly string[]): string {
+  const facts = [sections, plan.sourceIds, plan.targetId, plan.document, compiled.placements, input.source.nodes, input.more?.map(source => source.nodes), input.target.nodes]
   return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
 }
 
@@ -263,7 +299,7 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
     if (!plan) throw notFound('This plan')
     const input = await compileInput(trx, plan)
     const compiled = compilePlan(input)
-    return { effect: compiled.effect as EffectReply['effect'], fingerprint: fingerprintOf(plan, input, compiled) }
+    return { effect: compiled.effect as EffectReply['effect'], fingerprint: fingerprintOf(plan, input, compiled, await planSections(trx, id)) }
   })
 }
 

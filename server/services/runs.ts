@@ -1,20 +1,21 @@
 import type { Knex } from 'knex'
 import { studentDataKinds } from '../../core/clear/kinds'
 import { checkWindows } from '../../core/pairing/windows'
-import { compilePlan, type Effect, type Placement } from '../../core/plan/compile'
+import { compilePlan, planLedger, type CompileInput, type Effect, type Placement } from '../../core/plan/compile'
 import type { RunReply } from '../../shared/api/plans'
 import { countStudentData, loadCalendar, loadCourses, loadOutline } from '../db/queries/courses'
 import { writeLog } from '../db/queries/log'
 import type { Person } from '../db/queries/people'
 import { findPlan, lockPlan, markRun, repairPlan, type PlanRow } from '../db/queries/plans'
 import * as queries from '../db/queries/runs'
+import { contentsOf, joinSection, planSections, sectionsOf, sectionsOfRun, takeOverSlots, writeSectionSlots } from '../db/queries/sections'
 import { beginWriting, endWriting, writingInto } from '../db/queries/shells'
 import { dropAwaited, moveIntoTerm, takeSnapshot } from '../db/queries/snapshots'
 import { inTransaction } from '../db/connection'
 import { newId } from '../db/rows'
 import { notFound, Problem } from '../http/problem'
 import { courseLines } from './courses'
-import { compileInput, fingerprintOf } from './plans'
+import { compileInput, fingerprintOf, joinable, sectionInput } from './plans'
 import { instantText, now, stampOf } from './today'
 
 const countOf = (placements: readonly Placement[], entity: Placement['entity']): number => placements.filter(entry => entry.entity === entity).length
@@ -42,7 +43,8 @@ async function runLocked(trx: Knex.Transaction, person: Person, planId: string, 
   if (plan.state === 'run') throw new Problem(409, 'This plan has been run already', 'Open the shell to see what came of it.')
   const input = await compileInput(trx, plan)
   const { placements, effect } = compilePlan(input)
-  if (fingerprintOf(plan, input, { placements, effect }) !== fingerprint)
+  const chosen = await planSections(trx, planId)
+  if (fingerprintOf(plan, input, { placements, effect }, chosen) !== fingerprint)
     throw new Problem(409, 'Something changed since you looked', 'The plan, the old course or the shell is not as it was when these numbers were made. Nothing was written. Look at the numbers again, then run.')
   if (placements.length === 0) throw new Problem(409, 'There is nothing to add', 'Everything in this plan is in the shell already, or was left behind.')
   const target = (await loadCourses(trx, [plan.targetId])).get(plan.targetId)!
@@ -55,6 +57,7 @@ async function runLocked(trx: Knex.Transaction, person: Person, planId: string, 
   const before = await countStudentData(trx, courseId)
   await queries.insertRun(trx, { id: runId, planId, sourceId: plan.sourceId, targetId: courseId, personId: person.id, document: plan.document, effect, at: stampOf(now()) })
   await (plan.mode === 'in-place' ? writeInPlace : writeIntoShell)(trx, runId, person, plan, placements, effect)
+  await joinSections(trx, runId, plan, input, placements, chosen)
   const { names, windows } = plan.document
   await queries.setCourseFacts(trx, runId, courseId, {
     ...names.title !== null && { shown_title: names.title }, ...names.label !== null && { label: names.label === '' ? null : names.label }, ...windows && { enrol_from: windows.enrolFrom, enrol_to: windows.enrolTo, open_from: windows.openFrom, open_to: windows.openTo },
@@ -71,11 +74,30 @@ async function runLocked(trx: Knex.Transaction, person: Person, planId: string, 
 }
 
 async function writeIntoShell(trx: Knex, runId: string, person: Person, plan: PlanRow, placements: Placement[], effect: Effect): Promise<void> {
-  await queries.insertEntries(trx, runId, plan.sourceIds, placements)
+  const contents = await contentsOf(trx, plan.sourceIds)
+  await queries.insertEntries(trx, runId, plan.sourceIds.map(source => contents.get(source)!), placements)
   const written = await queries.copyContent(trx, runId, plan.targetId)
   for (const entity of ['category', 'unit', 'item'] as const)
     if (written[entity] !== countOf(placements, entity)) throw new Error(`run ${runId}: ${written[entity]} rows of ${entity} written, ${countOf(placements, entity)} planned`)
   if (written.slots !== effect.dates.dates) throw new Error(`run ${runId}: ${written.slots} dates written, ${effect.dates.dates} planned`)
+}
+
+/** Sections that show the shell's content, chosen now or joined before: each gets dates for what is new, from its own meetings. */
+async function joinSections(trx: Knex, runId: string, plan: PlanRow, input: CompileInput, placements: readonly Placement[], chosen: readonly string[]): Promise<void> {
+  if (plan.mode === 'in-place') return
+  const before = await sectionsOf(trx, plan.targetId)
+  const fresh = chosen.filter(section => !before.includes(section))
+  for (const section of [...fresh].sort()) await trx('courses').where({ id: section }).forUpdate().first('id')
+  for (const { faults } of (await joinable(trx, plan.targetId, fresh)).values()) if (faults.length > 0) throw new Problem(409, 'A section cannot share this content any more', `Of one of them ${faults.join(', ')}. Nothing was written; choose the sections anew in Pair.`)
+  const added = new Set(placements.filter(entry => entry.entity === 'item').map(entry => entry.lineage))
+  for (const section of [...before, ...fresh]) {
+    const ledger = planLedger(await sectionInput(trx, input, section))
+    await writeSectionSlots(trx, section, plan.targetId, ledger.items.filter(item => added.has(item.id)))
+  }
+  for (const section of fresh) {
+    await takeOverSlots(trx, section, plan.targetId, runId)
+    await joinSection(trx, section, plan.targetId, runId)
+  }
 }
 
 /** The course itself goes on in the new term, and a snapshot of it, with its students, takes its place in the old one. */
@@ -95,12 +117,13 @@ async function writeInPlace(trx: Knex, runId: string, person: Person, plan: Plan
 export async function readRun(db: Knex, person: Person, id: string): Promise<RunReply> {
   const run = await queries.findRun(db, id)
   if (!run) throw notFound('This run')
-  const lines = await courseLines(db, person, [run.sourceId, run.targetId, ...run.snapshotId ? [run.snapshotId] : []])
+  const joined = await sectionsOfRun(db, id)
+  const lines = await courseLines(db, person, [run.sourceId, run.targetId, ...joined, ...run.snapshotId ? [run.snapshotId] : []])
   const order = new Map((await loadOutline(db, run.targetId)).map((node, at) => [node.lineage, { at, depth: node.depth }]))
   const entries = (await queries.loadEntries(db, run)).map(entry => ({ ...entry, depth: order.get(entry.lineage)?.depth ?? 0 }))
     .sort((a, b) => (order.get(a.lineage)?.at ?? -1) - (order.get(b.lineage)?.at ?? -1))
   return {
     id, planId: run.planId, source: lines.get(run.sourceId)!, target: lines.get(run.targetId)!, by: run.by, startedAt: instantText(run.startedAt), finishedAt: instantText(run.finishedAt),
-    effect: run.effect as RunReply['effect'], audit: run.audit, entries, snapshot: run.snapshotId ? lines.get(run.snapshotId)! : null, course: await queries.courseFactsOf(db, id),
+    effect: run.effect as RunReply['effect'], audit: run.audit, entries, snapshot: run.snapshotId ? lines.get(run.snapshotId)! : null, course: await queries.courseFactsOf(db, id), sections: joined.map(section => lines.get(section)!),
   }
 }

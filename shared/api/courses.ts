@@ -24,6 +24,8 @@ export const courseLine = z.object({
   students: z.int(), items: z.int(),
   /** What tells this section from others, for students. */
   label: z.string().nullable(), origin: z.enum(courseOrigins), windows: windowsSchema, missing: z.boolean(),
+  /** The section whose content it shows, where that is not its own. */
+  sharesWith: id.nullable(),
   /** What the person who asks is to this course; null where they may only read it through a duty. */
   role: z.enum(courseRoles).nullable(),
 })

@@ -20,6 +20,8 @@ export const planReply = z.object({
   set: z.array(z.object({ id, course: courseLine, state: z.enum(['draft', 'run']) })),
   /** Other sections of the target's title or code in its term, as they are named. */
   siblings: z.array(courseLine),
+  /** Sections that could share this shell’s content, with what stands against it; `chosen`: the run joins them. */
+  sections: z.array(z.object({ course: courseLine, chosen: z.boolean(), joined: z.boolean(), faults: z.array(z.string()) })),
   /** Shells that a plan which waits for one would fit. */
   fits: z.array(courseLine),
   writing,
@@ -36,6 +38,7 @@ export const plansReply = z.object({ plans: z.array(planLine) })
 export type PlansReply = z.infer<typeof plansReply>
 export const attachShell = z.object({ shell: id })
 export const alsoInto = z.object({ shells: z.array(id).min(1, 'Choose a shell.').max(50, 'At most fifty shells.') })
+export const sectionsChosen = z.object({ sections: z.array(id).max(50, 'At most fifty sections.') })
 export const alsoDone = z.object({ made: z.int(), there: z.int() })
 
 const summary = z.object({ dates: z.int(), straight: z.int(), moved: z.int(), held: z.int(), settle: z.int(), none: z.int() })
@@ -54,6 +57,8 @@ export const auditLine = z.object({ kind: z.string(), before: z.int(), after: z.
 const wall = z.string().nullable()
 export const runReply = z.object({
   id, planId: id, source: courseLine, target: courseLine, by: z.string(), startedAt: z.string(), finishedAt: z.string(), effect, audit: z.array(auditLine), snapshot: courseLine.nullable(),
+  /** Sections that were joined to the shell. */
+  sections: z.array(courseLine),
   course: z.array(z.object({ field: z.string(), before: z.string().nullable(), after: z.string().nullable() })),
   entries: z.array(z.object({ entity: z.enum(['category', 'unit', 'item']), lineage, title: z.string(), kind: z.string().nullable(), action: z.enum(['added', 'replaced', 'cleared']), opens: wall, due: wall, closes: wall, flags: z.array(z.string()), depth: z.int() })),
 })

@@ -82,8 +82,6 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await expect(log.locator('[data-slot=due]')).toHaveText(/Fri 15 Jan\s+23:59/)
 
   // The other methods, live.
-  // One who is not told in time, as where the connection falters.
-  await other.route('**/api/v1/plans/*/state', route => route.abort())
   await page.getByText('No dates', { exact: true }).click()
   await expect(page.locator('.foot')).toContainText('98 taken away')
   await page.getByText('Same week and weekday').click()

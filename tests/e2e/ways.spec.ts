@@ -249,7 +249,7 @@ test('a share code opens a course to a colleague of another department, until it
   await colleague.context().close()
 })
 
-test('a course shared with a department is there for those who work in it', async ({ page, browser }) => {
+test('a course shared with a department is there for those who work in it; two sections show one content', async ({ page, browser }) => {
   await letIn('quist', 'rye-crumb', 'hyd310-01-2027s')
   await signIn(page, 'brandt', 'spring-range')
   await page.getByRole('button', { name: /^Past/ }).click()
@@ -263,6 +263,15 @@ test('a course shared with a department is there for those who work in it', asyn
   await colleague.getByRole('link', { name: 'Shared with you' }).click()
   await colleague.locator('.choice li', { hasText: 'HYD 240-01' }).getByRole('button', { name: 'Plan from this' }).click()
   await expect(colleague.getByText('98 of 98')).toBeVisible()
+  // Both sections of the class show one content, each with the dates of its own meetings.
+  await colleague.getByText('BKG 115-01 shows this content').click()
+  await expect(colleague.getByRole('checkbox', { name: /BKG 115-01 shows this content/ })).toBeChecked()
+  await runPlan(colleague)
+  await shells(colleague)
+  await expect(row(colleague, 'BKG 115-01')).toContainText('Shares its content with another section')
+  await row(colleague, 'BKG 115-01').getByRole('link', { name: 'Open the section' }).click()
+  await expect(colleague.getByText('with dates of its own')).toBeVisible()
+  await expect(colleague.getByRole('link', { name: 'Check-in quiz 1' })).toBeVisible()
   await colleague.context().close()
 })
 

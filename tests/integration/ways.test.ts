@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest'
+import { ruleSchema } from '../../core/dates/rule'
 import type { Person } from '../../server/db/queries/people'
 import { countStudentData, loadOutline } from '../../server/db/queries/courses'
 import { beginWriting, endWriting } from '../../server/db/queries/shells'
 import { readCourse } from '../../server/services/courses'
 import { viewLog } from '../../server/services/log'
 import { changeDuty, delegate, findPerson, readPeople } from '../../server/services/people'
-import { alsoInto, attachShell, discardPlan, effectOf, listPlans, readPlan, savePlan, shareDecisions, startAwaited, startPlan } from '../../server/services/plans'
+import { alsoInto, attachShell, chooseSections, discardPlan, effectOf, listPlans, readPlan, savePlan, shareDecisions, startAwaited, startPlan } from '../../server/services/plans'
+import { readItem } from '../../server/services/reading'
 import { readRun, runPlan } from '../../server/services/runs'
 import { enterCode, makeTemplate, readShares, readTemplates, revoke, share } from '../../server/services/shares'
 import { guardNewCourse, listShells, makeCourse, markCourse, shellLines, waysInto } from '../../server/services/shells'
@@ -161,6 +163,49 @@ describe('a plan', () => {
     expect(record.course).toEqual(expect.arrayContaining([{ field: 'shown_title', before: 'Tides for Pilots', after: 'Pilotage' }, { field: 'open_to', before: null, after: '2027-05-05' }]))
     expect((await readCourse(demo.db, marchetti, target)).course).toMatchObject({ title: 'Pilotage', label: 'Evenings', windows: document.windows })
     await expect(makeCourse(demo.db, marchetti, { term: '2027-spring', code: 'HYD 243', section: '', title: 'Copy of Pilotage' })).rejects.toMatchObject({ errors: [{ field: 'title' }] })
+  })
+  it('of one content for several sections: each shows it with the dates of its own meetings, and keeps its own roster', async () => {
+    const { marchetti } = demo.people
+    const make = async (section: string, weekday: number): Promise<string> => {
+      const { id } = await makeCourse(demo.db, marchetti, { term: '2027-spring', code: 'HYD 260', section, title: 'Tides in Two Hours' })
+      await demo.db('meetings').insert({ course_id: id, position: 0, weekday, start: '10:00', end: '11:00' })
+      return id
+    }
+    const [one, two] = [await make('01', 1), await make('02', 4)]
+    const plan = await startPlan(demo.db, marchetti, { sources: [demo.courses.old], target: one })
+    const { document, revision } = await readPlan(demo.db, marchetti, plan)
+    await savePlan(demo.db, marchetti, plan, revision, { document: { ...document, dates: { ...document.dates, rule: ruleSchema.parse({ method: 'meetings' }) } } })
+    const student = async (course: string, source: string): Promise<void> => { await demo.db.raw(`INSERT INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), ?, id, 'student', 'hand' FROM people WHERE source_id = ?`, [course, source]) }
+    await student(one, 'st-2026-001')
+    await student(two, 'st-2026-001')
+    const sections = async () => (await readPlan(demo.db, marchetti, plan)).sections.find(entry => entry.course.id === two)!
+    expect((await sections()).faults).toEqual(['1 student is on both rosters'])
+    await expect(chooseSections(demo.db, marchetti, plan, [two])).rejects.toMatchObject({ status: 409 })
+    await demo.db('enrolments').where({ course_id: two, role: 'student' }).delete()
+    await student(two, 'st-2026-002')
+    const stale = (await effectOf(demo.db, plan)).fingerprint
+    await chooseSections(demo.db, marchetti, plan, [two])
+    await expect(runPlan(demo.db, marchetti, plan, stale)).rejects.toMatchObject({ status: 409 })
+    const items = await count('items')
+    const record = await readRun(demo.db, marchetti, await run(marchetti, plan))
+    expect(record.sections.map(section => section.id)).toEqual([two])
+    expect(await count('items') - items).toBe(record.effect.added.items)
+    const [first, second] = [await loadOutline(demo.db, one), await loadOutline(demo.db, two)]
+    expect(second.map(node => [node.lineage, node.title])).toEqual(first.map(node => [node.lineage, node.title]))
+    const weekdays = (nodes: typeof first): number[] => [...new Set(nodes.flatMap(node => node.due ?? []).map(due => new Date(`${due}Z`).getUTCDay()))].sort()
+    expect(first.filter((node, at) => node.due !== null && node.due !== second[at]!.due).length).toBeGreaterThan(20)
+    expect(weekdays(first)).not.toEqual(weekdays(second))
+    expect(await readCourse(demo.db, marchetti, two)).toMatchObject({ course: { sharesWith: one, items: record.effect.added.items, students: 1 } })
+    expect((await readItem(demo.db, marchetti, two, second.find(node => node.kind === 'page')!.lineage)).html).toBeTruthy()
+    // It is no shell to roll into by itself, and can be rolled from with its own dates.
+    await expect(startPlan(demo.db, marchetti, { sources: [demo.courses.old], target: two })).rejects.toMatchObject({ status: 409 })
+    const { id: next } = await makeCourse(demo.db, marchetti, { term: '2027-summer', code: 'HYD 260', section: '', title: 'Tides in One Hour' })
+    await run(marchetti, await startPlan(demo.db, marchetti, { sources: [two], target: next }))
+    expect((await loadOutline(demo.db, next)).length).toBe(second.length)
+    // What comes into the content later comes into both, dated in each.
+    const more = await startPlan(demo.db, marchetti, { sources: [demo.courses.template], target: one })
+    await run(marchetti, more)
+    expect((await loadOutline(demo.db, two)).length).toBeGreaterThan(second.length)
   })
   it('shows who is writing into its shell, and waits for them', async () => {
     const { marchetti, ellwood } = demo.people

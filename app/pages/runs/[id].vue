@@ -25,6 +25,7 @@ const print = (): void => window.print()
       <EffectTable v-if="!data.snapshot" :effect="data.effect" :source="data.source" :target="data.target" />
       <p v-else class="lead">Rolled in place: {{ counted(data.effect.dates.dates, 'date') }} written. The course as it was, students and all, is kept as <NuxtLink :to="`/courses/${data.snapshot.id}`">a snapshot in {{ data.snapshot.term.name }}</NuxtLink>.</p>
       <template v-if="data.course.length"><h2>The shell itself</h2><table class="ruled narrow"><thead><tr><th scope="col">What</th><th scope="col">Before</th><th scope="col">After</th></tr></thead><tbody><tr v-for="fact in data.course" :key="fact.field"><td>{{ factNames[fact.field] ?? fact.field }}</td><td class="soft">{{ fact.before ?? 'not set' }}</td><td>{{ fact.after ?? 'not set' }}</td></tr></tbody></table></template>
+      <p v-if="data.sections.length">Its content is shown in {{ data.sections.map(section => codeText(section)).join(', ') }} too, each with the dates of its own meetings.</p>
       <h2>Audit: student data in the shell</h2>
       <p class="soft">Counted before and after writing, and once more on the new items alone, within the same step. Anything found would have undone the run.</p>
       <table class="ruled narrow">

@@ -110,6 +110,7 @@ const sentence = computed(() => {
           <tr><td>Dates</td><td>{{ counted(data.effect.dates.dates, 'date') }} written, {{ data.effect.dates.moved }} moved, {{ data.effect.dates.settle }} to settle</td></tr>
           <tr><td>Students</td><td>{{ counted(plan.source.studentData.students, 'student') }} and what they did stay in the course; nothing of it is cleared</td></tr>
         </tbody></table>
+        <p v-if="plan.sections.some(entry => entry.chosen || entry.joined)">{{ plan.sections.filter(entry => entry.chosen || entry.joined).map(entry => codeText(entry.course)).join(', ') }} will show the same content, with the dates of {{ plan.sections.filter(entry => entry.chosen || entry.joined).length === 1 ? 'its' : 'their' }} own meetings.</p>
         <table v-if="facts.length" class="ruled facts"><caption class="caps">The shell itself</caption><tbody><tr v-for="fact in facts" :key="fact.what"><td>{{ fact.what }}</td><td class="soft">{{ fact.before }}</td><td>{{ fact.after }}</td></tr></tbody></table>
         <section v-if="toSettle.length" class="settling">
           <h3>{{ counted(toSettle.length, 'item has', 'items have') }} dates to settle</h3>

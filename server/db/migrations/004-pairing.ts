@@ -48,6 +48,11 @@ const statements = [
   `ALTER TABLE runs ADD COLUMN snapshot_id UUID NULL`,
   // Who is writing into a shell. The lease ends what a stopped server left behind.
   `CREATE TABLE writing (course_id UUID PRIMARY KEY, person_id UUID NOT NULL, plan_id UUID NOT NULL, since DATETIME(3) NOT NULL, lease_until DATETIME(3) NOT NULL, FOREIGN KEY (person_id) REFERENCES people (id)) ${table}`,
+  // Sections that show the content of another shell, with dates of their own.
+  `CREATE TABLE joined_sections (course_id UUID PRIMARY KEY, content_id UUID NOT NULL, run_id UUID NOT NULL, joined_at DATETIME(3) NOT NULL, INDEX (content_id), INDEX (run_id), FOREIGN KEY (course_id) REFERENCES courses (id), FOREIGN KEY (content_id) REFERENCES courses (id)) ${table}`,
+  `CREATE TABLE section_slots (course_id UUID NOT NULL, content_id UUID NOT NULL, lineage UUID NOT NULL, slot ENUM('opens','due','closes') NOT NULL, at CHAR(16) ${bin} NOT NULL, PRIMARY KEY (course_id, lineage, slot),
+    FOREIGN KEY (course_id) REFERENCES courses (id), FOREIGN KEY (content_id, lineage) REFERENCES items (course_id, lineage) ON DELETE CASCADE) ${table}`,
+  `CREATE TABLE plan_sections (plan_id UUID NOT NULL, course_id UUID NOT NULL, PRIMARY KEY (plan_id, course_id), FOREIGN KEY (plan_id) REFERENCES plans (id) ON DELETE CASCADE, FOREIGN KEY (course_id) REFERENCES courses (id)) ${table}`,
   `ALTER TABLE log ADD INDEX (person_id), ADD INDEX (action)`,
 ]
 

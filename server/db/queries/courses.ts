@@ -6,6 +6,7 @@ import { inCourseOrder, type OutlineNode } from '../../../core/course/outline'
 import { parsePoints } from '../../../core/grading/points'
 import type { Windows } from '../../../core/pairing/windows'
 import { jsonOf } from '../rows'
+import { contentOf, contentsOf } from './sections'
 
 export interface CourseRow {
   id: string, code: string, section: string, title: string
@@ -17,6 +18,8 @@ export interface CourseRow {
   label: string | null
   origin: 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
   windows: Windows
+  /** The section whose content it shows, where that is not its own. */
+  sharesWith: string | null
   /** The registrar does not list it any more. */
   missing: boolean
 }
@@ -29,7 +32,7 @@ export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map
     .select('courses.id', 'courses.code', 'section', { title: db.raw('COALESCE(shown_title, title)') }, 'label', 'origin', 'enrol_from', 'enrol_to', 'open_from', 'open_to', 'missing_since', { term_code: 'terms.code' }, 'name', 'time_zone', 'classes_from', 'classes_to')
   for (const row of rows) {
     courses.set(row.id, {
-      id: row.id, code: row.code, section: row.section, title: row.title, meetings: [], instructors: [], students: 0, items: 0, label: row.label, origin: row.origin, missing: row.missing_since !== null,
+      id: row.id, code: row.code, section: row.section, title: row.title, meetings: [], instructors: [], students: 0, items: 0, label: row.label, origin: row.origin, sharesWith: null, missing: row.missing_since !== null,
       windows: { enrolFrom: row.enrol_from, enrolTo: row.enrol_to, openFrom: row.open_from, openTo: row.open_to },
       term: { code: row.term_code, name: row.name, timeZone: row.time_zone, classesFrom: row.classes_from, classesTo: row.classes_to },
     })
@@ -40,7 +43,13 @@ export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map
   for (const row of staff) courses.get(row.course_id)!.instructors.push({ id: row.person_id, name: personName(row) })
   const perCourse = async (rows: Knex.QueryBuilder): Promise<{ course_id: string, count: number }[]> => rows.whereIn('course_id', ids).groupBy('course_id').select('course_id').count({ count: '*' })
   for (const row of await perCourse(db('enrolments').where({ role: 'student' }).whereNull('dropped_at'))) courses.get(row.course_id)!.students = Number(row.count)
-  for (const row of await perCourse(db('items').whereNot({ state: 'deleted' }))) courses.get(row.course_id)!.items = Number(row.count)
+  const contents = await contentsOf(db, ids)
+  const held = new Map((await db('items').whereIn('course_id', [...new Set(contents.values())]).whereNot({ state: 'deleted' }).groupBy('course_id').select('course_id').count({ count: '*' }) as { course_id: string, count: string }[]).map(row => [row.course_id, Number(row.count)]))
+  for (const [id, course] of courses) {
+    const content = contents.get(id)!
+    course.items = held.get(content) ?? 0
+    course.sharesWith = content === id ? null : content
+  }
   return courses
 }
 /** `I. Marchetti` */
@@ -66,8 +75,9 @@ export async function loadCalendar(db: Knex, courseId: string): Promise<TermCale
 
 /** Units and items of a course in its own order, with dates. Deleted things are not among them, nor are kinds that somebody may not take (`leaves`). */
 export async function loadOutline(db: Knex, courseId: string, leaves: ReadonlySet<ItemKind> = new Set()): Promise<OutlineNode[]> {
-  const units = await db('units').where({ course_id: courseId }).whereNot({ state: 'deleted' }).select('lineage', 'parent_lineage', 'position', 'title', 'state')
-  const items = await db('items').where({ course_id: courseId }).whereNot({ state: 'deleted' }).whereNotIn('kind', [...leaves]).select('lineage', 'parent_lineage', 'position', 'title', 'kind', 'state', 'exam', 'points', 'category_lineage')
+  const content = await contentOf(db, courseId)
+  const units = await db('units').where({ course_id: content }).whereNot({ state: 'deleted' }).select('lineage', 'parent_lineage', 'position', 'title', 'state')
+  const items = await db('items').where({ course_id: content }).whereNot({ state: 'deleted' }).whereNotIn('kind', [...leaves]).select('lineage', 'parent_lineage', 'position', 'title', 'kind', 'state', 'exam', 'points', 'category_lineage')
   // What is nested in something that stays away stays away with it.
   const gone = new Set<string>()
   if (leaves.size > 0) {
@@ -78,7 +88,7 @@ export async function loadOutline(db: Knex, courseId: string, leaves: ReadonlySe
     }
   }
   const slots = new Map<string, Record<string, string>>()
-  for (const row of await db('slots').where({ course_id: courseId }).select('lineage', 'slot', 'at')) {
+  for (const row of await db(content === courseId ? 'slots' : 'section_slots').where({ course_id: courseId }).select('lineage', 'slot', 'at')) {
     const entry = slots.get(row.lineage)
     if (entry) entry[row.slot] = row.at
     else slots.set(row.lineage, { [row.slot]: row.at })
@@ -96,7 +106,7 @@ export async function loadOutline(db: Knex, courseId: string, leaves: ReadonlySe
 }
 
 export async function loadCategories(db: Knex, courseId: string): Promise<{ lineage: string, title: string, weight: number | null, position: number }[]> {
-  const rows = await db('grade_categories').where({ course_id: courseId }).orderBy('position').select('lineage', 'title', 'weight', 'position')
+  const rows = await db('grade_categories').where({ course_id: await contentOf(db, courseId) }).orderBy('position').select('lineage', 'title', 'weight', 'position')
   return rows.map(row => ({ lineage: row.lineage, title: row.title, weight: row.weight === null ? null : parsePoints(row.weight), position: Number(row.position) }))
 }
 
@@ -116,7 +126,7 @@ export async function countStudentData(db: Knex, courseId: string, lineages?: re
 export interface ItemRow { lineage: string, title: string, kind: ItemKind, state: ItemState, exam: boolean, points: number | null, category: string | null, bodyHash: string | null, mediaType: string | null, settings: Record<string, unknown> }
 export async function loadItem(db: Knex, courseId: string, lineage: string): Promise<ItemRow | null> {
   const row = await db('items').leftJoin('grade_categories', join => join.on('grade_categories.course_id', 'items.course_id').andOn('grade_categories.lineage', 'items.category_lineage'))
-    .where({ 'items.course_id': courseId, 'items.lineage': lineage }).whereNot({ state: 'deleted' }).first('items.*', { category_title: 'grade_categories.title' })
+    .where({ 'items.course_id': await contentOf(db, courseId), 'items.lineage': lineage }).whereNot({ state: 'deleted' }).first('items.*', { category_title: 'grade_categories.title' })
   return row ? {
     lineage: row.lineage, title: row.title, kind: row.kind, state: row.state, exam: Boolean(row.exam), points: row.points === null ? null : parsePoints(row.points),
     category: row.category_title, bodyHash: row.body_hash, mediaType: row.media_type, settings: jsonOf(row.settings),

@@ -3,6 +3,7 @@ import type { ItemKind } from '../../../core/course/model'
 import { now, stampOf } from '../../services/today'
 import { jsonOf, newId } from '../rows'
 import { loadOutline, personName } from './courses'
+import { contentOf } from './sections'
 
 export interface ShareRow { id: string, courseId: string, by: string, code: string | null, org: { id: string, name: string } | null, leaves: ItemKind[], createdAt: string, expiresAt: string | null, revokedAt: string | null, uses: number }
 const shares = (db: Knex) => db('shares').join('people', 'people.id', 'shares.person_id').leftJoin('orgs', 'orgs.id', 'shares.org_id')
@@ -58,11 +59,12 @@ export async function shapesOf(db: Knex, courseIds: readonly string[]): Promise<
 
 /** Copies everything that a course holds as content into another that holds none: rows of metadata, set by set; bodies stay shared. */
 export async function copyWhole(trx: Knex, from: string, to: string): Promise<{ items: number, units: number }> {
-  const copy = async (table: string, columns: string): Promise<number> => Number((await trx.raw(`INSERT INTO ${table} (course_id, ${columns}) SELECT ?, ${columns} FROM ${table} WHERE course_id = ?`, [to, from]) as [{ affectedRows: number }])[0].affectedRows)
+  const content = await contentOf(trx, from)
+  const copy = async (table: string, columns: string, source = content, as = table): Promise<number> => Number((await trx.raw(`INSERT INTO ${as} (course_id, ${columns}) SELECT ?, ${columns} FROM ${table} WHERE course_id = ?`, [to, source]) as [{ affectedRows: number }])[0].affectedRows)
   await copy('grade_categories', 'lineage, title, weight, position')
   const units = await copy('units', 'lineage, parent_lineage, position, title, state')
   const items = await copy('items', 'lineage, parent_lineage, position, kind, title, state, exam, points, category_lineage, body_hash, media_type, settings')
-  await copy('slots', 'lineage, slot, at')
-  await copy('meetings', 'position, weekday, start, `end`, room')
+  await copy(content === from ? 'slots' : 'section_slots', 'lineage, slot, at', from, 'slots')
+  await copy('meetings', 'position, weekday, start, `end`, room', from)
   return { items, units }
 }
