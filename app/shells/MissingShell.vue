@@ -54,7 +54,7 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
         <template v-if="found.reason === 'hidden' || found.reason === 'there'"><p><NuxtLink v-if="found.courseId" :to="`/courses/${found.courseId}`">Open it</NuxtLink>{{ found.reason === 'hidden' ? ', or show it again among the hidden shells on the first page.' : '. Nobody needs to be asked.' }}</p></template>
         <template v-else-if="sent"><p>Your request went to {{ deskName[found.desk!] }}. It is listed below and stays open until the shell comes.</p></template>
         <template v-else>
-          <p>{{ found.desk === 'registrar' ? 'The registrar makes shells.' : found.desk === 'school' ? 'The school office says who teaches what.' : 'The help desk looks after the connection.' }} A request goes to {{ deskName[found.desk!] }}{{ found.mails ? ' by mail' : '' }} and is tracked here. Meanwhile you can plan against the term.</p>
+          <p>{{ found.desk === 'registrar' ? 'The registrar makes shells.' : found.desk === 'school' ? 'The school office says who teaches what.' : 'The help desk looks after the connection.' }} A request goes to {{ deskName[found.desk!] }}{{ found.mails ? ' by mail' : '' }} and is tracked here. Meanwhile you can <NuxtLink to="/no-shell?way=term">plan against the term</NuxtLink>.</p>
           <label>Your words<ElInput v-model="words" type="textarea" autosize maxlength="2000" placeholder="What the desk should know; may stay empty" /></label>
           <p v-if="!found.mails" class="small">No mail is set up here: the request is tracked, and the academic office sees it.</p>
           <button class="act" type="button" :disabled="busy" @click="send">Send it to {{ deskName[found.desk!] }}</button>

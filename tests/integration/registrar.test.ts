@@ -20,7 +20,7 @@ beforeAll(async () => {
   await new Promise<void>(resolve => office.server.listen(0, '127.0.0.1', resolve))
   await new Promise<void>(resolve => mail.smtp.listen(0, '127.0.0.1', resolve))
   const smtp = (mail.smtp.server.address() as AddressInfo).port
-  Object.assign(process.env, { DB_NAME: 'northtide_registrar', NORTHTIDE_REGISTRAR_URL: `http://127.0.0.1:${(office.server.address() as AddressInfo).port}/oneroster.zip`, NORTHTIDE_REGISTRAR_TOKEN: 'a-token', NORTHTIDE_REGISTRAR_SECONDS: '3', NORTHTIDE_SMTP_URL: `smtp://127.0.0.1:${smtp}`, NORTHTIDE_DESK_REGISTRAR: 'registrar@port-ellery.example' })
+  Object.assign(process.env, { DB_NAME: 'northtide_registrar', NORTHTIDE_REGISTRAR_URL: `http://127.0.0.1:${(office.server.address() as AddressInfo).port}/oneroster.zip`, NORTHTIDE_REGISTRAR_TOKEN: 'a-token', NORTHTIDE_REGISTRAR_SECONDS: '60', NORTHTIDE_SMTP_URL: `smtp://127.0.0.1:${smtp}`, NORTHTIDE_DESK_REGISTRAR: 'registrar@port-ellery.example' })
   stop = startRunner(demo.db, 50)
 })
 afterAll(async () => {
@@ -71,6 +71,8 @@ describe('the registrar’s list', () => {
     expect((await fetchNow(3)).changes).toEqual([['HYD 240-01', 'Spring 2027', 'returned', 2]])
   })
   it.each<[Fault, RegExp]>([['down', /cannot be reached/], ['slow', /within 3 seconds/], ['half', /cannot be used.*|broke off/], ['header', /no column userSourcedId/]])('that is %s changes nothing and says so', async (fault, words) => {
+    // Long enough for a list that comes, short enough for one that never ends.
+    process.env.NORTHTIDE_REGISTRAR_SECONDS = fault === 'slow' ? '3' : '60'
     const before = await demo.db('courses').join('enrolments', 'enrolments.course_id', 'courses.id').orderBy(['courses.id', 'enrolments.id']).select('courses.*', { enrolment: 'enrolments.id' }, 'dropped_at', 'enrolments.missing_since')
     const failed = await fetchNow(3, fault)
     expect(failed.state).toBe('failed')
@@ -79,6 +81,7 @@ describe('the registrar’s list', () => {
     expect(await demo.db('courses').join('enrolments', 'enrolments.course_id', 'courses.id').orderBy(['courses.id', 'enrolments.id']).select('courses.*', { enrolment: 'enrolments.id' }, 'dropped_at', 'enrolments.missing_since')).toEqual(before)
   })
   it('with a row that stands twice is taken in without it, and marks nobody on its word', async () => {
+    process.env.NORTHTIDE_REGISTRAR_SECONDS = '60'
     const twice = await fetchNow(4, 'twice')
     expect(twice.findings).toContainEqual(expect.objectContaining({ severity: 'error', message: expect.stringContaining('earlier row too') as string }))
     expect(twice.changes).toEqual([])
