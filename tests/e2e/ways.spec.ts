@@ -185,7 +185,7 @@ test('one source into several sections: each has a plan with the same decisions 
   await expect(page.getByText('Another section of this term has the same title')).toBeVisible()
   await page.getByRole('button', { name: 'Tue Thu', exact: true }).click()
   await expect(page.getByLabel('Label of the section')).toHaveValue('Tue Thu')
-  await page.locator('.also').getByText('HYD 240-01').click()
+  await page.locator('.also .el-checkbox-group').getByText('HYD 240-01').click()
   await page.getByRole('button', { name: 'Plan for 1 more shell' }).click()
   await expect(page.getByText('1 plan made.')).toBeVisible()
   await page.getByRole('link', { name: /^Run/ }).click()
