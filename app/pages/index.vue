@@ -20,6 +20,11 @@ const rows = computed(() => listed.value.rows)
 const list = ref<HTMLElement>()
 const virtual = useVirtualizer(computed(() => ({ count: rows.value.length, getScrollElement: () => list.value ?? null, estimateSize: (at: number) => 'head' in rows.value[at]! ? 44 : 88, overscan: 4, getItemKey: (at: number) => rows.value[at]!.key })))
 
+/** The term of a course and how far off its classes are: `Spring 2027, in 3 days`. */
+function whenOf(at: number): string {
+  const term = data.value!.terms[at]!
+  return term.when === 'past' || term.when === 'archived' ? term.name : `${term.name}, ${term.daysToClasses > 0 ? 'begins' : 'began'} ${daysText(term.daysToClasses)}`
+}
 const drawn = computed(() => virtual.value.getVirtualItems().flatMap((item) => { const row = rows.value[item.index]; return row ? [{ item, row }] : [] }))
 
 // Only rows in sight are looked up in full; what has been looked up stays until the list is fetched again.
@@ -113,7 +118,7 @@ const registrarText = computed(() => {
         <div v-for="{ item, row } in drawn" :key="row.key" class="row" :style="{ transform: `translateY(${item.start}px)` }">
           <h2 v-if="'head' in row" class="head">{{ row.head }} <span class="soft small">{{ row.note }}</span></h2>
           <ShellRow
-            v-else :line="row.line" :shell="lines.get(row.line.id) ?? null" :current="current?.id === row.line.id" :busy="starting === row.line.id" :past="view === 'past' || view === 'archived'"
+            v-else :line="row.line" :shell="lines.get(row.line.id) ?? null" :when="whenOf(row.line.term)" :current="current?.id === row.line.id" :busy="starting === row.line.id" :past="view === 'past' || view === 'archived'"
             @click="cursor = listed.shown.findIndex(line => line.id === row.key)" @fast="source => start(row.key, source, 'run')" @plan="source => start(row.key, source, 'pair')" @attach="planId => attach(row.key, planId)" @mark="marks => mark(row.key, marks)" />
         </div>
       </div>

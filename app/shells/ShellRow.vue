@@ -2,7 +2,7 @@
 import type { IndexLine, ShellLine } from '~~/shared/api/shells'
 
 /** A shell in the list: what it is, where it stands, the next thing to do. `shell` is looked up once the row is in sight. */
-const props = defineProps<{ line: IndexLine, shell: ShellLine | null, current: boolean, busy: boolean, past: boolean }>()
+const props = defineProps<{ line: IndexLine, shell: ShellLine | null, when: string, current: boolean, busy: boolean, past: boolean }>()
 defineEmits<{ fast: [source: string], plan: [source: string], attach: [planId: string], mark: [mark: { pinned?: boolean, hidden?: boolean }] }>()
 const name = computed(() => codeText(props.line))
 const change = computed(() => props.shell?.changes[0] ?? null)
@@ -18,7 +18,7 @@ const roster = computed(() => {
     <div class="cell">
       <h3><NuxtLink :to="`/courses/${line.id}`">{{ name }} {{ line.title }}</NuxtLink><em v-if="line.label" class="soft">{{ line.label }}</em><span v-if="shell?.course.label" class="small soft">{{ shell.course.label }}</span></h3>
       <p class="soft line">{{ roster || ' ' }}</p>
-      <p class="soft small line">{{ line.role === 'assistant' ? 'you assist · ' : '' }}{{ line.people ? `taught by ${line.people}` : 'nobody teaches it yet' }}</p>
+      <p class="soft small line">{{ when }} · {{ line.role === 'assistant' ? 'you assist · ' : '' }}{{ line.people ? `taught by ${line.people}` : 'nobody teaches it yet' }}</p>
     </div>
     <div v-if="shell" class="cell">
       <p v-if="shell.writing" class="line settle">{{ shell.writing.by }} is writing into it since {{ instantText(shell.writing.since, shell.course.term.timeZone).slice(-5) }}</p>

@@ -106,13 +106,6 @@ export async function waysInto(db: Knex, person: Person, id: string): Promise<Wa
     storage: { suggestion: suggestions[0] ? await queries.storageOf(db, [suggestions[0].source]) : null, files: Number((await db('uploads').where({ person_id: person.id }).whereNull('outcome').sum({ size: 'size' }).first())?.size ?? 0) },
   }
 }
-/** What rolling from some courses costs in storage. */
-export async function storageFor(db: Knex, person: Person, ids: readonly string[]): Promise<Awaited<ReturnType<typeof queries.storageOf>>> {
-  const access = await accessToCourses(db, person, ids)
-  const mine = ids.filter(id => access.get(id)?.take)
-  return mine.length === 0 ? { bodies: 0, own: 0, rows: 0, rowBytes: 0 } : queries.storageOf(db, mine)
-}
-
 /** Shells that a new course would stand beside, and what is wrong with its name, before it is made. */
 export async function guardNewCourse(db: Knex, person: Person, wish: { term: string, code: string, section: string, title: string }): Promise<GuardReply> {
   const terms = await listTerms(db)

@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { expect, request, test, type APIRequestContext } from '@playwright/test'
-import { base, signInRequest } from './support'
+import { base, letIn, signInRequest } from './support'
 
 /** Every route of the API, from the files that make them. */
 const folder = fileURLToPath(new URL('../../server/api/v1', import.meta.url))
@@ -48,6 +48,48 @@ test('what is not theirs is not there for them; each kind of person may what the
   for (const who of [instructor, assistant, coordinator, office]) expect((await who.get(`${base()}/api/v1/plans/${id}`)).status()).toBe(200)
   expect((await coordinator.delete(`${base()}/api/v1/plans/${id}`)).status()).toBe(403)
   expect((await assistant.put(`${base()}/api/v1/plans/${id}`, { data: {} })).status()).toBe(400)
+})
+
+/** What each kind of person is answered for the same request. 2xx: may; 403: sees it and may not; 404: it is not there for them. */
+const matrix: [request: string, body: unknown, instructor: number, assistant: number, coordinator: number, office: number, stranger: number][] = [
+  ['GET /courses/OLD', null, 200, 200, 200, 200, 404],
+  ['GET /courses/OLD/staff', null, 200, 200, 200, 200, 404],
+  ['PUT /courses/OLD/staff', { person: nobodys, mayRun: true }, 400, 403, 403, 400, 404],
+  ['GET /courses/OLD/shares', null, 200, 403, 200, 200, 404],
+  ['POST /courses/OLD/shares', { days: 0 }, 400, 403, 400, 400, 404],
+  ['POST /courses/OLD/template', {}, 400, 400, 400, 400, 404],
+  ['GET /courses/OLD/dates.csv', null, 200, 200, 200, 200, 404],
+  ['PUT /courses/OLD/mark', { pinned: false }, 200, 200, 200, 200, 404],
+  ['GET /shells/SHELL/ways', null, 200, 200, 200, 200, 404],
+  ['GET /shells', null, 200, 200, 200, 200, 200],
+  ['POST /plans/awaited', { sources: ['OLD'], term: 'no-such-term' }, 400, 400, 400, 400, 404],
+  ['POST /plans/awaited', { sources: ['OLD'], term: '2027-summer', mode: 'in-place' }, 200, 403, 403, 200, 404],
+  ['GET /templates', null, 200, 200, 200, 200, 200],
+  ['GET /registrar', null, 200, 200, 200, 200, 200],
+  ['GET /requests', null, 200, 200, 200, 200, 200],
+  ['GET /log', null, 200, 200, 200, 200, 200],
+  ['GET /people', null, 403, 403, 403, 200, 403],
+  ['PUT /codes', { patterns: [{ text: '{wrong}', seasons: {} }], mapped: [] }, 403, 403, 403, 400, 403],
+]
+test('routes by roles: who may share, delegate, plan, roll in place and see people', async () => {
+  await letIn('st-2026-031', 'not-a-real-one', undefined, 'e2e-stranger')
+  const contexts: APIRequestContext[] = []
+  for (const [login, password] of [['marchetti', 'slack-water'], ['okonjo', 'neap-tide'], ['brandt', 'spring-range'], ['ellwood', 'chart-datum'], ['e2e-stranger', 'not-a-real-one']] as const) {
+    const context = await request.newContext()
+    await signInRequest(context, login, password)
+    contexts.push(context)
+  }
+  const { courses } = await (await contexts[3]!.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, section: string, term: { name: string } }[] }
+  const ids = { OLD: courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id, SHELL: courses.find(course => course.code === 'HYD 240' && course.section === '02' && course.term.name === 'Spring 2027')!.id }
+  const fill = (text: string): string => text.replace(/OLD|SHELL/g, name => ids[name as keyof typeof ids])
+  for (const [what, body, ...expected] of matrix) {
+    const [method, path] = what.split(' ') as [string, string]
+    const statuses = []
+    for (const context of contexts) statuses.push((await context.fetch(`${base()}/api/v1${fill(path)}`, { method, headers: { 'if-match': '"0"' }, data: body === null ? undefined : JSON.parse(fill(JSON.stringify(body))) as object })).status())
+    expect(statuses, what).toEqual(expected)
+  }
+  // The places that the plans in place hold go with them.
+  for (const context of [contexts[0]!, contexts[3]!]) for (const plan of (await (await context.get(`${base()}/api/v1/plans`)).json() as { plans: { id: string, mode: string, state: string }[] }).plans) if (plan.mode === 'in-place' && plan.state === 'draft') await context.delete(`${base()}/api/v1/plans/${plan.id}`)
 })
 
 test('a request from another site changes nothing', async () => {

@@ -27,12 +27,15 @@ export async function askRegistrar(page: Page, outcome: string): Promise<void> {
   await expect(page.getByRole('button', { name: 'Ask the registrar now' })).toBeEnabled({ timeout: 30_000 })
   await expect(page.locator('aside li').first()).toContainText(outcome)
 }
-/** Gives somebody whom the registrar's list has named a password; with `assists`, they assist in a course (by its source key) too. */
-export async function letIn(login: string, password: string, assists?: string): Promise<void> {
+/** The database of the application under test, for what no page does. */
+export async function inDatabase<T>(work: (db: ReturnType<typeof connect>) => Promise<T>): Promise<T> {
   const db = connect({ ...addressFromEnvironment(), database: 'northtide_e2e' })
-  try {
-    await setPassword(db, login, password)
-    if (assists) await db.raw(`INSERT IGNORE INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), courses.id, people.id, 'assistant', 'hand' FROM courses, people WHERE courses.source_id = ? AND login = ?`, [assists, login])
-  }
+  try { return await work(db) }
   finally { await db.destroy() }
 }
+/** Gives somebody whom the registrar's list has named a password; with `assists`, they assist in a course (by its source key) too; with `name`, that is what they sign in with. */
+export const letIn = (login: string, password: string, assists?: string, name?: string): Promise<void> => inDatabase(async (db) => {
+  if (name) await db('people').where({ source_id: login }).update({ login: name })
+  await setPassword(db, name ?? login, password)
+  if (assists) await db.raw(`INSERT IGNORE INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), courses.id, people.id, 'assistant', 'hand' FROM courses, people WHERE courses.source_id = ? AND login = ?`, [assists, login])
+})

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { oddPackage } from '../support/samples'
-import { askRegistrar, atRegistrar, base, letIn, signIn } from './support'
+import { askRegistrar, atRegistrar, base, inDatabase, letIn, signIn } from './support'
 
 test.describe.configure({ mode: 'serial' })
 const shells = async (page: Page): Promise<void> => { await page.goto(base()); await expect(page.getByRole('heading', { name: 'Shells' })).toBeVisible() }
@@ -56,6 +56,24 @@ test('one press goes from a shell to the summary before Run, with what is still 
   await expect(page.getByRole('heading', { name: 'What running does to HYD 240-02' })).toBeVisible()
   await expect(page.getByText('Adds 98 items')).toBeVisible()
   await expect(page.getByText(/items? ha(s|ve) dates to settle/)).toBeVisible()
+})
+
+test('while one person writes into a shell, others see who and since when, and cannot run into it', async ({ page }) => {
+  await signIn(page)
+  const { courses } = await (await page.request.get(`${base()}/api/v1/shells`)).json() as { courses: { id: string, code: string, section: string }[] }
+  const shell = courses.find(course => course.code === 'HYD 240' && course.section === '02')!.id
+  await row(page, 'HYD 240-02').getByRole('link', { name: 'Go on with the plan' }).click()
+  await page.getByRole('link', { name: /^Run/ }).click()
+  await page.getByText('I have seen what changes').click()
+  await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeEnabled()
+  await inDatabase(async (db) => { await db.raw(`INSERT INTO writing (course_id, person_id, plan_id, since, lease_until) SELECT ?, id, ?, '2027-01-06 00:00:00', DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 60 SECOND) FROM people WHERE login = 'ellwood'`, [shell, shell]) })
+  await expect(page.getByText('M. Ellwood is writing into HYD 240-02')).toBeVisible({ timeout: 15_000 })
+  await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeDisabled()
+  await shells(page)
+  await expect(row(page, 'HYD 240-02')).toContainText('M. Ellwood is writing into it since 20:00')
+  await inDatabase(db => db('writing').where({ course_id: shell }).delete())
+  await shells(page)
+  await expect(row(page, 'HYD 240-02')).toContainText('A plan is under way')
 })
 
 test('pinned, hidden, filtered: the list is one’s own and has an address', async ({ page }) => {
