@@ -17,19 +17,26 @@ const number = (name: string, normal: number): number => Number(process.env[name
 /** Where the bundle of `worker.ts` lies: beside the application, unless NORTHTIDE_WORKER says otherwise. */
 const workerFile = (): string => process.env.NORTHTIDE_WORKER ?? join(dirname(process.argv[1] ?? '.'), 'worker.mjs')
 
+/** Kinds of jobs that wait for one another: a registrar who is slow keeps no file waiting, and neither keeps mail. */
+const lanes = [['read', 'take'], ['fetch'], ['mail']] as const
 /**
- * Works jobs off, one at a time. Any number of processes may do so against one database. Returns how to stop; what was begun
+ * Works jobs off, one at a time in each lane. Any number of processes may do so against one database. Returns how to stop; what was begun
  * then is taken up by another process, or by this one when it is back, once its lease has run out.
  */
 export function startRunner(db: Knex, pause = 500): () => Promise<void> {
+  const stops = lanes.map(kinds => startLane(db, kinds, pause))
+  return async () => { await Promise.all(stops.map(stop => stop())) }
+}
+
+function startLane(db: Knex, kinds: readonly string[], pause: number): () => Promise<void> {
   let stopped = false
   let abandon = (): void => {}
   let sweep = 0
   const loop = async (): Promise<void> => {
     while (!stopped) {
       try {
-        if (Date.now() > sweep) { sweep = Date.now() + 3_600_000; await dropOldUploads(db); await dropOldJobs(db) }
-        const job = await claimJob(db)
+        if (kinds.includes('read') && Date.now() > sweep) { sweep = Date.now() + 3_600_000; await dropOldUploads(db); await dropOldJobs(db) }
+        const job = await claimJob(db, kinds)
         if (job) { await workOff(db, job, (give) => { abandon = give }); continue }
       }
       catch (error) { if (!stopped) console.error('jobs', error) }
@@ -67,9 +74,11 @@ async function workOffFetch(db: Knex, job: Job, path: string, onAbandon: (give: 
   let got = 0
   // A slow registrar is waited for: the lease must not run out meanwhile.
   const pulse = setInterval(() => void beat(db, job, { done: got, total: 0 }).catch(() => { /* the lease lasts longer than one missed beat */ }), 5000)
+  const abandoned = new AbortController()
+  onAbandon(() => abandoned.abort())
   let bundle: { mark: string } | null
-  try { bundle = await downloadBundle(db, path, (bytes) => { got = bytes }) }
-  catch (error) { return failed(fetchProblem(error)) }
+  try { bundle = await downloadBundle(db, path, (bytes) => { got = bytes }, abandoned.signal) }
+  catch (error) { return abandoned.signal.aborted ? undefined : failed(fetchProblem(error)) }
   finally { clearInterval(pulse) }
   if (bundle === null) {
     await endFetch(db, job.subject, { state: 'same', mark: await lastMark(db) })

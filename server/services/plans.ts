@@ -227,13 +227,14 @@ export async function savePlan(db: Knex, person: Person, id: string, revision: n
   if (plan.state === 'run') throw new Problem(409, 'This plan has been run', 'Its decisions are kept as they were. Begin a new plan to roll again.')
   const sources = change.sources && change.sources.join() !== plan.sourceIds.join() ? change.sources : undefined
   if (sources && plan.mode === 'in-place') throw new Problem(409, 'A course rolled in place is its own source', 'Nothing was changed.')
+  // What only changes its place stays there by the right of whoever chose it; whoever adds a source must be allowed to take from all of them.
+  const adds = sources?.some(source => !plan.sourceIds.includes(source)) ?? false
   if (sources) {
-    // What stays may be there by a colleague's right; what is new must be open to the one who adds it.
-    const fresh = sources.filter(source => !plan.sourceIds.includes(source))
-    await checkSources(db, person, sources.length === new Set(sources).size && fresh.length === 0 ? [] : sources)
-    if (sources.includes(plan.targetId)) await checkPair(db, person, sources, plan.targetId)
+    if (sources.includes(plan.targetId)) throw new Problem(400, 'A course cannot be rolled into itself here', undefined, [{ field: 'sources', message: 'Choose another course to roll from.' }])
+    if (adds) await checkSources(db, person, sources)
+    else if (new Set(sources).size < sources.length) throw new Problem(400, 'A course stands twice among the sources', undefined, [{ field: 'sources', message: 'Each course comes once; take the second away.' }])
   }
-  const saved = await inTransaction(db, trx => queries.savePlan(trx, id, revision, { document: change.document, sourceIds: sources, personId: person.id }))
+  const saved = await inTransaction(db, trx => queries.savePlan(trx, id, revision, { document: change.document, sourceIds: sources, ...adds && { sourceBy: person.id }, personId: person.id }))
   if (!saved) {
     const theirs = await queries.findPlan(db, id)
     throw new Problem(412, 'This plan was changed elsewhere', theirs ? `${theirs.updatedBy} saved it at ${instantText(theirs.updatedAt)}. Your change is not saved yet.` : undefined)

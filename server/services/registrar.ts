@@ -55,14 +55,14 @@ const unchanged = 'Nothing was changed here; what the registrar said before stil
  * Fetches the registrar's bundle into a file. Answers null where it is the one taken in last.
  * @throws RegistrarTrouble where it cannot be had: not reached, too slow, refused, too large.
  */
-export async function downloadBundle(db: Knex, path: string, beat: (bytes: number) => void): Promise<{ mark: string } | null> {
+export async function downloadBundle(db: Knex, path: string, beat: (bytes: number) => void, abandoned: AbortSignal): Promise<{ mark: string } | null> {
   const address = registrarAddress()
   if (!address) throw new RegistrarTrouble('No registrar is set up here any more.')
   const before = await queries.lastMark(db)
   const hash = createHash('sha256')
   let size = 0
   try {
-    const answer = await fetch(address.url, { headers: { 'authorization': `Bearer ${address.token}`, 'accept': 'application/zip', ...before && !before.startsWith('sha256:') && { 'if-none-match': before } }, signal: AbortSignal.timeout(address.seconds * 1000), redirect: 'error' })
+    const answer = await fetch(address.url, { headers: { 'authorization': `Bearer ${address.token}`, 'accept': 'application/zip', ...before && !before.startsWith('sha256:') && { 'if-none-match': before } }, signal: AbortSignal.any([AbortSignal.timeout(address.seconds * 1000), abandoned]), redirect: 'error' })
     if (answer.status === 304) return null
     if (answer.status === 401 || answer.status === 403) throw new RegistrarTrouble(`The registrar refused the access token (${answer.status}). ${unchanged} Whoever runs Northtide renews the token.`)
     if (!answer.ok || !answer.body) throw new RegistrarTrouble(`The registrar answered ${answer.status}. ${unchanged}`)

@@ -208,6 +208,8 @@ test('one source into several sections: each has a plan with the same decisions 
   await expect(page.getByText('1 plan made.')).toBeVisible()
   await page.getByRole('link', { name: /^Run/ }).click()
   await page.getByText('I have seen what changes').click()
+  await expect(page.getByRole('heading', { name: 'The same plan for 1 more shell' })).toBeVisible()
+  await expect(page.locator('.settling li').first()).toContainText(/HYD 240-01 Mon Wed Fri 09:30 · adds \d+ item/)
   await page.getByText('Then run into HYD 240-01 as well').click()
   await page.getByRole('button', { name: /^Run into HYD 240-02/ }).click()
   await expect(page.locator('.outcomes')).toContainText(/HYD 240-01: \d+ items? added/)

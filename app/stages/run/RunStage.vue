@@ -37,14 +37,16 @@ const facts = computed(() => {
   ].filter(entry => entry !== false && entry !== null)
 })
 const others = computed(() => plan.value.set.filter(entry => entry.state === 'draft'))
+/** What running would do to them, and that this is what one consents to: their own marks. */
+const { data: otherEffects, problem: othersProblem, refresh: fetchOthers } = useLoaded(async () => Promise.all(others.value.map(async entry => ({ entry, ...await api.get<EffectReply>(`/plans/${entry.id}/effect`) }))))
+onMounted(() => { if (others.value.length && plan.value.state === 'draft') void fetchOthers() })
 const also = ref(false)
 const outcomes = ref<{ name: string, text: string, good: boolean }[]>([])
 /** The same plan’s other shells, one after the other: each is all or nothing by itself. */
 async function runOthers(): Promise<void> {
-  for (const entry of others.value) {
+  for (const { entry, fingerprint, effect } of otherEffects.value ?? []) {
     const name = codeText(entry.course)
     try {
-      const { fingerprint, effect } = await api.get<EffectReply>(`/plans/${entry.id}/effect`)
       await api.post(`/plans/${entry.id}/run`, { fingerprint })
       outcomes.value = [...outcomes.value, { name, text: `${counted(effect.added.items, 'item')} added`, good: true }]
     }
@@ -112,6 +114,11 @@ const sentence = computed(() => {
         </tbody></table>
         <p v-if="plan.sections.some(entry => entry.chosen || entry.joined)">{{ plan.sections.filter(entry => entry.chosen || entry.joined).map(entry => codeText(entry.course)).join(', ') }} will show the same content, with the dates of {{ plan.sections.filter(entry => entry.chosen || entry.joined).length === 1 ? 'its' : 'their' }} own meetings.</p>
         <table v-if="facts.length" class="ruled facts"><caption class="caps">The shell itself</caption><tbody><tr v-for="fact in facts" :key="fact.what"><td>{{ fact.what }}</td><td class="soft">{{ fact.before }}</td><td>{{ fact.after }}</td></tr></tbody></table>
+        <section v-if="others.length" class="settling">
+          <h3>The same plan for {{ counted(others.length, 'more shell', 'more shells') }}</h3>
+          <ProblemNote v-if="othersProblem" :problem="othersProblem" @retry="fetchOthers" />
+          <ul v-else><li v-for="one in otherEffects" :key="one.entry.id"><NuxtLink :to="`/plans/${one.entry.id}/run`">{{ codeText(one.entry.course) }}</NuxtLink> <span class="soft">{{ meetingText(one.entry.course.meetings) || 'no meeting times' }} · adds {{ counted(one.effect.added.items, 'item') }}, replaces {{ one.effect.replaced || 'nothing' }}, {{ counted(one.effect.dates.dates, 'date') }}, {{ one.effect.dates.settle }} to settle</span></li></ul>
+        </section>
         <section v-if="toSettle.length" class="settling">
           <h3>{{ counted(toSettle.length, 'item has', 'items have') }} dates to settle</h3>
           <p class="small soft">They do not bar the way: each is written as the table says, and can be changed now or in the shell.</p>
@@ -133,7 +140,7 @@ const sentence = computed(() => {
           <template v-else-if="awaited"><h3>There is no shell yet</h3><p class="small">{{ plan.fits.length ? `${codeText(plan.fits[0]!)} has come: attach it in` : 'This plan waits for one. See' }} <NuxtLink :to="`/plans/${plan.id}/pair`">Pair</NuxtLink>.</p></template>
           <template v-else-if="plan.may.run">
             <ElCheckbox v-model="consent" :disabled="!data || running">I have seen what changes in {{ codeText(shell) }}</ElCheckbox>
-            <ElCheckbox v-if="others.length" v-model="also" :disabled="running">Then run into {{ others.map(entry => codeText(entry.course)).join(', ') }} as well</ElCheckbox>
+            <ElCheckbox v-if="others.length" v-model="also" :disabled="running || !otherEffects">Then run into {{ others.map(entry => codeText(entry.course)).join(', ') }} as well</ElCheckbox>
             <p class="small soft">{{ inPlace ? 'A snapshot of it is kept first.' : `${[plan.source, ...plan.more].map(side => `${codeText(side.course)} of ${side.course.term.name}`).join(' and ')} ${plan.more.length ? 'stay' : 'stays'} as ${plan.more.length ? 'they are' : 'it is'}.` }}</p>
           </template>
           <template v-else><h3>You may prepare this plan</h3><p class="small">An instructor of the shell runs it, or allows you to.</p></template>

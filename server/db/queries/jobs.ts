@@ -15,10 +15,10 @@ export async function addJob(db: Knex, job: { kind: string, subject: string, per
   return id
 }
 
-/** Takes the oldest job that waits, or whose holder has stopped answering. Several processes may ask at once. */
-export async function claimJob(db: Knex): Promise<Job | null> {
+/** Takes the oldest job (of some kinds) that waits, or whose holder has stopped answering. Several processes may ask at once. */
+export async function claimJob(db: Knex, kinds?: readonly string[]): Promise<Job | null> {
   return db.transaction(async (trx) => {
-    const row = await trx('jobs').where(ready => ready.where({ state: 'waiting' }).where(due => due.whereNull('not_before').orWhere('not_before', '<=', trx.raw('UTC_TIMESTAMP(3)')))).orWhere(lost => lost.where({ state: 'running' }).where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)'))).orderBy('created_at').orderBy('id').forUpdate().skipLocked().first()
+    const row = await trx('jobs').where(any => any.where(ready => ready.where({ state: 'waiting' }).where(due => due.whereNull('not_before').orWhere('not_before', '<=', trx.raw('UTC_TIMESTAMP(3)')))).orWhere(lost => lost.where({ state: 'running' }).where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)')))).modify((query) => { if (kinds) void query.whereIn('kind', kinds) }).orderBy('created_at').orderBy('id').forUpdate().skipLocked().first()
     if (!row) return null
     if (row.state === 'running' && row.attempts >= 3) {
       await trx('jobs').where({ id: row.id }).update({ state: 'failed', token: null, problem: 'It was begun three times and never finished.', finished_at: stampOf(now()) })

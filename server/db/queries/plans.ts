@@ -48,9 +48,9 @@ async function putSources(db: Knex, id: string, sourceIds: readonly string[]): P
   if (sourceIds.length > 1) await db('plan_sources').insert(sourceIds.slice(1).map((course, at) => ({ plan_id: id, position: at + 1, course_id: course })))
 }
 /** Saves a plan if it is still a draft at the revision it was read at. Returns whether it was. */
-export async function savePlan(db: Knex, id: string, revision: number, change: { document: PlanDocument, sourceIds?: readonly string[], personId: string }): Promise<boolean> {
+export async function savePlan(db: Knex, id: string, revision: number, change: { document: PlanDocument, sourceIds?: readonly string[], sourceBy?: string, personId: string }): Promise<boolean> {
   const changed = await db('plans').where({ id, revision, state: 'draft' })
-    .update({ document: JSON.stringify(change.document), revision: revision + 1, updated_at: stampOf(now()), updated_by: change.personId, ...change.sourceIds && { source_course_id: change.sourceIds[0], source_by: change.personId } })
+    .update({ document: JSON.stringify(change.document), revision: revision + 1, updated_at: stampOf(now()), updated_by: change.personId, ...change.sourceIds && { source_course_id: change.sourceIds[0] }, ...change.sourceBy && { source_by: change.sourceBy } })
   if (changed === 1 && change.sourceIds) await putSources(db, id, change.sourceIds)
   return changed === 1
 }

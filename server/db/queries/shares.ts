@@ -29,7 +29,7 @@ export async function orgOfCourse(db: Knex, courseId: string): Promise<string | 
 export async function orgNames(db: Knex, ids: readonly string[]): Promise<{ id: string, name: string }[]> { return db('orgs').whereIn('id', ids).orderBy('name').select('id', 'name') }
 /** Names a course is shared under: those who may take from it through a department, of some courses. */
 export async function departmentShares(db: Knex, courseIds: readonly string[]): Promise<Map<string, string[]>> {
-  const rows = await db('shares').join('orgs', 'orgs.id', 'shares.org_id').whereIn('course_id', courseIds).whereNull('revoked_at').select('course_id', 'orgs.name')
+  const rows = await db('shares').join('orgs', 'orgs.id', 'shares.org_id').whereIn('course_id', courseIds).whereNull('revoked_at').where(holds => holds.whereNull('expires_at').orWhere('expires_at', '>', stampOf(now()))).select('course_id', 'orgs.name')
   const found = new Map<string, string[]>()
   for (const row of rows) found.set(row.course_id, [...found.get(row.course_id) ?? [], row.name])
   return found
