@@ -49,6 +49,7 @@ export async function askForFetch(db: Knex, person: Person): Promise<{ id: strin
 
 /** A fetch that cannot be taken in, in words for whoever looks. */
 export class RegistrarTrouble extends Error { override readonly name = 'RegistrarTrouble' }
+const listName = 'the registrar’s list'
 const unchanged = 'Nothing was changed here; what the registrar said before still stands.'
 
 /**
@@ -90,7 +91,7 @@ export async function downloadBundle(db: Knex, path: string, beat: (bytes: numbe
 
 /** Takes a fetched bundle in, all or nothing, and notes what it changed. */
 export async function takeFetched(db: Knex, job: Job, mark: string, source: Source, limits: ReadLimits, progress: (done: number, total: number) => void): Promise<void> {
-  const read = await readOneRoster(await openZip('the registrar’s list', source, limits), limits, progress)
+  const read = await readOneRoster(await openZip(listName, source, limits), limits, progress)
   await inTransaction(db, async (trx) => {
     const { findings, changes } = await importRoster(trx, read.roster, { whole: { modes: read.modes, findings: read.findings }, toBeDeleted: read.toBeDeleted })
     // The newest stands first where they are read, so the first of one list is written last.
@@ -102,7 +103,7 @@ export async function takeFetched(db: Knex, job: Job, mark: string, source: Sour
   })
 }
 export const fetchProblem = (error: unknown): string =>
-  error instanceof RegistrarTrouble ? error.message : error instanceof FormatRefusal ? `The registrar’s list cannot be used: ${error.where} ${error.reason}. ${unchanged}` : `An error here stopped it. ${unchanged}`
+  error instanceof RegistrarTrouble ? error.message : error instanceof FormatRefusal ? `The registrar’s list cannot be used: ${error.where === listName ? '' : `${error.where} `}${error.reason}. ${unchanged}` : `An error here stopped it. ${unchanged}`
 
 /** Fetches as they stand; one whose job was given up has failed. */
 async function fetchesNow(db: Knex, most: number): Promise<queries.FetchRow[]> {

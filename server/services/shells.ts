@@ -53,7 +53,7 @@ async function waitingPlans(db: Knex, person: Person) {
 }
 
 async function sourceIndex(db: Knex, person: Person, shells: readonly string[]): Promise<{ candidates: Map<string, Candidate>, index: SourceIndex }> {
-  const candidates = await queries.candidatesOf(db, person, shells)
+  const candidates = await queries.candidatesOf(db, person, shells, wallClock(now(), await latestZone(db)).slice(0, 10))
   return { candidates, index: indexSources([...candidates.values()], await codeKnowledge(db)) }
 }
 const suggested = (lines: Map<string, CourseLine>) => (suggestion: Suggestion) => ({ course: lines.get(suggestion.source)!, sureness: suggestion.sureness, chance: suggestion.chance, reasons: suggestion.reasons })

@@ -293,6 +293,14 @@ describe('the first page', () => {
     expect(await of(marchetti)).toMatchObject({ pinned: true, hidden: true, label: 'Morning people' })
     expect(await of(okonjo)).toMatchObject({ pinned: false, hidden: false, label: null })
   })
+  it('suggests no shell as a source that only holds what a template put there', async () => {
+    // The template's shell of spring is nearer to summer than the course of autumn, and nobody has rolled into it.
+    expect(await count('runs', { target_course_id: demo.courses.template })).toBe(0)
+    const { id } = await makeCourse(demo.db, demo.people.marchetti, { term: '2027-summer', code: 'HYD 240', section: '02', title: 'Tidal Hydrography again' })
+    const line = (await shellLines(demo.db, demo.people.marchetti, [id]))[0]!
+    expect(line.suggestion?.course.id).not.toBe(demo.courses.template)
+    expect(line.suggestion).not.toBeNull()
+  })
   it('says what a way costs: bodies are shared, so that rolling adds rows only', async () => {
     const ways = await waysInto(demo.db, demo.people.marchetti, demo.courses.template)
     expect(ways.suggestions.length).toBeGreaterThan(0)

@@ -48,8 +48,11 @@ export async function indexOfCourses(db: Knex, person: Person): Promise<IndexRow
   }))
 }
 
-/** Courses with content that a person may roll from, as pairing looks at them; with `also`, those too (shells that are paired). */
-export async function candidatesOf(db: Knex, person: Person, also: readonly string[]): Promise<Map<string, Candidate>> {
+/**
+ * Courses that a person may roll from, as pairing looks at them; with `also`, those too (shells that are paired). A shell of a term that has not
+ * begun and was never filled is no source, whatever a template has put there: its items count as none.
+ */
+export async function candidatesOf(db: Knex, person: Person, also: readonly string[], today: string): Promise<Map<string, Candidate>> {
   const rows = await (await coursesOf(db, person, { shared: true }))().join('terms', 'terms.id', 'courses.term_id')
     .where((wanted: Knex.QueryBuilder) => wanted.whereIn('origin', ['registrar', 'hand', 'snapshot']).orWhereIn('courses.id', [...also]))
     .select('courses.id', 'courses.code', 'section', 'title', 'classes_from')
@@ -58,7 +61,7 @@ export async function candidatesOf(db: Knex, person: Person, also: readonly stri
   for (const row of await staffRows(db, rows.map((row: { id: string }) => row.id), ['instructor'])) teachers.set(row.course_id, [...teachers.get(row.course_id) ?? [], row.person_id])
   const before = new Map((await db('runs').orderBy('finished_at').select('source_course_id', 'target_course_id')).map(row => [row.target_course_id, row.source_course_id]))
   return new Map(rows.map((row: Record<string, string | number>): [string, Candidate] => [row.id as string, {
-    id: row.id as string, code: row.code as string, section: row.section as string, title: row.title as string, termStarts: row.classes_from as string, instructors: teachers.get(row.id as string) ?? [], items: Number(holding.has(row.id as string)), filledFrom: before.get(row.id as string) ?? null,
+    id: row.id as string, code: row.code as string, section: row.section as string, title: row.title as string, termStarts: row.classes_from as string, instructors: teachers.get(row.id as string) ?? [], items: Number(holding.has(row.id as string) && ((row.classes_from as string) <= today || before.has(row.id as string))), filledFrom: before.get(row.id as string) ?? null,
   }]))
 }
 
