@@ -43,7 +43,7 @@ export function rowsOf(all: readonly Findable[], reply: ShellsReply, view: View,
   if (view !== 'now') order.reverse()
   for (const at of order) {
     const term = reply.terms[at]!
-    group(term.name, term.when === 'past' || term.when === 'archived' ? `classes ended ${term.classesTo}` : `classes ${term.daysToClasses > 0 ? 'begin' : 'began'} ${daysText(term.daysToClasses)}, ${dayText(term.classesFrom)}`, byTerm.get(at) ?? [])
+    group(term.name, term.when === 'past' || term.when === 'archived' ? `classes ended ${dayText(term.classesTo)} ${term.classesTo.slice(0, 4)}` : `classes ${term.daysToClasses > 0 ? 'begin' : 'began'} ${daysText(term.daysToClasses)}, ${dayText(term.classesFrom)}`, byTerm.get(at) ?? [])
   }
   return { rows, shown, counts }
 }

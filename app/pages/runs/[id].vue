@@ -9,6 +9,8 @@ const { data, problem, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${St
 onMounted(refresh)
 const zone = computed(() => data.value?.target.term.timeZone)
 const factNames: Record<string, string> = { shown_title: 'Title students see', label: 'Section label', enrol_from: 'Students may enrol from', enrol_to: 'Students may enrol until', open_from: 'Students may enter from', open_to: 'Students may enter until' }
+/** A name as it is, a date as it is said. */
+const factText = (value: string | null): string => value === null ? 'not set' : /^\d{4}-\d\d-\d\d$/.test(value) ? `${dayText(value)} ${value.slice(0, 4)}` : value
 const print = (): void => window.print()
 </script>
 
@@ -24,7 +26,7 @@ const print = (): void => window.print()
       </header>
       <EffectTable v-if="!data.snapshot" :effect="data.effect" :source="data.source" :target="data.target" />
       <p v-else class="lead">Rolled in place: {{ counted(data.effect.dates.dates, 'date') }} written. The course as it was, students and all, is kept as <NuxtLink :to="`/courses/${data.snapshot.id}`">a snapshot in {{ data.snapshot.term.name }}</NuxtLink>.</p>
-      <template v-if="data.course.length"><h2>The shell itself</h2><table class="ruled narrow"><thead><tr><th scope="col">What</th><th scope="col">Before</th><th scope="col">After</th></tr></thead><tbody><tr v-for="fact in data.course" :key="fact.field"><td>{{ factNames[fact.field] ?? fact.field }}</td><td class="soft">{{ fact.before ?? 'not set' }}</td><td>{{ fact.after ?? 'not set' }}</td></tr></tbody></table></template>
+      <template v-if="data.course.length"><h2>The shell itself</h2><table class="ruled narrow"><thead><tr><th scope="col">What</th><th scope="col">Before</th><th scope="col">After</th></tr></thead><tbody><tr v-for="fact in data.course" :key="fact.field"><td>{{ factNames[fact.field] ?? fact.field }}</td><td class="soft">{{ factText(fact.before) }}</td><td>{{ factText(fact.after) }}</td></tr></tbody></table></template>
       <p v-if="data.sections.length">Its content is shown in {{ data.sections.map(section => codeText(section)).join(', ') }} too, each with the dates of its own meetings.</p>
       <h2>Audit: student data in the shell</h2>
       <p class="soft">Counted before and after writing, and once more on the new items alone, within the same step. Anything found would have undone the run.</p>
