@@ -39,7 +39,8 @@ const facts = computed(() => {
 const others = computed(() => plan.value.set.filter(entry => entry.state === 'draft'))
 /** What running would do to them, and that this is what one consents to: their own marks. */
 const { data: otherEffects, problem: othersProblem, refresh: fetchOthers } = useLoaded(async () => Promise.all(others.value.map(async entry => ({ entry, ...await api.get<EffectReply>(`/plans/${entry.id}/effect`) }))))
-onMounted(() => { if (others.value.length && plan.value.state === 'draft') void fetchOthers() })
+// They may become known only after this stage has been opened.
+watch(() => others.value.map(entry => entry.id).join(), (ids) => { if (ids && plan.value.state === 'draft') void fetchOthers() }, { immediate: true })
 const also = ref(false)
 const outcomes = ref<{ name: string, text: string, good: boolean }[]>([])
 /** The same plan’s other shells, one after the other: each is all or nothing by itself. */
