@@ -18,7 +18,7 @@ const roster = computed(() => {
     <div class="cell">
       <h3><NuxtLink :to="`/courses/${line.id}`">{{ name }} {{ line.title }}</NuxtLink><em v-if="line.label" class="soft">{{ line.label }}</em><span v-if="shell?.course.label" class="small soft">{{ shell.course.label }}</span></h3>
       <p class="soft line">{{ roster || ' ' }}</p>
-      <p class="soft small line">{{ when }} · {{ line.role === 'assistant' ? 'you assist · ' : '' }}{{ line.people ? `taught by ${line.people}` : 'nobody teaches it yet' }}</p>
+      <p class="soft small line"><b v-if="line.missing" class="settle">not in the registrar’s list any more · </b>{{ when }} · {{ line.role === 'assistant' ? 'you assist · ' : '' }}{{ line.people ? `taught by ${line.people}` : 'nobody teaches it yet' }}</p>
     </div>
     <div v-if="shell" class="cell">
       <p v-if="shell.writing" class="line settle">{{ shell.writing.by }} is writing into it since {{ instantText(shell.writing.since, shell.course.term.timeZone).slice(-5) }}</p>

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { itemsWithDates, dateTable, deadlinesOf } from '../../core/plan/exports'
+import { sourceOutline } from '../../core/plan/compile'
 import { writeDeadlines } from '../../core/formats/icalendar/write'
 import { writeCsv } from '../../core/formats/sheet/csv'
 import { writeWorkbook } from '../files/xlsx'
@@ -14,7 +15,7 @@ interface DateRows { header: string[], rows: string[][] }
 /** A plan's dates, old and new. */
 export async function planDates(db: Knex, id: string): Promise<DateRows> {
   const { input, ledger } = await datesOf(db, id)
-  return dateTable(input.source.nodes, ledger.items)
+  return dateTable(sourceOutline(input).nodes, ledger.items)
 }
 /** The dates that stand in a course now. */
 export const courseDates = async (db: Knex, id: string): Promise<DateRows> => dateTable(await loadOutline(db, id), null)
@@ -25,7 +26,7 @@ export async function planCalendar(db: Knex, id: string): Promise<string> {
   const { plan, input, ledger } = await datesOf(db, id)
   const course = await findCourse(db, plan.targetId)
   const planned = new Map(ledger.items.map(item => [item.id, item]))
-  const items = itemsWithDates(input.source.nodes).filter(item => planned.has(item.lineage)).map(item => ({ ...item, due: planned.get(item.lineage)!.due }))
+  const items = itemsWithDates(sourceOutline(input).nodes).filter(item => planned.has(item.lineage)).map(item => ({ ...item, due: planned.get(item.lineage)!.due }))
   return writeDeadlines(course.name, deadlinesOf(plan.targetId, course.name, items), input.zone, stamp())
 }
 /** The deadlines that stand in a course now, as iCalendar. */

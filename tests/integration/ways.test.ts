@@ -4,6 +4,7 @@ import type { Person } from '../../server/db/queries/people'
 import { countStudentData, loadOutline } from '../../server/db/queries/courses'
 import { beginWriting, endWriting } from '../../server/db/queries/shells'
 import { readCourse } from '../../server/services/courses'
+import { planDates } from '../../server/services/exports'
 import { viewLog } from '../../server/services/log'
 import { changeDuty, delegate, findPerson, readPeople } from '../../server/services/people'
 import { alsoInto, attachShell, chooseSections, discardPlan, effectOf, listPlans, readPlan, savePlan, shareDecisions, startAwaited, startPlan } from '../../server/services/plans'
@@ -101,6 +102,8 @@ describe('a plan', () => {
     const reply = await readPlan(demo.db, marchetti, plan)
     expect([reply.source.course.id, ...reply.more.map(side => side.course.id)]).toEqual([template!.course.id, demo.courses.template])
     const { effect } = await effectOf(demo.db, plan)
+    // What is taken along of it names the dates of every source.
+    expect((await planDates(demo.db, plan)).rows).toHaveLength(effect.added.items)
     expect(effect.added.items).toBe(one.filter(node => node.type === 'item').length + two.filter(node => node.type === 'item' && !first.has(node.lineage)).length)
     const id = await run(marchetti, plan)
     const there = await loadOutline(demo.db, demo.courses.empty)
