@@ -45,6 +45,7 @@ async function checkPair(db: Knex, person: Person, sources: readonly string[], t
 async function checkShell(db: Knex, person: Person, target: string): Promise<void> {
   const into = await accessToCourse(db, person, target)
   if (!into.read || into.role === 'shared') throw notFound('The shell to roll into')
+  if ((await loadCourses(db, [target])).get(target)!.origin === 'snapshot') throw new Problem(409, 'A snapshot is kept as it was', 'Nothing is written into it. Roll from it into a shell instead.')
   if (await contentOf(db, target) !== target) throw new Problem(409, 'This section shows the content of another', 'Plan for the shell whose content it is; the dates of this section are written with it.')
   if (!into.plan) throw new Problem(403, 'You may see this shell, not plan for it', 'Its instructors, its assistants and the academic office may.')
 }
@@ -193,7 +194,7 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
   const set = plan.setId ? (await queries.plansOfSet(db, plan.setId)).filter(other => other.id !== id) : []
   const [siblings, fits] = await neighbours(db, person, target.course)
   const lines = await courseLines(db, person, [...set.map(other => other.targetId), ...siblings, ...fits])
-  const held = (await writingInto(db, [plan.targetId])).get(plan.targetId)
+  const held = (await writingInto(db, [queries.writtenCourse(plan)])).get(queries.writtenCourse(plan))
   const chosen = new Set(await planSections(db, id))
   const could = plan.mode === 'roll' && target.course.origin !== 'awaited' ? await joinable(db, plan.targetId, siblings.filter(one => ['instructor', 'assistant', 'office'].includes(lines.get(one)!.role ?? ''))) : new Map<string, { faults: string[], joined: boolean }>()
   return {
@@ -216,7 +217,7 @@ async function neighbours(db: Knex, person: Person, course: PlanReply['target'][
 export async function planState(db: Knex, id: string): Promise<PlanState> {
   const plan = await queries.findPlan(db, id)
   if (!plan) throw notFound('This plan')
-  const held = (await writingInto(db, [plan.targetId])).get(plan.targetId)
+  const held = (await writingInto(db, [queries.writtenCourse(plan)])).get(queries.writtenCourse(plan))
   return { revision: plan.revision, state: plan.state, savedAt: instantText(plan.updatedAt), savedBy: plan.updatedBy, writing: held ? { by: held.by, since: instantText(held.since) } : null }
 }
 

@@ -6,7 +6,7 @@ import type { RunReply } from '../../shared/api/plans'
 import { countStudentData, loadCalendar, loadCourses, loadOutline } from '../db/queries/courses'
 import { writeLog } from '../db/queries/log'
 import type { Person } from '../db/queries/people'
-import { findPlan, lockPlan, markRun, repairPlan, type PlanRow } from '../db/queries/plans'
+import { findPlan, lockPlan, markRun, repairPlan, writtenCourse, type PlanRow } from '../db/queries/plans'
 import * as queries from '../db/queries/runs'
 import { contentsOf, joinSection, planSections, sectionsOf, sectionsOfRun, takeOverSlots, writeSectionSlots } from '../db/queries/sections'
 import { beginWriting, endWriting, writingInto } from '../db/queries/shells'
@@ -28,12 +28,13 @@ const countOf = (placements: readonly Placement[], entity: Placement['entity']):
 export async function runPlan(db: Knex, person: Person, planId: string, fingerprint: string): Promise<string> {
   const wanted = await findPlan(db, planId)
   if (!wanted) throw notFound('This plan')
-  if (!await beginWriting(db, wanted.targetId, person.id, planId)) {
-    const held = (await writingInto(db, [wanted.targetId])).get(wanted.targetId)
+  const course = writtenCourse(wanted)
+  if (!await beginWriting(db, course, person.id, planId)) {
+    const held = (await writingInto(db, [course])).get(course)
     throw new Problem(409, 'Somebody is writing into this shell', held ? `${held.by} has been at it since ${instantText(held.since).slice(11, 16)} (UTC). Nothing of yours was written; look again when it is done.` : 'Try again in a moment.')
   }
   try { return await inTransaction(db, trx => runLocked(trx, person, planId, fingerprint)) }
-  finally { await endWriting(db, wanted.targetId, planId) }
+  finally { await endWriting(db, course, planId) }
 }
 
 async function runLocked(trx: Knex.Transaction, person: Person, planId: string, fingerprint: string): Promise<string> {
@@ -53,7 +54,7 @@ async function runLocked(trx: Knex.Transaction, person: Person, planId: string, 
     const fault = checkWindows(plan.document.windows, await loadCalendar(trx, plan.targetId)).find(entry => entry.severity === 'must')
     if (fault) throw new Problem(409, 'The windows cannot be meant so', `${fault.message} Set it right in Pair; nothing was written.`)
   }
-  const courseId = plan.mode === 'in-place' ? plan.sourceId : plan.targetId
+  const courseId = writtenCourse(plan)
   const before = await countStudentData(trx, courseId)
   await queries.insertRun(trx, { id: runId, planId, sourceId: plan.sourceId, targetId: courseId, personId: person.id, document: plan.document, effect, at: stampOf(now()) })
   await (plan.mode === 'in-place' ? writeInPlace : writeIntoShell)(trx, runId, person, plan, placements, effect)

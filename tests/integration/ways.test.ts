@@ -248,6 +248,7 @@ describe('a plan', () => {
     // What the registrar says of the old class is said of the snapshot from now on.
     expect(await demo.db('courses').where({ source_id: 'hyd240-01-2026a' }).first('id')).toEqual({ id: snapshot.id })
     expect((await readPlan(demo.db, marchetti, plan)).source.course.id).toBe(snapshot.id)
+    await expect(startPlan(demo.db, marchetti, { sources: [demo.courses.template], target: snapshot.id })).rejects.toMatchObject({ status: 409 })
   })
 })
 

@@ -8,6 +8,9 @@ export type PlanMode = 'roll' | 'in-place'
 /** `sourceIds`: in their order, the first being `sourceId`. `sourceBy`: who chose them; their right to take from them is the plan's. */
 export interface PlanRow { id: string, sourceId: string, sourceIds: string[], targetId: string, document: PlanDocument, revision: number, state: 'draft' | 'run', mode: PlanMode, setId: string | null, sourceBy: string, updatedAt: string, updatedBy: string }
 
+/** The course that a run of the plan writes into: its shell, or (in place) the course itself. */
+export const writtenCourse = (plan: Pick<PlanRow, 'mode' | 'sourceId' | 'targetId'>): string => plan.mode === 'in-place' ? plan.sourceId : plan.targetId
+
 const plans = (db: Knex) => db('plans').join('people', 'people.id', 'plans.updated_by').select('plans.*', 'given_name', 'family_name')
 async function plansOf(db: Knex, rows: Record<string, string>[]): Promise<PlanRow[]> {
   const more = new Map<string, string[]>()
@@ -21,11 +24,11 @@ async function plansOf(db: Knex, rows: Record<string, string>[]): Promise<PlanRo
 export async function findPlan(db: Knex, id: string): Promise<PlanRow | null> {
   return (await plansOf(db, await plans(db).where('plans.id', id)))[0] ?? null
 }
-/** Takes the plan and its shell for this transaction alone: two runs into one shell come one after the other. */
+/** Takes the plan and the course it writes into for this transaction alone: two runs into one come one after the other. */
 export async function lockPlan(trx: Knex, id: string): Promise<PlanRow | null> {
-  const found = await trx('plans').where({ id }).forUpdate().first('target_course_id')
+  const found = await trx('plans').where({ id }).forUpdate().first('target_course_id', 'source_course_id', 'mode')
   if (!found) return null
-  await trx('courses').where({ id: found.target_course_id }).forUpdate().first('id')
+  await trx('courses').where({ id: writtenCourse({ mode: found.mode, sourceId: found.source_course_id, targetId: found.target_course_id }) }).forUpdate().first('id')
   return findPlan(trx, id)
 }
 export async function plansInto(db: Knex, targetIds: readonly string[]): Promise<PlanRow[]> {
