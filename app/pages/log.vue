@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import type { LogReply } from '~~/shared/api/people'
 
 useHead({ title: 'Log · Northtide' })
@@ -8,8 +9,7 @@ const older = shallowRef<LogReply['lines']>([])
 const address = (before?: string): string => `/log?${new URLSearchParams({ q: text.value, ...action.value !== 'all' && { action: action.value }, ...from.value && { from: from.value }, ...to.value && { to: to.value }, ...before && { before } })}`
 const { data, problem, loading, refresh } = useLoaded(async () => { const reply = await api.get<LogReply>(address()); older.value = []; return reply })
 onMounted(refresh)
-let timer: ReturnType<typeof setTimeout> | undefined
-watch([text, action, from, to], () => { clearTimeout(timer); timer = setTimeout(() => void refresh(), 150) })
+watchDebounced([text, action, from, to], () => void refresh(), { debounce: 150 })
 const lines = computed(() => [...data.value?.lines ?? [], ...older.value])
 const more = ref(false)
 watch(data, (found) => { more.value = found?.more ?? false })

@@ -12,15 +12,9 @@ const way = computed(() => ways.find(entry => entry.key === route.query.way)?.ke
 <template>
   <main class="page">
     <header><h1>No shell yet</h1><p class="soft">Ask for it, plan while it is on its way, or do without one.</p></header>
-    <nav aria-label="What to do" class="ways"><NuxtLink v-for="entry in ways" :key="entry.key" :to="{ query: { ...route.query, way: entry.key } }" replace :class="{ on: way === entry.key }" :aria-current="way === entry.key ? 'true' : undefined">{{ entry.name }}</NuxtLink></nav>
+    <nav aria-label="What to do" class="choice-line"><NuxtLink v-for="entry in ways" :key="entry.key" :to="{ query: { ...route.query, way: entry.key } }" replace :class="{ on: way === entry.key }" :aria-current="way === entry.key ? 'true' : undefined">{{ entry.name }}</NuxtLink></nav>
     <MissingShell v-if="way === 'missing'" />
     <NewCourse v-else-if="way === 'new'" />
     <WithoutShell v-else :key="way" :mode="way === 'place' ? 'in-place' : 'roll'" />
   </main>
 </template>
-
-<style scoped>
-.ways { display: flex; gap: 22px; border-bottom: 1.5px solid var(--rule-strong); margin-bottom: 18px; }
-.ways a { color: var(--ink-soft); text-decoration: none; padding: 5px 0; border-bottom: 2.5px solid transparent; margin-bottom: -1.5px; }
-.ways a.on { color: var(--ink); border-bottom-color: var(--tide); font-weight: 600; }
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import type { PeopleReply } from '~~/shared/api/people'
 import type { ApiProblem } from '~/composables/api'
 
@@ -6,8 +7,7 @@ useHead({ title: 'People · Northtide' })
 const text = ref('')
 const { data, problem, refresh } = useLoaded(() => api.get<PeopleReply>(`/people?q=${encodeURIComponent(text.value)}`))
 onMounted(refresh)
-let timer: ReturnType<typeof setTimeout> | undefined
-watch(text, () => { clearTimeout(timer); timer = setTimeout(() => void refresh(), 150) })
+watchDebounced(text, () => void refresh(), { debounce: 150 })
 const giving = ref<{ person: string, duty: 'coordinator' | 'office', org: string } | null>(null)
 const actProblem = shallowRef<ApiProblem | null>(null)
 async function change(person: string, duty: 'coordinator' | 'office', org: string, holds: boolean): Promise<void> {

@@ -1,12 +1,12 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import type { GuardReply } from '~~/shared/api/shells'
 import type { ApiProblem } from '~/composables/api'
 
 /** A course that no registrar knows. Says first which shells with a roster it would stand beside. */
 const [term, code, section, title] = [ref(''), ref(''), ref(''), ref('')]
 const { data, problem, refresh } = useLoaded(() => api.get<GuardReply>(`/courses/guard?${new URLSearchParams({ term: term.value, code: code.value, section: section.value, title: title.value })}`))
-let timer: ReturnType<typeof setTimeout> | undefined
-watch([term, code, section, title], () => { clearTimeout(timer); timer = setTimeout(() => void refresh(), 200) })
+watchDebounced([term, code, section, title], () => void refresh(), { debounce: 200 })
 onMounted(refresh)
 watch(data, (found) => { if (!term.value) term.value = found?.terms[0]?.code ?? '' })
 const busy = ref(false)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import type { CoursesReply } from '~~/shared/api/courses'
 
 /** Finds a course by code, title or term as one types; Enter opens the one that is marked. */
@@ -8,8 +9,7 @@ const at = ref(0)
 const field = ref<HTMLInputElement>()
 const { data, problem, refresh } = useLoaded(() => api.get<CoursesReply>(`/courses?q=${encodeURIComponent(text.value)}`))
 const courses = computed(() => data.value?.courses ?? [])
-let timer: ReturnType<typeof setTimeout> | undefined
-watch(text, () => { clearTimeout(timer); timer = setTimeout(() => { at.value = 0; void refresh() }, 120) })
+watchDebounced(text, () => { at.value = 0; void refresh() }, { debounce: 120 })
 onMounted(() => { field.value?.focus(); void refresh() })
 function move(step: number): void { at.value = Math.max(0, Math.min(courses.value.length - 1, at.value + step)) }
 function open(index: number): void {

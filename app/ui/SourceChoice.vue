@@ -1,12 +1,12 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import type { CourseLine, CoursesReply } from '~~/shared/api/courses'
 
 /** Finds a course to roll from: only those that hold something. What is done with it is the slot’s. */
 const props = defineProps<{ label: string, not?: readonly string[], shared?: boolean }>()
 const text = ref('')
 const { data, problem, refresh } = useLoaded(() => api.get<CoursesReply>(`/courses?q=${encodeURIComponent(text.value)}`))
-let timer: ReturnType<typeof setTimeout> | undefined
-watch(text, () => { clearTimeout(timer); timer = setTimeout(() => void refresh(), 120) })
+watchDebounced(text, () => void refresh(), { debounce: 120 })
 onMounted(refresh)
 defineExpose({ refresh })
 const courses = computed((): CourseLine[] => data.value?.courses.filter(course => course.items > 0 && course.origin !== 'template' && !props.not?.includes(course.id) && (!props.shared || course.role === 'shared')) ?? [])

@@ -10,3 +10,6 @@ export const jsonOf = <T>(value: unknown): T => (typeof value === 'string' ? JSO
 export function* inBatches<T>(rows: readonly T[], size = 500): Generator<readonly T[]> {
   for (let at = 0; at < rows.length; at += size) yield rows.slice(at, at + size)
 }
+
+/** A word as LIKE finds it anywhere in a text: its own %, _ and \ stand for themselves. */
+export const anywhere = (word: string): string => `%${word.replace(/[\\%_]/g, '\\$&')}%`

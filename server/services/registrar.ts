@@ -16,6 +16,7 @@ import { arriveRequests } from '../db/queries/requests'
 import * as queries from '../db/queries/roster'
 import { openZip, type Source } from '../files/zip'
 import { Problem } from '../http/problem'
+import { isOffice } from './codes'
 import { courseLines } from './courses'
 import { importRoster } from './roster'
 import { instantText, now, stampOf } from './today'
@@ -126,7 +127,7 @@ export async function readRegistrar(db: Knex, person: Person): Promise<Registrar
   const fetches = await fetchesNow(db, 20)
   const changes = await queries.changesIn(db, await readableCourses(db, person), stampOf(new Date(now().getTime() - shownDays * 86_400_000)))
   const lines = await courseLines(db, person, changes.map(change => change.courseId))
-  const office = person.duties.some(duty => duty.duty === 'office')
+  const office = isOffice(person)
   return {
     configured: registrarAddress() !== null, minutes: registrarAddress()?.minutes ?? null,
     fetches: fetches.map(({ mark: _, ...row }) => ({ ...row, startedAt: instantText(row.startedAt), finishedAt: row.finishedAt && instantText(row.finishedAt), findings: office ? row.findings as RegistrarReply['fetches'][number]['findings'] : [] })),

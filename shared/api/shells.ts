@@ -10,7 +10,7 @@ export const shellsReply = z.object({
   today: z.string(),
   terms: z.array(z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string(), timeZone: z.string(), when: z.enum(['upcoming', 'underway', 'past', 'archived']), daysToClasses: z.int() })),
   courses: z.array(z.object({
-    id, code: z.string(), section: z.string(), title: z.string(), label: z.string().nullable(), term: z.int(), people: z.string(), role: z.string().nullable(), origin: z.enum(courseOrigins), pinned: z.boolean(), hidden: z.boolean(), filled: z.boolean(), missing: z.boolean(),
+    id, code: z.string(), section: z.string(), title: z.string(), label: z.string().nullable(), term: z.int(), people: z.string(), role: z.string().nullable(), origin: z.enum(courseOrigins), pinned: z.boolean(), hidden: z.boolean(), missing: z.boolean(),
   })),
   /** Plans that wait for a shell. */
   waiting: z.array(z.object({ planId: id, course: courseLine, sources: z.array(courseLine), updatedAt: z.string() })),

@@ -53,7 +53,7 @@ const registrars = computed(() => shell.value?.origin === 'registrar')
       <div v-else class="beside">
         <div>
           <p class="caps">From · stays as it is, whichever you choose</p>
-          <nav aria-label="Ways in" class="ways"><NuxtLink v-for="entry in ways" :key="entry.key" :to="{ query: { way: entry.key } }" replace :class="{ on: way === entry.key }" :aria-current="way === entry.key ? 'true' : undefined">{{ entry.name }}</NuxtLink></nav>
+          <nav aria-label="Ways in" class="choice-line"><NuxtLink v-for="entry in ways" :key="entry.key" :to="{ query: { way: entry.key } }" replace :class="{ on: way === entry.key }" :aria-current="way === entry.key ? 'true' : undefined">{{ entry.name }}</NuxtLink></nav>
           <div v-if="actProblem" class="note buoy" role="alert"><h3>{{ actProblem.title }}</h3><p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p></div>
           <section v-if="way === 'suggested'">
             <ul v-if="data.suggestions.length" class="rows">
@@ -104,9 +104,6 @@ const registrars = computed(() => shell.value?.origin === 'registrar')
 .beside { --aside: 290px; }
 .under { margin-bottom: 14px; max-width: 760px; }
 .under p { margin: 0; }
-.ways { display: flex; gap: 20px; border-bottom: 1.5px solid var(--rule-strong); margin: 4px 0 14px; }
-.ways a { color: var(--ink-soft); text-decoration: none; padding: 5px 0; border-bottom: 2.5px solid transparent; margin-bottom: -1.5px; }
-.ways a.on { color: var(--ink); border-bottom-color: var(--tide); font-weight: 600; }
 .rows { list-style: none; }
 .rows li { display: flex; justify-content: space-between; gap: 20px; padding: 10px 0; border-bottom: 1px solid var(--rule); align-items: start; }
 .acts { display: grid; justify-items: end; gap: 5px; flex: none; }

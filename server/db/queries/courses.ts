@@ -5,7 +5,7 @@ import type { ItemKind, ItemState } from '../../../core/course/model'
 import { inCourseOrder, type OutlineNode } from '../../../core/course/outline'
 import { parsePoints } from '../../../core/grading/points'
 import type { Windows } from '../../../core/pairing/windows'
-import { jsonOf } from '../rows'
+import { anywhere, jsonOf } from '../rows'
 import { contentOf, contentsOf } from './sections'
 
 export interface CourseRow {
@@ -58,7 +58,7 @@ export const personName = (row: { given_name: string, family_name: string }): st
 /** Courses among some whose code, section, title or term holds every word. */
 export async function searchCourses(db: Knex, among: Knex.QueryBuilder, words: readonly string[], limit: number): Promise<string[]> {
   const query = among.join('terms', 'terms.id', 'courses.term_id').whereNot({ origin: 'awaited' }).orderBy([{ column: 'classes_from', order: 'desc' }, 'courses.code', 'section']).limit(limit).select('courses.id')
-  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, CONCAT(courses.code, "-", courses.section), courses.title, courses.shown_title, terms.name) COLLATE utf8mb4_unicode_520_ci LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
+  for (const word of words) void query.whereRaw('CONCAT_WS(" ", courses.code, CONCAT(courses.code, "-", courses.section), courses.title, courses.shown_title, terms.name) COLLATE utf8mb4_unicode_520_ci LIKE ?', [anywhere(word)])
   return (await query).map((row: { id: string }) => row.id)
 }
 

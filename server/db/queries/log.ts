@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../../services/today'
-import { jsonOf, newId } from '../rows'
+import { anywhere, jsonOf, newId } from '../rows'
 import { coursesOf, dutyOrgs } from './access'
 import { personName } from './courses'
 import type { Person } from './people'
@@ -32,7 +32,7 @@ export async function readLog(db: Knex, person: Person, wish: LogQuery): Promise
   if (wish.from) void query.where('at', '>=', `${wish.from} 00:00:00`)
   if (wish.to) void query.where('at', '<=', `${wish.to} 23:59:59.999`)
   if (wish.before) void query.where('log.id', '<', wish.before)
-  for (const word of wish.words) void query.whereRaw(`CONCAT_WS(" ", given_name, family_name, ${['action', 'courses.code', 'section', 'detail'].map(column => `${column} COLLATE utf8mb4_unicode_520_ci`).join(', ')}, title, terms.name) LIKE ?`, [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
+  for (const word of wish.words) void query.whereRaw(`CONCAT_WS(" ", given_name, family_name, ${['action', 'courses.code', 'section', 'detail'].map(column => `${column} COLLATE utf8mb4_unicode_520_ci`).join(', ')}, title, terms.name) LIKE ?`, [anywhere(word)])
   return (await query).map((row: Record<string, string | null>) => ({
     id: row.id!, at: row.at!, by: row.person_id ? personName(row as { given_name: string, family_name: string }) : null, action: row.action!, planId: row.plan_id ?? null, runId: row.run_id ?? null, detail: jsonOf(row.detail),
     course: row.course_code ? { id: row.course_id!, code: row.course_code, section: row.section!, title: row.title!, term: row.term_name! } : null,

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { anywhere } from '../rows'
 
 export interface Duty { orgId: string, duty: 'coordinator' | 'office' }
 /** Who is signed in: with what they may do beyond their own courses. */
@@ -33,7 +34,7 @@ export interface StaffRow { id: string, name: string, login: string, active: boo
 /** Those who can sign in, by name, with their duties and how many courses they have. */
 export async function listStaff(db: Knex, words: readonly string[], most: number): Promise<StaffRow[]> {
   const query = db('people').whereNotNull('login').orderBy('family_name').orderBy('given_name').limit(most).select('id', 'given_name', 'family_name', 'login', 'active')
-  for (const word of words) void query.whereRaw('CONCAT_WS(" ", given_name, family_name, login) COLLATE utf8mb4_unicode_520_ci LIKE ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
+  for (const word of words) void query.whereRaw('CONCAT_WS(" ", given_name, family_name, login) COLLATE utf8mb4_unicode_520_ci LIKE ?', [anywhere(word)])
   const rows = await query
   const ids = rows.map(row => row.id)
   const duties = await db('duties').join('orgs', 'orgs.id', 'duties.org_id').whereIn('person_id', ids).orderBy('orgs.name').select('person_id', 'org_id', 'orgs.name', 'duty')

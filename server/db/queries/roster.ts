@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../../services/today'
 import { inBatches, jsonOf, newId } from '../rows'
+import { personName } from './courses'
 
 export interface EnrolmentRow { id: string, courseId: string, personId: string, role: string, isPrimary: boolean, sourceId: string | null, origin: 'registrar' | 'hand', dropped: boolean, missing: boolean }
 export interface ClassRow { id: string, sourceId: string, code: string, section: string, title: string, termId: string, missing: boolean, meetings: { weekday: number, start: string, end: string, room: string | null }[] }
@@ -70,7 +71,7 @@ export async function changesIn(db: Knex, courseIds: readonly string[], since: s
 export interface FetchRow { id: string, startedAt: string, finishedAt: string | null, state: 'waiting' | 'new' | 'same' | 'failed', problem: string | null, by: string | null, mark: string | null, counts: Record<string, number>, findings: { severity: string, where: string, message: string, count?: number }[] }
 export async function latestFetches(db: Knex, most: number): Promise<FetchRow[]> {
   const rows = await db('fetches').leftJoin('people', 'people.id', 'fetches.person_id').orderBy('started_at', 'desc').orderBy('fetches.id', 'desc').limit(most).select('fetches.*', 'given_name', 'family_name')
-  return rows.map(row => ({ id: row.id, startedAt: row.started_at, finishedAt: row.finished_at, state: row.state, problem: row.problem, by: row.person_id === null ? null : `${row.given_name.slice(0, 1)}. ${row.family_name}`, mark: row.mark, counts: jsonOf(row.counts), findings: jsonOf(row.findings) }))
+  return rows.map(row => ({ id: row.id, startedAt: row.started_at, finishedAt: row.finished_at, state: row.state, problem: row.problem, by: row.person_id === null ? null : personName(row), mark: row.mark, counts: jsonOf(row.counts), findings: jsonOf(row.findings) }))
 }
 /** Notes that a fetch is wanted; null where the stretch of time it stands for has one already. */
 export async function insertFetch(db: Knex, personId: string | null, slot: number | null): Promise<string | null> {

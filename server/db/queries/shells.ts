@@ -7,7 +7,7 @@ import { personName } from './courses'
 import type { Person } from './people'
 
 export type Origin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
-export interface IndexRow { id: string, code: string, section: string, title: string, label: string | null, origin: Origin, termId: string, people: string, role: string | null, pinned: boolean, hidden: boolean, filled: boolean, missing: boolean }
+export interface IndexRow { id: string, code: string, section: string, title: string, label: string | null, origin: Origin, termId: string, people: string, role: string | null, pinned: boolean, hidden: boolean, missing: boolean }
 
 /** Who works in some courses. Of many courses all staff are read in one go, by an index that students are not in the way of. */
 async function staffRows(db: Knex, courseIds: readonly string[], roles: string[]): Promise<{ course_id: string, person_id: string, role: string, is_primary: number }[]> {
@@ -32,7 +32,6 @@ async function namesOf(db: Knex, ids: readonly string[]): Promise<Map<string, st
 export async function indexOfCourses(db: Knex, person: Person): Promise<IndexRow[]> {
   const rows = await (await coursesOf(db, person))().leftJoin('course_marks', (join: Knex.JoinClause) => join.on('course_marks.course_id', 'courses.id').andOnVal('course_marks.person_id', person.id)).whereNot({ origin: 'awaited' })
     .select('courses.id', 'code', 'section', 'title', 'course_marks.label', 'origin', 'term_id', 'pinned', 'hidden', 'courses.missing_since')
-  const filled = await filledOf(db, rows.map((row: { id: string }) => row.id))
   const staff = new Map<string, { names: string[], role: string | null }>()
   const found = await staffRows(db, rows.map((row: { id: string }) => row.id), ['instructor', 'assistant'])
   const names = await namesOf(db, found.filter(row => row.role === 'instructor').map(row => row.person_id))
@@ -44,7 +43,7 @@ export async function indexOfCourses(db: Knex, person: Person): Promise<IndexRow
   }
   return rows.map((row: Record<string, unknown>) => ({
     id: row.id as string, code: row.code as string, section: row.section as string, title: row.title as string, label: row.label as string | null, origin: row.origin as Origin, termId: row.term_id as string, people: staff.get(row.id as string)?.names.join(', ') ?? '', role: staff.get(row.id as string)?.role ?? null,
-    pinned: Boolean(row.pinned), hidden: Boolean(row.hidden), filled: filled.has(row.id as string), missing: row.missing_since !== null,
+    pinned: Boolean(row.pinned), hidden: Boolean(row.hidden), missing: row.missing_since !== null,
   }))
 }
 
@@ -107,6 +106,6 @@ export async function writingInto(db: Knex, courseIds: readonly string[]): Promi
   const found = new Map<string, { by: string, since: string, planId: string }>()
   for (const batch of inBatches(courseIds))
     for (const row of await db('writing').join('people', 'people.id', 'writing.person_id').whereIn('course_id', batch).where('lease_until', '>=', db.raw('UTC_TIMESTAMP(3)')).select('course_id', 'plan_id', 'since', 'given_name', 'family_name'))
-      found.set(row.course_id, { by: `${row.given_name.slice(0, 1)}. ${row.family_name}`, since: row.since, planId: row.plan_id })
+      found.set(row.course_id, { by: personName(row), since: row.since, planId: row.plan_id })
   return found
 }
