@@ -1,5 +1,6 @@
 import tseslint from 'typescript-eslint'
 import vue from 'eslint-plugin-vue'
+import prettier from 'eslint-config-prettier'
 
 // Imports go one way: core knows nobody; shared knows core; server and app know both and never each other.
 const fence = (files, banned, message) => ({
@@ -16,17 +17,7 @@ export default tseslint.config(
   {
     files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: tseslint.parser } },
-    rules: {
-      'vue/multi-word-component-names': 'off',
-      'vue/max-attributes-per-line': 'off',
-      'vue/singleline-html-element-content-newline': 'off',
-      'vue/html-self-closing': 'off',
-      'vue/first-attribute-linebreak': 'off',
-      'vue/html-closing-bracket-newline': 'off',
-      'vue/multiline-html-element-content-newline': 'off',
-      'vue/html-indent': 'off',
-      'vue/require-default-prop': 'off',
-    },
+    rules: { 'vue/multi-word-component-names': 'off', 'vue/require-default-prop': 'off' },
   },
   { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }], '@typescript-eslint/no-explicit-any': 'error', eqeqeq: 'error' } },
   { files: ['**/*.vue', '**/*.ts'], rules: { 'no-undef': 'off' } },
@@ -43,4 +34,6 @@ export default tseslint.config(
   fence(['shared/**/*.ts'], [reach('server'), reach('app')], 'shared knows core only'),
   fence(['server/**/*.ts'], [reach('app')], 'server and app never know each other'),
   fence(['app/**/*.{ts,vue}'], [reach('server')], 'server and app never know each other'),
+  // How a line looks is Prettier's.
+  prettier,
 )
