@@ -5,13 +5,44 @@ import prettier from 'eslint-config-prettier'
 // Imports go one way: core knows nobody; shared knows core; server and app know both and never each other.
 const fence = (files, banned, message) => ({
   files,
-  rules: { 'no-restricted-imports': ['error', { patterns: banned.map(group => ({ group: [group].flat(), message })) }] },
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: banned.map(group => ({ group: [group].flat(), message })) },
+    ],
+  },
 })
 const reach = name => [`**/${name}/**`, `~~/${name}/**`, `#${name}/**`]
-const impure = ['vue', 'nuxt', 'nuxt/*', 'pinia', 'knex', 'mysql2', 'mysql2/*', 'h3', 'node:*', 'fs', 'path', 'crypto', 'element-plus', 'element-plus/*', '#imports', '#app']
+const impure = [
+  'vue',
+  'nuxt',
+  'nuxt/*',
+  'pinia',
+  'knex',
+  'mysql2',
+  'mysql2/*',
+  'h3',
+  'node:*',
+  'fs',
+  'path',
+  'crypto',
+  'element-plus',
+  'element-plus/*',
+  '#imports',
+  '#app',
+]
 
 export default tseslint.config(
-  { ignores: ['.nuxt/**', '.output/**', '.data/**', 'node_modules/**', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      '.nuxt/**',
+      '.output/**',
+      '.data/**',
+      'node_modules/**',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   ...tseslint.configs.recommended,
   ...vue.configs['flat/recommended'],
   {
@@ -19,15 +50,38 @@ export default tseslint.config(
     languageOptions: { parserOptions: { parser: tseslint.parser } },
     rules: { 'vue/multi-word-component-names': 'off', 'vue/require-default-prop': 'off' },
   },
-  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }], '@typescript-eslint/no-explicit-any': 'error', eqeqeq: 'error' } },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-explicit-any': 'error',
+      eqeqeq: 'error',
+    },
+  },
   { files: ['**/*.vue', '**/*.ts'], rules: { 'no-undef': 'off' } },
-  fence(['core/**/*.ts'], [reach('server'), reach('app'), reach('shared'), impure], 'core is pure and knows nobody'),
+  fence(
+    ['core/**/*.ts'],
+    [reach('server'), reach('app'), reach('shared'), impure],
+    'core is pure and knows nobody',
+  ),
   {
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
     rules: {
-      'no-restricted-globals': ['error', 'process', 'window', 'document', 'fetch', 'setTimeout', 'setInterval', 'localStorage'],
-      'no-restricted-properties': ['error', { object: 'Math', property: 'random' }, { object: 'Date', property: 'now' }],
+      'no-restricted-globals': [
+        'error',
+        'process',
+        'window',
+        'document',
+        'fetch',
+        'setTimeout',
+        'setInterval',
+        'localStorage',
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random' },
+        { object: 'Date', property: 'now' },
+      ],
     },
   },
   { files: ['core/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },

@@ -29,6 +29,10 @@ export default defineNuxtConfig({
   nitro: {
     compressPublicAssets: true,
     // Node takes these packages by their "module-sync" entry, which the tracing of dependencies does not know.
-    externals: { traceInclude: ['async-function', 'async-generator-function', 'generator-function'].flatMap(name => ['require.mjs', 'index.mjs'].map(file => `node_modules/${name}/${file}`)) },
+    externals: {
+      traceInclude: ['async-function', 'async-generator-function', 'generator-function'].flatMap(name =>
+        ['require.mjs', 'index.mjs'].map(file => `node_modules/${name}/${file}`),
+      ),
+    },
   },
 })

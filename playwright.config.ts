@@ -4,7 +4,8 @@ export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/setup.ts',
   workers: 1,
-  timeout: 120_000, expect: { timeout: 10_000 },
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
@@ -12,6 +13,15 @@ export default defineConfig({
     locale: 'en-CA',
     screenshot: 'only-on-failure',
     actionTimeout: 15_000,
-    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
   },
 })

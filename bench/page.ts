@@ -11,44 +11,140 @@ import { startApp } from '../tests/support/app'
 import { useServer } from '../tests/support/database'
 
 const [oldClass, newClass] = ['big-2026a', 'big-2027s']
-const classRow = (sourcedId: string, termSourcedIds: string) => ({ sourcedId, title: 'A very large course', courseSourcedId: 'co-big', classCode: 'BIG 900-01', classType: 'scheduled', location: '', schoolSourcedId: 'org-hydrography', termSourcedIds, periods: '' })
-const enrol = (classSourcedId: string) => ({ sourcedId: `en-${classSourcedId}`, classSourcedId, schoolSourcedId: '', userSourcedId: 'pe-marchetti', role: 'teacher', primary: 'true', beginDate: '', endDate: '' })
-const roster: Roster = { ...noRoster,
-  orgs: [{ sourcedId: 'org-hydrography', name: 'Department of Hydrography', type: 'department', identifier: '', parentSourcedId: 'org-port-ellery' }],
-  users: [{ sourcedId: 'pe-marchetti', enabledUser: 'true', orgSourcedIds: '', role: 'teacher', username: 'marchetti', givenName: 'Isolde', familyName: 'Marchetti', email: '', agentSourcedIds: '' }],
-  courses: [{ sourcedId: 'co-big', schoolYearSourcedId: '', title: 'A very large course', courseCode: 'BIG 900', orgSourcedId: 'org-hydrography' }],
-  classes: [classRow(oldClass, '2026-autumn'), classRow(newClass, '2027-spring')], enrollments: [enrol(oldClass), enrol(newClass)],
+const classRow = (sourcedId: string, termSourcedIds: string) => ({
+  sourcedId,
+  title: 'A very large course',
+  courseSourcedId: 'co-big',
+  classCode: 'BIG 900-01',
+  classType: 'scheduled',
+  location: '',
+  schoolSourcedId: 'org-hydrography',
+  termSourcedIds,
+  periods: '',
+})
+const enrol = (classSourcedId: string) => ({
+  sourcedId: `en-${classSourcedId}`,
+  classSourcedId,
+  schoolSourcedId: '',
+  userSourcedId: 'pe-marchetti',
+  role: 'teacher',
+  primary: 'true',
+  beginDate: '',
+  endDate: '',
+})
+const roster: Roster = {
+  ...noRoster,
+  orgs: [
+    {
+      sourcedId: 'org-hydrography',
+      name: 'Department of Hydrography',
+      type: 'department',
+      identifier: '',
+      parentSourcedId: 'org-port-ellery',
+    },
+  ],
+  users: [
+    {
+      sourcedId: 'pe-marchetti',
+      enabledUser: 'true',
+      orgSourcedIds: '',
+      role: 'teacher',
+      username: 'marchetti',
+      givenName: 'Isolde',
+      familyName: 'Marchetti',
+      email: '',
+      agentSourcedIds: '',
+    },
+  ],
+  courses: [
+    {
+      sourcedId: 'co-big',
+      schoolYearSourcedId: '',
+      title: 'A very large course',
+      courseCode: 'BIG 900',
+      orgSourcedId: 'org-hydrography',
+    },
+  ],
+  classes: [classRow(oldClass, '2026-autumn'), classRow(newClass, '2027-spring')],
+  enrollments: [enrol(oldClass), enrol(newClass)],
 }
 const first = dayOf('2026-09-03')
 const item = (i: number): ItemNode => {
-  const due = first + (i * 37) % 90
-  return { type: 'item', lineage: lineageOf(oldClass, `i${i}`), identifier: `i${i}`, resource: null, kind: 'assignment', title: `Work ${i + 1}`, body: null, points: 100_000, state: 'visible', exam: false, category: null, settings: {}, slots: { opens: wallOf(due - 3, 480), due: wallOf(due, 1439), closes: wallOf(due + 2, 1439) }, children: [] }
+  const due = first + ((i * 37) % 90)
+  return {
+    type: 'item',
+    lineage: lineageOf(oldClass, `i${i}`),
+    identifier: `i${i}`,
+    resource: null,
+    kind: 'assignment',
+    title: `Work ${i + 1}`,
+    body: null,
+    points: 100_000,
+    state: 'visible',
+    exam: false,
+    category: null,
+    settings: {},
+    slots: { opens: wallOf(due - 3, 480), due: wallOf(due, 1439), closes: wallOf(due + 2, 1439) },
+    children: [],
+  }
 }
-const content: CourseContent = { title: 'A very large course', categories: [], nodes: Array.from({ length: 20 }, (_, u) => ({ type: 'unit' as const, lineage: lineageOf(oldClass, `u${u}`), identifier: `u${u}`, title: `Unit ${u + 1}`, children: Array.from({ length: 100 }, (_, n) => item(u * 100 + n)) })) }
+const content: CourseContent = {
+  title: 'A very large course',
+  categories: [],
+  nodes: Array.from({ length: 20 }, (_, u) => ({
+    type: 'unit' as const,
+    lineage: lineageOf(oldClass, `u${u}`),
+    identifier: `u${u}`,
+    title: `Unit ${u + 1}`,
+    children: Array.from({ length: 100 }, (_, n) => item(u * 100 + n)),
+  })),
+}
 
 /** Milliseconds from pressing a method to the frame in which the ledger shows other dates, and the longest the page was busy meanwhile. */
-const change = (page: Page, label: string): Promise<{ shown: number, busy: number }> => page.evaluate(async (text) => {
-  const before = document.querySelector('.ledger [data-slot=due]')!.textContent
-  let busy = 0
-  const watcher = new PerformanceObserver((list) => { for (const entry of list.getEntries()) busy = Math.max(busy, entry.duration) })
-  watcher.observe({ type: 'longtask' })
-  const radio = [...document.querySelectorAll('.el-radio')].find(each => each.textContent!.trim() === text)!
-  const start = performance.now()
-  ;(radio as HTMLElement).click()
-  while (document.querySelector('.ledger [data-slot=due]')!.textContent === before && performance.now() - start < 5000) await new Promise(requestAnimationFrame)
-  const shown = performance.now() - start
-  await new Promise(resolve => setTimeout(resolve, 300))
-  watcher.disconnect()
-  return { shown, busy }
-}, label)
+const change = (page: Page, label: string): Promise<{ shown: number; busy: number }> =>
+  page.evaluate(async text => {
+    const before = document.querySelector('.ledger [data-slot=due]')!.textContent
+    let busy = 0
+    const watcher = new PerformanceObserver(list => {
+      for (const entry of list.getEntries()) busy = Math.max(busy, entry.duration)
+    })
+    watcher.observe({ type: 'longtask' })
+    const radio = [...document.querySelectorAll('.el-radio')].find(each => each.textContent!.trim() === text)!
+    const start = performance.now()
+    ;(radio as HTMLElement).click()
+    while (
+      document.querySelector('.ledger [data-slot=due]')!.textContent === before &&
+      performance.now() - start < 5000
+    )
+      await new Promise(requestAnimationFrame)
+    const shown = performance.now() - start
+    await new Promise(resolve => setTimeout(resolve, 300))
+    watcher.disconnect()
+    return { shown, busy }
+  }, label)
 
 const stopServer = useServer()
 const app = await startApp('northtide_bench')
-const db = connect({ host: process.env.DB_HOST!, port: Number(process.env.DB_PORT), user: process.env.DB_USER!, password: process.env.DB_PASSWORD!, database: app.database })
+const db = connect({
+  host: process.env.DB_HOST!,
+  port: Number(process.env.DB_PORT),
+  user: process.env.DB_USER!,
+  password: process.env.DB_PASSWORD!,
+  database: app.database,
+})
 await importRoster(db, roster)
 await importCourse(db, { classKey: oldClass, content, roster: noRoster, document: null })
 await db.destroy()
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 try {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
   await page.goto(`${app.url}/sign-in`)
@@ -60,12 +156,14 @@ try {
   await page.keyboard.press('4')
   await page.locator('.ledger [data-slot=due]').first().waitFor()
   if (page.workers().length !== 1) throw new Error('the dates are not computed in a worker')
-  const results: { shown: number, busy: number }[] = []
-  for (let round = 0; round < 10; round++) for (const label of ['No dates', 'Same week and weekday']) results.push(await change(page, label))
+  const results: { shown: number; busy: number }[] = []
+  for (let round = 0; round < 10; round++)
+    for (const label of ['No dates', 'Same week and weekday']) results.push(await change(page, label))
   const middle = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1]!
-  console.log(`2 000 items, 6 000 dates: new dates shown ${middle(results.map(each => each.shown)).toFixed(0)} ms after the rule is changed (median of ${results.length}, worst ${Math.max(...results.map(each => each.shown)).toFixed(0)} ms); longest the page was busy: median ${middle(results.map(each => each.busy)).toFixed(0)} ms`)
-}
-finally {
+  console.log(
+    `2 000 items, 6 000 dates: new dates shown ${middle(results.map(each => each.shown)).toFixed(0)} ms after the rule is changed (median of ${results.length}, worst ${Math.max(...results.map(each => each.shown)).toFixed(0)} ms); longest the page was busy: median ${middle(results.map(each => each.busy)).toFixed(0)} ms`,
+  )
+} finally {
   await browser.close()
   await app.stop()
   stopServer()

@@ -6,39 +6,69 @@ import { makeCatalogue, type ShellKind } from '../tests/support/catalogue'
 type Weights = Record<keyof typeof weights, number>
 if (process.argv.includes('--fit')) console.log(fit())
 const catalogue = makeCatalogue(2027, 2000)
-const index = indexSources([...catalogue.courses, ...catalogue.shells.map(entry => entry.shell)], catalogue.knowledge)
+const index = indexSources(
+  [...catalogue.courses, ...catalogue.shells.map(entry => entry.shell)],
+  catalogue.knowledge,
+)
 const start = performance.now()
 const suggested = catalogue.shells.map(entry => ({ ...entry, suggestion: suggestSource(entry.shell, index) }))
 const took = performance.now() - start
 
-const percent = (part: number, whole: number): string => (whole === 0 ? '–' : `${(100 * part / whole).toFixed(1)} %`)
-const isRight = (entry: typeof suggested[number]): boolean => entry.suggestion !== null && entry.right.has(entry.suggestion.source)
-console.log(`${catalogue.shells.length} shells, ${catalogue.courses.length} earlier courses, ${catalogue.knowledge.mapped.length} mapped codes; all suggestions in ${Math.round(took)} ms\n`)
+const percent = (part: number, whole: number): string =>
+  whole === 0 ? '–' : `${((100 * part) / whole).toFixed(1)} %`
+const isRight = (entry: (typeof suggested)[number]): boolean =>
+  entry.suggestion !== null && entry.right.has(entry.suggestion.source)
+console.log(
+  `${catalogue.shells.length} shells, ${catalogue.courses.length} earlier courses, ${catalogue.knowledge.mapped.length} mapped codes; all suggestions in ${Math.round(took)} ms\n`,
+)
 console.log('| kind of shell | shells | suggested | right among those suggested |\n|---|---|---|---|')
-for (const kind of ['as before', 'renumbered', 'renamed', 'renumbered and renamed', 'split', 'merged', 'new', null] as (ShellKind | null)[]) {
+for (const kind of [
+  'as before',
+  'renumbered',
+  'renamed',
+  'renumbered and renamed',
+  'split',
+  'merged',
+  'new',
+  null,
+] as (ShellKind | null)[]) {
   const these = suggested.filter(entry => kind === null || entry.kind === kind)
   const named = these.filter(entry => entry.suggestion !== null)
-  console.log(`| ${kind ?? '**all**'} | ${these.length} | ${percent(named.length, these.length)} | ${percent(named.filter(isRight).length, named.length)} |`)
+  console.log(
+    `| ${kind ?? '**all**'} | ${these.length} | ${percent(named.length, these.length)} | ${percent(named.filter(isRight).length, named.length)} |`,
+  )
 }
 console.log('\n| chance given | word | suggestions | mean chance | right |\n|---|---|---|---|---|')
 let error = 0
 const all = suggested.filter(entry => entry.suggestion !== null)
-for (const [from, to] of [[0.1, 0.3], [0.3, 0.45], [0.45, 0.6], [0.6, 0.75], [0.75, 0.9], [0.9, 0.97], [0.97, 1.01]] as const) {
+for (const [from, to] of [
+  [0.1, 0.3],
+  [0.3, 0.45],
+  [0.45, 0.6],
+  [0.6, 0.75],
+  [0.75, 0.9],
+  [0.9, 0.97],
+  [0.97, 1.01],
+] as const) {
   const these = all.filter(entry => entry.suggestion!.chance >= from && entry.suggestion!.chance < to)
   if (these.length === 0) continue
   const mean = these.reduce((sum, entry) => sum + entry.suggestion!.chance, 0) / these.length
   const right = these.filter(isRight).length
-  error += Math.abs(mean - right / these.length) * these.length / all.length
-  console.log(`| ${from} – ${Math.min(to, 1)} | ${these[0]!.suggestion!.sureness} | ${these.length} | ${percent(mean, 1)} | ${percent(right, these.length)} |`)
+  error += (Math.abs(mean - right / these.length) * these.length) / all.length
+  console.log(
+    `| ${from} – ${Math.min(to, 1)} | ${these[0]!.suggestion!.sureness} | ${these.length} | ${percent(mean, 1)} | ${percent(right, these.length)} |`,
+  )
 }
 console.log(`\nExpected calibration error ${(100 * error).toFixed(1)} points.`)
 
 /** Held a little towards nought, so that no sign counts for more than the catalogues can tell. */
 function fit(): Weights {
-  const cases = [1, 2].flatMap((seed) => {
+  const cases = [1, 2].flatMap(seed => {
     const { courses, shells, knowledge } = makeCatalogue(seed, 1200)
     const sources = indexSources([...courses, ...shells.map(entry => entry.shell)], knowledge)
-    return shells.map(({ shell, right }) => signsOf(shell, sources).map(({ course, signs }) => ({ signs, right: right.has(course.id) })))
+    return shells.map(({ shell, right }) =>
+      signsOf(shell, sources).map(({ course, signs }) => ({ signs, right: right.has(course.id) })),
+    )
   })
   let now: Weights = { ...weights }
   const names = Object.keys(weights).filter(name => name !== 'none') as (keyof Signs)[]
@@ -58,7 +88,14 @@ function fit(): Weights {
       })
       slope.none += (good ? 0 : 1) - none / whole
     }
-    now = Object.fromEntries(Object.entries(now).map(([name, value]) => [name, value + 8 * (slope[name as keyof Weights] / cases.length - 0.0002 * value)])) as Weights
+    now = Object.fromEntries(
+      Object.entries(now).map(([name, value]) => [
+        name,
+        value + 8 * (slope[name as keyof Weights] / cases.length - 0.0002 * value),
+      ]),
+    ) as Weights
   }
-  return Object.fromEntries(Object.entries(now).map(([name, value]) => [name, Math.round(value * 100) / 100])) as Weights
+  return Object.fromEntries(
+    Object.entries(now).map(([name, value]) => [name, Math.round(value * 100) / 100]),
+  ) as Weights
 }

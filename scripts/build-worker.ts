@@ -9,9 +9,21 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 export async function bundle(entry: string, out: string): Promise<void> {
   mkdirSync(dirname(out), { recursive: true })
   await build({
-    entryPoints: [resolve(root, entry)], outfile: out, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning', absWorkingDir: root, legalComments: 'none',
-    external: ['knex', 'mysql2', 'fast-check', 'parse5'], banner: { js: `import { createRequire as _createRequire } from 'node:module'; const require = _createRequire(import.meta.url);` },
+    entryPoints: [resolve(root, entry)],
+    outfile: out,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'warning',
+    absWorkingDir: root,
+    legalComments: 'none',
+    external: ['knex', 'mysql2', 'fast-check', 'parse5'],
+    banner: {
+      js: `import { createRequire as _createRequire } from 'node:module'; const require = _createRequire(import.meta.url);`,
+    },
   })
 }
 export const buildWorker = (out: string): Promise<void> => bundle('server/jobs/worker.ts', out)
-if (process.argv[1] === fileURLToPath(import.meta.url)) await buildWorker(resolve(process.argv[2] ?? resolve(root, '.output/server/worker.mjs')))
+if (process.argv[1] === fileURLToPath(import.meta.url))
+  await buildWorker(resolve(process.argv[2] ?? resolve(root, '.output/server/worker.mjs')))

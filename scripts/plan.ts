@@ -11,8 +11,11 @@ function refuse(line: string): never {
 
 function read(file: string): DateCase {
   let content: unknown
-  try { content = JSON.parse(readFileSync(resolve(process.env.INIT_CWD ?? '.', file), 'utf8').replace(/^\uFEFF/, '')) }
-  catch (error) {
+  try {
+    content = JSON.parse(
+      readFileSync(resolve(process.env.INIT_CWD ?? '.', file), 'utf8').replace(/^\uFEFF/, ''),
+    )
+  } catch (error) {
     const missing = (error as NodeJS.ErrnoException).code
     refuse(`${file}: ${missing ? `cannot be read (${missing})` : `is not JSON: ${(error as Error).message}`}`)
   }

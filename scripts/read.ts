@@ -9,8 +9,11 @@ import { readFile } from '../server/files/read'
 import { fileSource } from '../server/files/zip'
 
 const usage = 'usage: npm run --silent read -- [--from YYYY-MM-DD] [--to YYYY-MM-DD] FILE…'
-const fail = (message: string): never => { console.error(message); process.exit(2) }
-const range: { from: number | null, to: number | null } = { from: null, to: null }
+const fail = (message: string): never => {
+  console.error(message)
+  process.exit(2)
+}
+const range: { from: number | null; to: number | null } = { from: null, to: null }
 const files: string[] = []
 const words = process.argv.slice(2)
 while (words.length > 0) {
@@ -20,8 +23,7 @@ while (words.length > 0) {
     const value = joined ?? words.shift() ?? ''
     if (!isDate(value)) fail(`--${name}: ${JSON.stringify(value)} is not a date (YYYY-MM-DD)`)
     range[name as 'from' | 'to'] = dayOf(value)
-  }
-  else if (word === '--') files.push(...words.splice(0))
+  } else if (word === '--') files.push(...words.splice(0))
   else if (word.startsWith('--')) fail(`${word} is not known; ${usage}`)
   else files.push(word)
 }
@@ -36,12 +38,26 @@ for (const file of files) {
   try {
     // npm changes directory; a path is meant from where the command was given.
     const source = fileSource(resolve(process.env.INIT_CWD ?? process.cwd(), file))
-    try { report = await readFile(file, source, { limits, ...range }) }
-    finally { source.close() }
+    try {
+      report = await readFile(file, source, { limits, ...range })
+    } finally {
+      source.close()
+    }
+  } catch (error) {
+    report = {
+      file,
+      format: null,
+      outcome: 'refused',
+      findings: [{ severity: 'error', where: file, message: `cannot be read (${(error as Error).message})` }],
+      outline: [],
+      counts: {},
+      events: [],
+    }
   }
-  catch (error) { report = { file, format: null, outcome: 'refused', findings: [{ severity: 'error', where: file, message: `cannot be read (${(error as Error).message})` }], outline: [], counts: {}, events: [] } }
   if (report.outcome === 'refused') refused = true
   const { format, outcome, findings, outline, counts, events } = report
-  process.stdout.write(`${JSON.stringify({ file, format, outcome, findings: findings.map(({ severity, where, message }) => ({ severity, where, message })), outline, counts, events })}\n`)
+  process.stdout.write(
+    `${JSON.stringify({ file, format, outcome, findings: findings.map(({ severity, where, message }) => ({ severity, where, message })), outline, counts, events })}\n`,
+  )
 }
 process.exitCode = refused ? 1 : 0

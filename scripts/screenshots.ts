@@ -10,9 +10,24 @@ const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url))
 mkdirSync(folder, { recursive: true })
 const stopServer = useServer()
 const app = await startApp('northtide_screenshots')
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 try {
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'America/Halifax', locale: 'en-CA' })).newPage()
+  const page = await (
+    await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      timezoneId: 'America/Halifax',
+      locale: 'en-CA',
+    })
+  ).newPage()
   const shot = async (name: string): Promise<void> => {
     await page.mouse.move(640, 790)
     await page.waitForTimeout(500)
@@ -37,18 +52,31 @@ try {
   // Ways in: a template that was made from the old course, a share code, the same course in place, a shell that is asked for.
   await page.goto(app.url)
   await page.getByRole('button', { name: /^Past/ }).click()
-  await page.getByRole('link', { name: /HYD 240-01/ }).first().click()
-  for (const [name, subject, arrangement] of [['Tides, unit by unit', 'Hydrography', 'by unit'], ['A term on the water', 'Fieldwork', 'by week']] as const) {
+  await page
+    .getByRole('link', { name: /HYD 240-01/ })
+    .first()
+    .click()
+  for (const [name, subject, arrangement] of [
+    ['Tides, unit by unit', 'Hydrography', 'by unit'],
+    ['A term on the water', 'Fieldwork', 'by week'],
+  ] as const) {
     await page.getByRole('button', { name: 'Make a template' }).click()
     await page.getByLabel('Name').first().fill(name)
     await page.getByLabel('Subject').first().fill(subject)
     await page.locator('.el-select', { has: page.getByLabel('Arranged', { exact: true }) }).click()
-    await page.locator('.el-select-dropdown__item', { hasText: arrangement }).filter({ visible: true }).click()
+    await page
+      .locator('.el-select-dropdown__item', { hasText: arrangement })
+      .filter({ visible: true })
+      .click()
     await page.getByRole('button', { name: 'Make the template' }).click()
     await page.getByText('The template is made').waitFor()
   }
   await page.goto(app.url)
-  await page.locator('article.shell[aria-label^="HYD 310-01"]').getByRole('link', { name: /other ways|Choose a source/ }).first().click()
+  await page
+    .locator('article.shell[aria-label^="HYD 310-01"]')
+    .getByRole('link', { name: /other ways|Choose a source/ })
+    .first()
+    .click()
   await page.getByRole('link', { name: 'A template' }).click()
   await page.getByText('Plan from this template').first().waitFor()
   await shot('way-template')
@@ -64,22 +92,38 @@ try {
   await shot('no-shell')
   await page.goto(`${app.url}/no-shell?way=place`)
   await page.getByLabel('Find the course to use again').fill('autumn')
-  await page.locator('.choice li', { hasText: 'Autumn 2026' }).getByRole('button', { name: 'Use this again' }).click()
+  await page
+    .locator('.choice li', { hasText: 'Autumn 2026' })
+    .getByRole('button', { name: 'Use this again' })
+    .click()
   await page.getByRole('button', { name: /in place$/ }).click()
   await page.getByText('As it will be').waitFor()
   await shot('way-in-place')
   await page.goto(app.url)
-  await page.locator('article.shell[aria-label^="HYD 240-02"]').getByRole('button', { name: 'step by step' }).click()
+  await page
+    .locator('article.shell[aria-label^="HYD 240-02"]')
+    .getByRole('button', { name: 'step by step' })
+    .click()
   await page.getByText('Rolls from').waitFor()
   await page.getByRole('button', { name: 'Add a source' }).click()
   await page.getByLabel('Find a course to add as a source').fill('240-01')
-  await page.locator('.choice li', { hasText: 'Spring 2027' }).waitFor({ timeout: 3000 }).catch(() => {})
+  await page
+    .locator('.choice li', { hasText: 'Spring 2027' })
+    .waitFor({ timeout: 3000 })
+    .catch(() => {})
   await page.getByRole('button', { name: 'Leave it' }).click()
   await shot('pair')
   await page.goto(app.url)
-  await page.locator('article.shell[aria-label^="HYD 240-01"]').getByRole('button', { name: 'step by step' }).click()
+  await page
+    .locator('article.shell[aria-label^="HYD 240-01"]')
+    .getByRole('button', { name: 'step by step' })
+    .click()
   await page.getByText('Rolls from').waitFor()
-  for (const [name, ready] of [['carry', 'What comes across'], ['clear', 'Nothing about students crosses.'], ['date', 'How dates cross']] as const) {
+  for (const [name, ready] of [
+    ['carry', 'What comes across'],
+    ['clear', 'Nothing about students crosses.'],
+    ['date', 'How dates cross'],
+  ] as const) {
     await page.getByRole('link', { name: new RegExp(`^On to ${name}`, 'i') }).click()
     await page.getByRole('heading', { name: ready }).waitFor()
     if (name === 'date') {
@@ -105,10 +149,16 @@ try {
 
   const bring = async (name: string, buffer: Buffer, ready: string): Promise<void> => {
     await page.goto(`${app.url}/files`)
-    await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer })
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name, mimeType: 'application/octet-stream', buffer })
     await page.getByText(ready).first().waitFor()
   }
-  await bring('hyd-240-01-autumn-2026.imscc', readFileSync('demo/files/hyd-240-01-autumn-2026.imscc'), 'Keep it as a course')
+  await bring(
+    'hyd-240-01-autumn-2026.imscc',
+    readFileSync('demo/files/hyd-240-01-autumn-2026.imscc'),
+    'Keep it as a course',
+  )
   await shot('file-good')
   await bring('hyd-110-export-2019.imscc', oddPackage(), 'Keep it as a course')
   await bring('course-notes.imscc', hostilePackage(), 'This file was refused')
@@ -133,8 +183,7 @@ try {
   await page.goto(`${app.url}/log`)
   await page.getByRole('cell', { name: 'ran a plan' }).waitFor()
   await shot('log')
-}
-finally {
+} finally {
   await browser.close()
   await app.stop()
   stopServer()

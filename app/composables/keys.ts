@@ -1,23 +1,39 @@
 import { useEventListener, useStorage } from '@vueuse/core'
 
 /** A key with what it does, for the list of keys. `key` as in KeyboardEvent.key; `ctrl+z` and the like with a modifier. */
-export interface KeyBinding { key: string, does: string, run: (event: KeyboardEvent) => void, hidden?: boolean }
+export interface KeyBinding {
+  key: string
+  does: string
+  run: (event: KeyboardEvent) => void
+  hidden?: boolean
+}
 
-const layers = shallowRef<{ id: symbol, bindings: KeyBinding[] }[]>([])
+const layers = shallowRef<{ id: symbol; bindings: KeyBinding[] }[]>([])
 /** Single-letter keys can be switched off (WCAG 2.1.4); keys with ctrl, arrows and enter stay. */
 export const letterKeys = useStorage('northtide-letter-keys', true)
-export const allKeys = computed(() => layers.value.flatMap(layer => layer.bindings).filter(binding => !binding.hidden))
+export const allKeys = computed(() =>
+  layers.value.flatMap(layer => layer.bindings).filter(binding => !binding.hidden),
+)
 
-const writing = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !['checkbox', 'radio', 'button'].includes((target as HTMLInputElement).type))
+const writing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable ||
+    (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) &&
+      !['checkbox', 'radio', 'button'].includes((target as HTMLInputElement).type)))
 
 /** Binds keys for as long as the component lives. A later component's keys come before an earlier one's. */
 export function useKeys(bindings: KeyBinding[]): void {
   const id = Symbol('keys')
-  onMounted(() => { layers.value = [{ id, bindings }, ...layers.value] })
-  onUnmounted(() => { layers.value = layers.value.filter(layer => layer.id !== id) })
+  onMounted(() => {
+    layers.value = [{ id, bindings }, ...layers.value]
+  })
+  onUnmounted(() => {
+    layers.value = layers.value.filter(layer => layer.id !== id)
+  })
 }
 
-const nameOf = (event: KeyboardEvent): string => `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && (event.ctrlKey || event.metaKey) ? 'shift+' : ''}${event.key.length === 1 && (event.ctrlKey || event.metaKey) ? event.key.toLowerCase() : event.key}`
+const nameOf = (event: KeyboardEvent): string =>
+  `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && (event.ctrlKey || event.metaKey) ? 'shift+' : ''}${event.key.length === 1 && (event.ctrlKey || event.metaKey) ? event.key.toLowerCase() : event.key}`
 
 let prefix = ''
 /** Listens for all keys; called once, by the layout. */
@@ -32,11 +48,17 @@ export function useKeyboard(): void {
       const binding = bindings.find(entry => entry.key === wanted)
       if (!binding) continue
       // Space and Enter on a button press the button.
-      if (['Enter', ' '].includes(name) && event.target instanceof HTMLElement && event.target.closest('button, a, [role=button]')) return
+      if (
+        ['Enter', ' '].includes(name) &&
+        event.target instanceof HTMLElement &&
+        event.target.closest('button, a, [role=button]')
+      )
+        return
       event.preventDefault()
       return binding.run(event)
     }
     if (allKeysStartingWith(`${wanted} `)) prefix = `${wanted} `
   })
 }
-const allKeysStartingWith = (start: string): boolean => layers.value.some(layer => layer.bindings.some(binding => binding.key.startsWith(start)))
+const allKeysStartingWith = (start: string): boolean =>
+  layers.value.some(layer => layer.bindings.some(binding => binding.key.startsWith(start)))

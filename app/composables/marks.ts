@@ -7,7 +7,7 @@ const shapes = {
   exam: { colour: 'var(--kind-exam)', path: 'M-4.4-4.4H4.4V4.4H-4.4z' },
 }
 /** Shape (in a box from −6 to 6) and colour of a kind of item; an exam has its own whatever its kind. */
-export function markOf(kind: string, exam = false): { colour: string, path: string } {
+export function markOf(kind: string, exam = false): { colour: string; path: string } {
   if (exam) return shapes.exam
   if (kind === 'assignment') return shapes.work
   if (['quiz', 'poll', 'survey'].includes(kind)) return shapes.quiz

@@ -5,8 +5,14 @@ import type { SessionReply } from '~~/shared/api/session'
 export const useSession = defineStore('session', () => {
   const session = shallowRef<SessionReply | null>(null)
   const person = computed(() => session.value?.person ?? null)
-  async function load(): Promise<void> { session.value = await api.get<SessionReply>('/session') }
-  async function signIn(login: string, password: string): Promise<void> { session.value = await api.post<SessionReply>('/session', { login, password }) }
-  async function signOut(): Promise<void> { session.value = await api.delete<SessionReply>('/session') }
+  async function load(): Promise<void> {
+    session.value = await api.get<SessionReply>('/session')
+  }
+  async function signIn(login: string, password: string): Promise<void> {
+    session.value = await api.post<SessionReply>('/session', { login, password })
+  }
+  async function signOut(): Promise<void> {
+    session.value = await api.delete<SessionReply>('/session')
+  }
   return { session, person, load, signIn, signOut }
 })

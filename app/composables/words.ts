@@ -9,41 +9,85 @@ export { dayText, meetingText, momentText, pointsText, shortDay, sizeText }
 const numbers = new Intl.NumberFormat('en')
 export const numberText = (n: number): string => numbers.format(n)
 /** `1 item`, `3 items` */
-export const counted = (n: number, one: string, many = `${one}s`): string => `${numbers.format(n)} ${n === 1 ? one : many}`
+export const counted = (n: number, one: string, many = `${one}s`): string =>
+  `${numbers.format(n)} ${n === 1 ? one : many}`
 /** `HYD 240-01` */
-export const codeText = (course: Pick<CourseLine, 'code' | 'section'>): string => course.section ? `${course.code}-${course.section}` : course.code
+export const codeText = (course: Pick<CourseLine, 'code' | 'section'>): string =>
+  course.section ? `${course.code}-${course.section}` : course.code
 /** `Autumn 2026 · 2 Sept – 4 Dec · Mon Wed Fri 09:30` */
 export const courseFacts = (course: CourseLine): string =>
-  [course.term.name, `${shortDay(course.term.classesFrom)} – ${shortDay(course.term.classesTo)}`, meetingText(course.meetings)].filter(Boolean).join(' · ')
+  [
+    course.term.name,
+    `${shortDay(course.term.classesFrom)} – ${shortDay(course.term.classesTo)}`,
+    meetingText(course.meetings),
+  ]
+    .filter(Boolean)
+    .join(' · ')
 
 /** `in 3 days`, `tomorrow`, `12 days ago` of a number of days. */
-export const daysText = (days: number): string => days > 1 ? `in ${days} days` : days === 1 ? 'tomorrow' : days === 0 ? 'today' : days === -1 ? 'yesterday' : `${-days} days ago`
+export const daysText = (days: number): string =>
+  days > 1
+    ? `in ${days} days`
+    : days === 1
+      ? 'tomorrow'
+      : days === 0
+        ? 'today'
+        : days === -1
+          ? 'yesterday'
+          : `${-days} days ago`
 /** How often a suggestion like this one is right, of a chance from 0 to 1. */
-export const chanceText = (chance: number): string => chance > 0.99 ? 'more than 99 of a hundred like it are right' : `${Math.round(100 * chance)} of a hundred like it are right`
+export const chanceText = (chance: number): string =>
+  chance > 0.99
+    ? 'more than 99 of a hundred like it are right'
+    : `${Math.round(100 * chance)} of a hundred like it are right`
 /** What the registrar changed in a course, in a sentence. */
 export function changeText(change: Pick<RosterChangeView, 'kind' | 'count' | 'detail'>): string {
   const names = change.detail.names?.slice(0, 3).join(', ') ?? ''
   const people = `${names}${change.count > 3 ? ` and ${change.count - 3} more` : ''}`
   const sentences: Record<RosterChangeView['kind'], string> = {
-    appeared: 'appeared', renamed: `is now ${change.detail.after}, was ${change.detail.before}`, meetings: `meets ${change.detail.after || 'at no known time'}, was ${change.detail.before || 'at no known time'}`,
-    joined: `${people} joined`, dropped: `${people} dropped`, returned: `${people} ${change.count === 1 ? 'is' : 'are'} listed again`, unlisted: `${people} ${change.count === 1 ? 'is' : 'are'} not listed any more; nobody was removed here`,
-    gone: 'is not listed any more; it was kept here', cancelled: 'was cancelled by the registrar; it was kept here', back: 'is listed again',
+    appeared: 'appeared',
+    renamed: `is now ${change.detail.after}, was ${change.detail.before}`,
+    meetings: `meets ${change.detail.after || 'at no known time'}, was ${change.detail.before || 'at no known time'}`,
+    joined: `${people} joined`,
+    dropped: `${people} dropped`,
+    returned: `${people} ${change.count === 1 ? 'is' : 'are'} listed again`,
+    unlisted: `${people} ${change.count === 1 ? 'is' : 'are'} not listed any more; nobody was removed here`,
+    gone: 'is not listed any more; it was kept here',
+    cancelled: 'was cancelled by the registrar; it was kept here',
+    back: 'is listed again',
   }
   return sentences[change.kind]
 }
 /** `1.4 MB` for a number of bytes that may be small. */
-export const bytesText = (bytes: number): string => bytes < 1 ? 'nothing' : sizeText(Math.round(bytes))
+export const bytesText = (bytes: number): string => (bytes < 1 ? 'nothing' : sizeText(Math.round(bytes)))
 
 const clock = new Map<string, Intl.DateTimeFormat>()
 /** An instant as wall clock in a zone: `Tue 5 Jan 20:00`. */
 export function instantText(instant: string, timeZone?: string): string {
   const key = timeZone ?? ''
   let formatter = clock.get(key)
-  if (!formatter) clock.set(key, formatter = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' }))
+  if (!formatter)
+    clock.set(
+      key,
+      (formatter = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' })),
+    )
   return momentText(formatter.format(new Date(instant)).replace(' ', 'T'))
 }
 
 export const kindWords: Record<string, [string, string]> = {
-  assignment: ['assignment', 'assignments'], quiz: ['quiz', 'quizzes'], bank: ['question bank', 'question banks'], discussion: ['discussion', 'discussions'], page: ['page', 'pages'], file: ['file', 'files'], weblink: ['web link', 'web links'], tool: ['tool link', 'tool links'],
-  announcement: ['announcement', 'announcements'], event: ['event', 'events'], poll: ['poll', 'polls'], survey: ['survey', 'surveys'], attendance: ['attendance list', 'attendance lists'], recording: ['recording', 'recordings'], heading: ['heading', 'headings'],
+  assignment: ['assignment', 'assignments'],
+  quiz: ['quiz', 'quizzes'],
+  bank: ['question bank', 'question banks'],
+  discussion: ['discussion', 'discussions'],
+  page: ['page', 'pages'],
+  file: ['file', 'files'],
+  weblink: ['web link', 'web links'],
+  tool: ['tool link', 'tool links'],
+  announcement: ['announcement', 'announcements'],
+  event: ['event', 'events'],
+  poll: ['poll', 'polls'],
+  survey: ['survey', 'surveys'],
+  attendance: ['attendance list', 'attendance lists'],
+  recording: ['recording', 'recordings'],
+  heading: ['heading', 'headings'],
 }

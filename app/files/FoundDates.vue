@@ -3,7 +3,7 @@ import type { UploadReply } from '~~/shared/api/uploads'
 
 /** The days of a calendar; where they can be taken in, each with a box. */
 type Day = NonNullable<UploadReply['report']>['events'][number]
-defineProps<{ events: Day[], left: number, choose: boolean }>()
+defineProps<{ events: Day[]; left: number; choose: boolean }>()
 const chosen = defineModel<Set<number>>('chosen', { required: true })
 function mark(at: number, on: boolean): void {
   const next = new Set(chosen.value)
@@ -16,14 +16,39 @@ const year = (date: string): string => `${dayText(date)} ${date.slice(0, 4)}`
 
 <template>
   <section>
-    <h2>Its days <button v-if="choose && events.length" class="link" type="button" @click="chosen = chosen.size === events.length ? new Set() : new Set(events.keys())">{{ chosen.size === events.length ? 'mark none' : `mark all ${numberText(events.length)}` }}</button></h2>
+    <h2>
+      Its days
+      <button
+        v-if="choose && events.length"
+        class="link"
+        type="button"
+        @click="chosen = chosen.size === events.length ? new Set() : new Set(events.keys())"
+      >
+        {{ chosen.size === events.length ? 'mark none' : `mark all ${numberText(events.length)}` }}
+      </button>
+    </h2>
     <p v-if="!events.length" class="soft">No event could be read from it.</p>
     <table v-else class="ruled">
-      <thead><tr><th v-if="choose" scope="col"><span class="visually-hidden">Add</span></th><th scope="col">Name</th><th scope="col">First day</th><th scope="col">Last day</th></tr></thead>
+      <thead>
+        <tr>
+          <th v-if="choose" scope="col"><span class="visually-hidden">Add</span></th>
+          <th scope="col">Name</th>
+          <th scope="col">First day</th>
+          <th scope="col">Last day</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="(event, at) in events" :key="at">
-          <td v-if="choose" class="box"><ElCheckbox :model-value="chosen.has(at)" :aria-label="`Add ${event.title}`" @change="value => mark(at, Boolean(value))" /></td>
-          <td>{{ event.title }}</td><td class="day">{{ year(event.firstDay) }}</td><td class="day">{{ event.lastDay === event.firstDay ? '' : year(event.lastDay) }}</td>
+          <td v-if="choose" class="box">
+            <ElCheckbox
+              :model-value="chosen.has(at)"
+              :aria-label="`Add ${event.title}`"
+              @change="value => mark(at, Boolean(value))"
+            />
+          </td>
+          <td>{{ event.title }}</td>
+          <td class="day">{{ year(event.firstDay) }}</td>
+          <td class="day">{{ event.lastDay === event.firstDay ? '' : year(event.lastDay) }}</td>
         </tr>
       </tbody>
     </table>
@@ -32,8 +57,18 @@ const year = (date: string): string => `${dayText(date)} ${date.slice(0, 4)}`
 </template>
 
 <style scoped>
-h2 .link { font: 400 12.5px var(--sans); margin-left: 8px; }
-.box { width: 26px; }
-.day { white-space: nowrap; width: 150px; }
-td { overflow-wrap: anywhere; }
+h2 .link {
+  font: 400 12.5px var(--sans);
+  margin-left: 8px;
+}
+.box {
+  width: 26px;
+}
+.day {
+  white-space: nowrap;
+  width: 150px;
+}
+td {
+  overflow-wrap: anywhere;
+}
 </style>

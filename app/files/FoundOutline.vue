@@ -3,7 +3,7 @@ import type { UploadReply } from '~~/shared/api/uploads'
 import { markKinds, partWord } from './words'
 
 /** The parts of a course package, in their order. */
-defineProps<{ lines: NonNullable<UploadReply['report']>['outline'], left: number }>()
+defineProps<{ lines: NonNullable<UploadReply['report']>['outline']; left: number }>()
 </script>
 
 <template>
@@ -11,9 +11,17 @@ defineProps<{ lines: NonNullable<UploadReply['report']>['outline'], left: number
     <h2>What is in it</h2>
     <p v-if="!lines.length" class="soft">The package holds nothing that could be shown: no unit, no item.</p>
     <ul v-else class="parts">
-      <li v-for="(line, at) in lines" :key="at" :class="line.kind" :style="{ paddingLeft: `${18 * line.depth}px` }">
+      <li
+        v-for="(line, at) in lines"
+        :key="at"
+        :class="line.kind"
+        :style="{ paddingLeft: `${18 * line.depth}px` }"
+      >
         <b v-if="line.kind === 'unit' || line.kind === 'heading'">{{ line.title }}</b>
-        <template v-else><KindMark :kind="markKinds[line.kind] ?? line.kind" /><span>{{ line.title }}</span><span class="soft small">{{ partWord(line.kind) }}</span></template>
+        <template v-else
+          ><KindMark :kind="markKinds[line.kind] ?? line.kind" /><span>{{ line.title }}</span
+          ><span class="soft small">{{ partWord(line.kind) }}</span></template
+        >
       </li>
     </ul>
     <p v-if="left" class="soft">and {{ numberText(left) }} more, read and not listed here.</p>
@@ -21,9 +29,26 @@ defineProps<{ lines: NonNullable<UploadReply['report']>['outline'], left: number
 </template>
 
 <style scoped>
-.parts { list-style: none; }
-.parts li { border-bottom: 1px solid var(--rule); padding: 4px 0; overflow-wrap: anywhere; display: flex; gap: 8px; align-items: center; }
-.parts li > span.soft { margin-left: auto; padding-left: 14px; white-space: nowrap; }
-.parts li.unit b { font: 600 16px var(--serif); }
-.parts li.unit { padding-top: 12px; }
+.parts {
+  list-style: none;
+}
+.parts li {
+  border-bottom: 1px solid var(--rule);
+  padding: 4px 0;
+  overflow-wrap: anywhere;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.parts li > span.soft {
+  margin-left: auto;
+  padding-left: 14px;
+  white-space: nowrap;
+}
+.parts li.unit b {
+  font: 600 16px var(--serif);
+}
+.parts li.unit {
+  padding-top: 12px;
+}
 </style>

@@ -2,7 +2,13 @@ import type { ProblemBody } from '~~/shared/api/session'
 import { ApiProblem } from '~/composables/api'
 
 /** A file on its way to the server. */
-export interface Sending { name: string, sent: number, size: number, stop: () => void, done: Promise<string> }
+export interface Sending {
+  name: string
+  sent: number
+  size: number
+  stop: () => void
+  done: Promise<string>
+}
 
 /** Sends a file as it is and tells how far it is; `done` gives the address it can be looked at under. */
 export function sendFile(file: File, progress: (sent: number) => void): Sending {
@@ -16,15 +22,32 @@ export function sendFile(file: File, progress: (sent: number) => void): Sending 
       const reply = parsed(request.responseText)
       if (request.status < 300) return resolve((reply as { id: string }).id)
       const problem = reply as ProblemBody | null
-      reject(new ApiProblem(request.status, problem?.title ?? 'The server did not answer as it should', problem?.detail ?? 'Nothing was kept. Try again in a moment.', problem?.errors))
+      reject(
+        new ApiProblem(
+          request.status,
+          problem?.title ?? 'The server did not answer as it should',
+          problem?.detail ?? 'Nothing was kept. Try again in a moment.',
+          problem?.errors,
+        ),
+      )
     }
-    request.onerror = () => reject(new ApiProblem(0, 'The file did not arrive', 'The connection broke. Nothing was kept; check the connection, then send it again.'))
+    request.onerror = () =>
+      reject(
+        new ApiProblem(
+          0,
+          'The file did not arrive',
+          'The connection broke. Nothing was kept; check the connection, then send it again.',
+        ),
+      )
     request.onabort = () => reject(new ApiProblem(0, 'Stopped', 'Nothing was kept.'))
     request.send(file)
   })
   return { name: file.name, size: file.size, sent: 0, stop: () => request.abort(), done }
 }
 function parsed(text: string): unknown {
-  try { return JSON.parse(text) }
-  catch { return null }
+  try {
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
 }

@@ -4,19 +4,64 @@ const route = useRoute()
 const finding = ref(false)
 const listing = ref(false)
 const menu = ref(false)
-const links = [{ to: '/', name: 'Shells', key: 'g s' }, { to: '/rollovers', name: 'Rollovers', key: 'g r' }, { to: '/templates', name: 'Templates', key: 'g t' }, { to: '/files', name: 'Files', key: 'g f' }, { to: '/codes', name: 'Codes', key: 'g d' }, { to: '/log', name: 'Log', key: 'g o' }, { to: '/people', name: 'People', key: 'g p' }]
+const links = [
+  { to: '/', name: 'Shells', key: 'g s' },
+  { to: '/rollovers', name: 'Rollovers', key: 'g r' },
+  { to: '/templates', name: 'Templates', key: 'g t' },
+  { to: '/files', name: 'Files', key: 'g f' },
+  { to: '/codes', name: 'Codes', key: 'g d' },
+  { to: '/log', name: 'Log', key: 'g o' },
+  { to: '/people', name: 'People', key: 'g p' },
+]
 const isOffice = computed(() => session.person?.duties.includes('office') ?? false)
 const shown = computed(() => links.filter(link => link.to !== '/people' || isOffice.value))
-const isCurrent = (to: string): boolean => to === '/' ? route.path === '/' || /^\/(fill|no-shell|registrar)/.test(route.path) : route.path.startsWith(to) || (to === '/rollovers' && /^\/(plans|runs)\//.test(route.path))
+const isCurrent = (to: string): boolean =>
+  to === '/'
+    ? route.path === '/' || /^\/(fill|no-shell|registrar)/.test(route.path)
+    : route.path.startsWith(to) || (to === '/rollovers' && /^\/(plans|runs)\//.test(route.path))
 
 useKeyboard()
 useKeys([
-  { key: '/', does: 'find a course', run: () => { finding.value = true } },
-  { key: '?', does: 'this list of keys', run: () => { listing.value = !listing.value } },
-  ...links.map(link => ({ key: link.key, does: `go to ${link.name}`, hidden: link.to === '/people', run: () => { if (shown.value.includes(link)) void navigateTo(link.to) } })),
-  { key: 'Escape', does: 'close', hidden: true, run: () => { listing.value = false; menu.value = false } },
+  {
+    key: '/',
+    does: 'find a course',
+    run: () => {
+      finding.value = true
+    },
+  },
+  {
+    key: '?',
+    does: 'this list of keys',
+    run: () => {
+      listing.value = !listing.value
+    },
+  },
+  ...links.map(link => ({
+    key: link.key,
+    does: `go to ${link.name}`,
+    hidden: link.to === '/people',
+    run: () => {
+      if (shown.value.includes(link)) void navigateTo(link.to)
+    },
+  })),
+  {
+    key: 'Escape',
+    does: 'close',
+    hidden: true,
+    run: () => {
+      listing.value = false
+      menu.value = false
+    },
+  },
 ])
-watch(() => route.fullPath, () => { finding.value = false; listing.value = false; menu.value = false })
+watch(
+  () => route.fullPath,
+  () => {
+    finding.value = false
+    listing.value = false
+    menu.value = false
+  },
+)
 async function leave(): Promise<void> {
   await session.signOut()
   await navigateTo('/sign-in')
@@ -28,15 +73,43 @@ async function leave(): Promise<void> {
     <a class="skip" href="#work">To the content</a>
     <header class="top-line">
       <NuxtLink to="/" class="word-mark">Northtide</NuxtLink>
-      <nav aria-label="Pages"><NuxtLink v-for="link in shown" :key="link.to" :to="link.to" :class="{ current: isCurrent(link.to) }" :aria-current="isCurrent(link.to) ? 'page' : undefined">{{ link.name }}</NuxtLink></nav>
+      <nav aria-label="Pages">
+        <NuxtLink
+          v-for="link in shown"
+          :key="link.to"
+          :to="link.to"
+          :class="{ current: isCurrent(link.to) }"
+          :aria-current="isCurrent(link.to) ? 'page' : undefined"
+          >{{ link.name }}</NuxtLink
+        >
+      </nav>
       <span class="spring" />
       <FindCourse v-if="finding" @close="finding = false" />
       <button v-else class="quiet" type="button" @click="finding = true"><kbd>/</kbd> find a course</button>
-      <button class="quiet" type="button" :aria-expanded="listing" @click="listing = !listing"><kbd>?</kbd> keys</button>
-      <span v-if="session.session" class="soft small" :title="session.session.clock.fixed ? 'The clock is stopped here (NORTHTIDE_NOW)' : 'Now'">{{ instantText(session.session.clock.instant, session.session.clock.timeZone) }}{{ session.session.clock.fixed ? ', demo clock' : '' }}</span>
+      <button class="quiet" type="button" :aria-expanded="listing" @click="listing = !listing">
+        <kbd>?</kbd> keys
+      </button>
+      <span
+        v-if="session.session"
+        class="soft small"
+        :title="session.session.clock.fixed ? 'The clock is stopped here (NORTHTIDE_NOW)' : 'Now'"
+        >{{ instantText(session.session.clock.instant, session.session.clock.timeZone)
+        }}{{ session.session.clock.fixed ? ', demo clock' : '' }}</span
+      >
       <span v-if="session.person" class="who">
-        <button class="quiet" type="button" :aria-expanded="menu" @click="menu = !menu">{{ session.person.name }}</button>
-        <div v-if="menu" class="drop"><p class="soft small">{{ session.person.duties.length ? session.person.duties.map(duty => duty === 'office' ? 'academic office' : duty).join(', ') : 'teaching staff' }}</p><button class="link" type="button" @click="leave">Sign out</button></div>
+        <button class="quiet" type="button" :aria-expanded="menu" @click="menu = !menu">
+          {{ session.person.name }}
+        </button>
+        <div v-if="menu" class="drop">
+          <p class="soft small">
+            {{
+              session.person.duties.length
+                ? session.person.duties.map(duty => (duty === 'office' ? 'academic office' : duty)).join(', ')
+                : 'teaching staff'
+            }}
+          </p>
+          <button class="link" type="button" @click="leave">Sign out</button>
+        </div>
       </span>
     </header>
     <KeyList v-if="listing" @close="listing = false" />
@@ -45,21 +118,100 @@ async function leave(): Promise<void> {
 </template>
 
 <style scoped>
-.frame { height: 100vh; display: flex; flex-direction: column; }
-.skip { position: absolute; left: -9999px; }
-.skip:focus { left: 12px; top: 8px; background: var(--paper-raised); padding: 4px 8px; z-index: 20; }
-.top-line { display: flex; align-items: center; gap: 18px; height: 42px; padding: 0 var(--gutter); border-bottom: 1px solid var(--rule); flex: none; position: relative; }
-.word-mark { font: italic 600 22px/1 var(--serif); color: var(--ink); text-decoration: none; margin-right: 8px; }
-nav { display: flex; gap: 22px; align-self: stretch; }
-nav a { color: var(--ink-soft); text-decoration: none; display: flex; align-items: center; border-bottom: 2px solid transparent; border-top: 2px solid transparent; }
-nav a.current { color: var(--ink); border-bottom-color: var(--tide); }
-nav a:hover { color: var(--ink); }
-.spring { flex: 1; }
-.quiet { background: none; border: 0; padding: 4px 0; color: var(--ink-soft); cursor: pointer; }
-.quiet:hover { color: var(--ink); }
-.who { position: relative; }
-.who .quiet { color: var(--ink); }
-.drop { position: absolute; right: 0; top: 34px; z-index: 10; background: var(--paper-raised); border: 1px solid var(--ink-soft); padding: 10px 14px; min-width: 150px; }
-.work { flex: 1; min-height: 0; overflow: auto; outline: none; }
-@media print { .frame { height: auto; display: block; } .work { overflow: visible; } }
+.frame {
+  height: 100vh;
+  display: flex;
+  flex-direction: column;
+}
+.skip {
+  position: absolute;
+  left: -9999px;
+}
+.skip:focus {
+  left: 12px;
+  top: 8px;
+  background: var(--paper-raised);
+  padding: 4px 8px;
+  z-index: 20;
+}
+.top-line {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  height: 42px;
+  padding: 0 var(--gutter);
+  border-bottom: 1px solid var(--rule);
+  flex: none;
+  position: relative;
+}
+.word-mark {
+  font: italic 600 22px/1 var(--serif);
+  color: var(--ink);
+  text-decoration: none;
+  margin-right: 8px;
+}
+nav {
+  display: flex;
+  gap: 22px;
+  align-self: stretch;
+}
+nav a {
+  color: var(--ink-soft);
+  text-decoration: none;
+  display: flex;
+  align-items: center;
+  border-bottom: 2px solid transparent;
+  border-top: 2px solid transparent;
+}
+nav a.current {
+  color: var(--ink);
+  border-bottom-color: var(--tide);
+}
+nav a:hover {
+  color: var(--ink);
+}
+.spring {
+  flex: 1;
+}
+.quiet {
+  background: none;
+  border: 0;
+  padding: 4px 0;
+  color: var(--ink-soft);
+  cursor: pointer;
+}
+.quiet:hover {
+  color: var(--ink);
+}
+.who {
+  position: relative;
+}
+.who .quiet {
+  color: var(--ink);
+}
+.drop {
+  position: absolute;
+  right: 0;
+  top: 34px;
+  z-index: 10;
+  background: var(--paper-raised);
+  border: 1px solid var(--ink-soft);
+  padding: 10px 14px;
+  min-width: 150px;
+}
+.work {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  outline: none;
+}
+@media print {
+  .frame {
+    height: auto;
+    display: block;
+  }
+  .work {
+    overflow: visible;
+  }
+}
 </style>

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { codeKey, codePattern, readCode, seasons, termDisagreement, type CodePattern, type Season } from '~~/core/pairing/codes'
+import {
+  codeKey,
+  codePattern,
+  readCode,
+  seasons,
+  termDisagreement,
+  type CodePattern,
+  type Season,
+} from '~~/core/pairing/codes'
 import type { CodeRules, CodesReply } from '~~/shared/api/codes'
 import type { ApiProblem } from '~/composables/api'
 
@@ -8,39 +16,80 @@ const { data, problem, refresh } = useLoaded(() => api.get<CodesReply>('/codes')
 onMounted(refresh)
 
 /** The rules as they are being written: spellings of seasons as one line of text each. */
-const patterns = ref<{ text: string, spellings: string }[]>([])
-const mapped = ref<{ from: string, to: string }[]>([])
-const spelled = (entry: CodeRules['patterns'][number]): string => Object.entries(entry.seasons).map(([word, season]) => `${word} ${season}`).join(', ')
-watch(data, (found) => {
+const patterns = ref<{ text: string; spellings: string }[]>([])
+const mapped = ref<{ from: string; to: string }[]>([])
+const spelled = (entry: CodeRules['patterns'][number]): string =>
+  Object.entries(entry.seasons)
+    .map(([word, season]) => `${word} ${season}`)
+    .join(', ')
+watch(data, found => {
   patterns.value = found?.rules.patterns.map(entry => ({ text: entry.text, spellings: spelled(entry) })) ?? []
   mapped.value = found?.rules.mapped.map(entry => ({ ...entry })) ?? []
 })
 /** `S spring, F autumn` as spellings, or what is wrong with it. */
 function spellingsOf(text: string): { seasons: Record<string, Season> } | { problem: string } {
   const found: Record<string, Season> = {}
-  for (const part of text.split(',').map(each => each.trim()).filter(Boolean)) {
+  for (const part of text
+    .split(',')
+    .map(each => each.trim())
+    .filter(Boolean)) {
     const [, word, season] = /^(\S{1,6})\s*[= ]\s*(\S+)$/.exec(part) ?? []
-    if (!word || !seasons.includes(season as Season)) return { problem: `“${part}”: write a spelling and a season (${seasons.join(', ')}), like S spring.` }
+    if (!word || !seasons.includes(season as Season))
+      return { problem: `“${part}”: write a spelling and a season (${seasons.join(', ')}), like S spring.` }
     found[word] = season as Season
   }
   return { seasons: found }
 }
-const compiled = computed(() => patterns.value.map((entry) => {
-  const spellings = spellingsOf(entry.spellings)
-  return 'problem' in spellings ? spellings : codePattern(entry.text, spellings.seasons)
-}))
+const compiled = computed(() =>
+  patterns.value.map(entry => {
+    const spellings = spellingsOf(entry.spellings)
+    return 'problem' in spellings ? spellings : codePattern(entry.text, spellings.seasons)
+  }),
+)
 const good = computed(() => compiled.value.filter((pattern): pattern is CodePattern => 'tokens' in pattern))
-const faultOf = (at: number): string | null => { const made = compiled.value[at]; return made && 'problem' in made ? made.problem : saveProblem.value?.errors.find(error => error.field === `patterns.${at}`)?.message ?? null }
-const trial = computed(() => data.value?.codes.map((entry) => {
-  const reading = readCode(entry.code, good.value)
-  return { ...entry, reading, says: reading ? [reading.subject && `subject ${reading.subject}`, reading.number && `number ${reading.number}`, reading.section && `section ${reading.section}`, (reading.season ?? reading.year) && `term ${[reading.season, reading.year].filter(Boolean).join(' ')}`, reading.reference && `reference ${reading.reference}`].filter(Boolean).join(', ') : '', wrong: termDisagreement(reading, entry.term) }
-}) ?? [])
+const faultOf = (at: number): string | null => {
+  const made = compiled.value[at]
+  return made && 'problem' in made
+    ? made.problem
+    : (saveProblem.value?.errors.find(error => error.field === `patterns.${at}`)?.message ?? null)
+}
+const trial = computed(
+  () =>
+    data.value?.codes.map(entry => {
+      const reading = readCode(entry.code, good.value)
+      return {
+        ...entry,
+        reading,
+        says: reading
+          ? [
+              reading.subject && `subject ${reading.subject}`,
+              reading.number && `number ${reading.number}`,
+              reading.section && `section ${reading.section}`,
+              (reading.season ?? reading.year) &&
+                `term ${[reading.season, reading.year].filter(Boolean).join(' ')}`,
+              reading.reference && `reference ${reading.reference}`,
+            ]
+              .filter(Boolean)
+              .join(', ')
+          : '',
+        wrong: termDisagreement(reading, entry.term),
+      }
+    }) ?? [],
+)
 const unread = computed(() => trial.value.filter(entry => !entry.reading).length)
 
 const saveProblem = shallowRef<ApiProblem | null>(null)
 const saved = ref('')
-const rules = computed<CodeRules>(() => ({ patterns: patterns.value.map((entry) => { const spellings = spellingsOf(entry.spellings); return { text: entry.text, seasons: 'seasons' in spellings ? spellings.seasons : {} } }), mapped: mapped.value }))
-const changed = computed(() => data.value !== null && JSON.stringify(rules.value) !== JSON.stringify(data.value.rules))
+const rules = computed<CodeRules>(() => ({
+  patterns: patterns.value.map(entry => {
+    const spellings = spellingsOf(entry.spellings)
+    return { text: entry.text, seasons: 'seasons' in spellings ? spellings.seasons : {} }
+  }),
+  mapped: mapped.value,
+}))
+const changed = computed(
+  () => data.value !== null && JSON.stringify(rules.value) !== JSON.stringify(data.value.rules),
+)
 async function save(): Promise<void> {
   saveProblem.value = null
   saved.value = ''
@@ -48,14 +97,20 @@ async function save(): Promise<void> {
     await api.put('/codes', rules.value, data.value!.revision)
     await refresh()
     saved.value = 'Saved. Suggestions follow these rules from now on.'
+  } catch (error) {
+    saveProblem.value = asProblem(error)
   }
-  catch (error) { saveProblem.value = asProblem(error) }
 }
 </script>
 
 <template>
   <main class="page">
-    <header><h1>Codes</h1><p class="soft">How course codes are read, and which new code stands for an old one. Suggested sources rest on it.</p></header>
+    <header>
+      <h1>Codes</h1>
+      <p class="soft">
+        How course codes are read, and which new code stands for an old one. Suggested sources rest on it.
+      </p>
+    </header>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
     <LoadingLines v-else-if="!data" what="Fetching the rules …" />
     <div v-else class="beside">
@@ -63,50 +118,211 @@ async function save(): Promise<void> {
         <section>
           <h2>Patterns <span class="soft small">the first that fits a code reads it</span></h2>
           <table v-if="patterns.length" class="ruled">
-            <thead><tr><th scope="col">Pattern</th><th scope="col">Seasons, as they are spelt</th><th scope="col"><span class="visually-hidden">Remove</span></th></tr></thead>
-            <tbody><tr v-for="(entry, at) in patterns" :key="at"><td><ElInput v-model="entry.text" :disabled="!data.may.edit" :aria-label="`Pattern ${at + 1}`" /><p v-if="faultOf(at)" class="fault small" role="alert">{{ faultOf(at) }}</p></td><td><ElInput v-model="entry.spellings" :disabled="!data.may.edit" placeholder="S spring, F autumn" :aria-label="`Seasons of pattern ${at + 1}`" /></td><td class="act-cell"><button v-if="data.may.edit" class="link" type="button" @click="patterns.splice(at, 1)">Remove</button></td></tr></tbody>
+            <thead>
+              <tr>
+                <th scope="col">Pattern</th>
+                <th scope="col">Seasons, as they are spelt</th>
+                <th scope="col"><span class="visually-hidden">Remove</span></th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(entry, at) in patterns" :key="at">
+                <td>
+                  <ElInput
+                    v-model="entry.text"
+                    :disabled="!data.may.edit"
+                    :aria-label="`Pattern ${at + 1}`"
+                  />
+                  <p v-if="faultOf(at)" class="fault small" role="alert">{{ faultOf(at) }}</p>
+                </td>
+                <td>
+                  <ElInput
+                    v-model="entry.spellings"
+                    :disabled="!data.may.edit"
+                    placeholder="S spring, F autumn"
+                    :aria-label="`Seasons of pattern ${at + 1}`"
+                  />
+                </td>
+                <td class="act-cell">
+                  <button v-if="data.may.edit" class="link" type="button" @click="patterns.splice(at, 1)">
+                    Remove
+                  </button>
+                </td>
+              </tr>
+            </tbody>
           </table>
-          <p v-else class="soft">No pattern yet. Codes are read as letters and digits, like HYD 240, whatever stands between and after them.</p>
-          <p v-if="data.may.edit"><button class="link" type="button" @click="patterns.push({ text: '{subject} {number}', spellings: '' })">Add a pattern</button></p>
+          <p v-else class="soft">
+            No pattern yet. Codes are read as letters and digits, like HYD 240, whatever stands between and
+            after them.
+          </p>
+          <p v-if="data.may.edit">
+            <button
+              class="link"
+              type="button"
+              @click="patterns.push({ text: '{subject} {number}', spellings: '' })"
+            >
+              Add a pattern
+            </button>
+          </p>
         </section>
         <section>
           <h2>Old and new <span class="soft small">courses that were renumbered</span></h2>
           <table v-if="mapped.length" class="ruled">
-            <thead><tr><th scope="col">Old code</th><th scope="col">New code</th><th scope="col"><span class="visually-hidden">Remove</span></th></tr></thead>
-            <tbody><tr v-for="(entry, at) in mapped" :key="at"><td><ElInput v-model="entry.from" :disabled="!data.may.edit" :aria-label="`Old code ${at + 1}`" /><p v-if="saveProblem?.errors.some(error => error.field.startsWith(`mapped.${at}`))" class="fault small">{{ saveProblem.errors.find(error => error.field.startsWith(`mapped.${at}`))!.message }}</p></td><td><ElInput v-model="entry.to" :disabled="!data.may.edit" :aria-label="`New code ${at + 1}`" /></td><td class="act-cell"><button v-if="data.may.edit" class="link" type="button" @click="mapped.splice(at, 1)">Remove</button></td></tr></tbody>
+            <thead>
+              <tr>
+                <th scope="col">Old code</th>
+                <th scope="col">New code</th>
+                <th scope="col"><span class="visually-hidden">Remove</span></th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(entry, at) in mapped" :key="at">
+                <td>
+                  <ElInput
+                    v-model="entry.from"
+                    :disabled="!data.may.edit"
+                    :aria-label="`Old code ${at + 1}`"
+                  />
+                  <p
+                    v-if="saveProblem?.errors.some(error => error.field.startsWith(`mapped.${at}`))"
+                    class="fault small"
+                  >
+                    {{ saveProblem.errors.find(error => error.field.startsWith(`mapped.${at}`))!.message }}
+                  </p>
+                </td>
+                <td>
+                  <ElInput v-model="entry.to" :disabled="!data.may.edit" :aria-label="`New code ${at + 1}`" />
+                </td>
+                <td class="act-cell">
+                  <button v-if="data.may.edit" class="link" type="button" @click="mapped.splice(at, 1)">
+                    Remove
+                  </button>
+                </td>
+              </tr>
+            </tbody>
           </table>
           <p v-else class="soft">No course has been renumbered, as far as is known here.</p>
-          <p v-if="data.may.edit"><button class="link" type="button" @click="mapped.push({ from: '', to: '' })">Add a renumbered course</button></p>
+          <p v-if="data.may.edit">
+            <button class="link" type="button" @click="mapped.push({ from: '', to: '' })">
+              Add a renumbered course
+            </button>
+          </p>
         </section>
         <section>
-          <h2>Tried on your courses <span class="soft small">{{ counted(trial.length, 'code') }}, {{ unread }} not read by a pattern</span></h2>
+          <h2>
+            Tried on your courses
+            <span class="soft small"
+              >{{ counted(trial.length, 'code') }}, {{ unread }} not read by a pattern</span
+            >
+          </h2>
           <table v-if="trial.length" class="ruled">
-            <thead><tr><th scope="col">Code</th><th scope="col">Term</th><th scope="col">Read as</th></tr></thead>
-            <tbody><tr v-for="entry in trial" :key="`${entry.code} ${entry.term.name}`"><td>{{ entry.code }}</td><td>{{ entry.term.name }}</td><td><span v-if="!entry.reading" class="soft">{{ patterns.length ? 'no pattern fits: ' : '' }}{{ codeKey(entry.code, good) }}, by its letters and digits</span><template v-else>{{ entry.says }}<span v-if="entry.wrong" class="settle"> · the code says {{ entry.wrong.code }}, the course is in {{ entry.wrong.term }}</span></template></td></tr></tbody>
+            <thead>
+              <tr>
+                <th scope="col">Code</th>
+                <th scope="col">Term</th>
+                <th scope="col">Read as</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="entry in trial" :key="`${entry.code} ${entry.term.name}`">
+                <td>{{ entry.code }}</td>
+                <td>{{ entry.term.name }}</td>
+                <td>
+                  <span v-if="!entry.reading" class="soft"
+                    >{{ patterns.length ? 'no pattern fits: ' : '' }}{{ codeKey(entry.code, good) }}, by its
+                    letters and digits</span
+                  ><template v-else
+                    >{{ entry.says
+                    }}<span v-if="entry.wrong" class="settle">
+                      · the code says {{ entry.wrong.code }}, the course is in {{ entry.wrong.term }}</span
+                    ></template
+                  >
+                </td>
+              </tr>
+            </tbody>
           </table>
           <p v-else class="soft">You can read no course yet, so there is nothing to try them on.</p>
         </section>
       </div>
       <aside>
         <template v-if="data.may.edit">
-          <button class="act" type="button" :disabled="!changed || good.length < patterns.length" @click="save">Save the rules</button>
-          <p class="soft small" role="status">{{ changed ? 'Not saved yet.' : saved || (data.saved ? `As ${data.saved.by} saved them, ${instantText(data.saved.at)}.` : 'None saved yet.') }}</p>
-          <div v-if="saveProblem" class="note buoy" role="alert"><h3>{{ saveProblem.title }}</h3><p class="small">{{ saveProblem.detail }}</p><button v-if="saveProblem.status === 409" class="link" type="button" @click="saveProblem = null; refresh()">Load theirs</button></div>
+          <button
+            class="act"
+            type="button"
+            :disabled="!changed || good.length < patterns.length"
+            @click="save"
+          >
+            Save the rules
+          </button>
+          <p class="soft small" role="status">
+            {{
+              changed
+                ? 'Not saved yet.'
+                : saved ||
+                  (data.saved
+                    ? `As ${data.saved.by} saved them, ${instantText(data.saved.at)}.`
+                    : 'None saved yet.')
+            }}
+          </p>
+          <div v-if="saveProblem" class="note buoy" role="alert">
+            <h3>{{ saveProblem.title }}</h3>
+            <p class="small">{{ saveProblem.detail }}</p>
+            <button
+              v-if="saveProblem.status === 409"
+              class="link"
+              type="button"
+              @click="
+                saveProblem = null
+                refresh()
+              "
+            >
+              Load theirs
+            </button>
+          </div>
         </template>
         <p v-else class="soft">The academic office lays these rules down. Tell them where one is wrong.</p>
-        <div class="note"><h3>Writing a pattern</h3><p class="small">{subject}, {number}, {section}, {year}, {season} and {reference} stand for parts; all else for itself. A blank, hyphen, dot or slash stands for any of them, or none.</p><p class="small">{year}{season}-{subject}{number}-{section} reads 2027S-HYD240-01.</p></div>
+        <div class="note">
+          <h3>Writing a pattern</h3>
+          <p class="small">
+            {subject}, {number}, {section}, {year}, {season} and {reference} stand for parts; all else for
+            itself. A blank, hyphen, dot or slash stands for any of them, or none.
+          </p>
+          <p class="small">{year}{season}-{subject}{number}-{section} reads 2027S-HYD240-01.</p>
+        </div>
       </aside>
     </div>
   </main>
 </template>
 
 <style scoped>
-.left { display: grid; gap: 26px; grid-template-columns: minmax(0, 1fr); }
-h2 .small { font: 400 12.5px var(--sans); margin-left: 8px; }
-.fault { color: var(--buoy); margin: 3px 0 0; }
-.act-cell { width: 80px; text-align: right; }
-section > p { margin-top: 8px; }
-aside { display: grid; gap: 14px; }
-aside > p { margin: 0; }
-.act { justify-self: start; }
+.left {
+  display: grid;
+  gap: 26px;
+  grid-template-columns: minmax(0, 1fr);
+}
+h2 .small {
+  font: 400 12.5px var(--sans);
+  margin-left: 8px;
+}
+.fault {
+  color: var(--buoy);
+  margin: 3px 0 0;
+}
+.act-cell {
+  width: 80px;
+  text-align: right;
+}
+section > p {
+  margin-top: 8px;
+}
+aside {
+  display: grid;
+  gap: 14px;
+}
+aside > p {
+  margin: 0;
+}
+.act {
+  justify-self: start;
+}
 </style>

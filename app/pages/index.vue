@@ -12,26 +12,53 @@ onMounted(refresh)
 
 const text = ref(String(route.query.q ?? ''))
 const view = ref<View>(views.find(name => name === route.query.view) ?? 'now')
-watch([text, view], () => void navigateTo({ query: { ...text.value && { q: text.value }, ...view.value !== 'now' && { view: view.value } } }, { replace: true }), { flush: 'post' })
-const all = computed(() => data.value ? findable(data.value) : [])
-const listed = computed(() => data.value ? rowsOf(all.value, data.value, view.value, text.value.toLowerCase().split(/\s+/).filter(Boolean)) : { rows: [], shown: [], counts: { now: 0, past: 0, archived: 0, hidden: 0 } })
+watch(
+  [text, view],
+  () =>
+    void navigateTo(
+      { query: { ...(text.value && { q: text.value }), ...(view.value !== 'now' && { view: view.value }) } },
+      { replace: true },
+    ),
+  { flush: 'post' },
+)
+const all = computed(() => (data.value ? findable(data.value) : []))
+const listed = computed(() =>
+  data.value
+    ? rowsOf(all.value, data.value, view.value, text.value.toLowerCase().split(/\s+/).filter(Boolean))
+    : { rows: [], shown: [], counts: { now: 0, past: 0, archived: 0, hidden: 0 } },
+)
 const rows = computed(() => listed.value.rows)
 
 const list = ref<HTMLElement>()
-const virtual = useVirtualizer(computed(() => ({ count: rows.value.length, getScrollElement: () => list.value ?? null, estimateSize: (at: number) => 'head' in rows.value[at]! ? 44 : 88, overscan: 4, getItemKey: (at: number) => rows.value[at]!.key })))
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: rows.value.length,
+    getScrollElement: () => list.value ?? null,
+    estimateSize: (at: number) => ('head' in rows.value[at]! ? 44 : 88),
+    overscan: 4,
+    getItemKey: (at: number) => rows.value[at]!.key,
+  })),
+)
 
 /** The term of a course and how far off its classes are: `Spring 2027, in 3 days`. */
 function whenOf(at: number): string {
   const term = data.value!.terms[at]!
-  return term.when === 'past' || term.when === 'archived' ? term.name : `${term.name}, ${term.daysToClasses > 0 ? 'begins' : 'began'} ${daysText(term.daysToClasses)}`
+  return term.when === 'past' || term.when === 'archived'
+    ? term.name
+    : `${term.name}, ${term.daysToClasses > 0 ? 'begins' : 'began'} ${daysText(term.daysToClasses)}`
 }
-const drawn = computed(() => virtual.value.getVirtualItems().flatMap((item) => { const row = rows.value[item.index]; return row ? [{ item, row }] : [] }))
+const drawn = computed(() =>
+  virtual.value.getVirtualItems().flatMap(item => {
+    const row = rows.value[item.index]
+    return row ? [{ item, row }] : []
+  }),
+)
 
 // Only rows in sight are looked up in full; what has been looked up stays until the list is fetched again.
 const lines = shallowRef(new Map<string, ShellLine>())
 const lookProblem = shallowRef<ApiProblem | null>(null)
 let timer: ReturnType<typeof setTimeout> | undefined
-const inSight = computed(() => drawn.value.flatMap(({ row }) => 'line' in row ? [row.line.id] : []))
+const inSight = computed(() => drawn.value.flatMap(({ row }) => ('line' in row ? [row.line.id] : [])))
 async function lookUp(): Promise<void> {
   const wanted = inSight.value.filter(id => !lines.value.has(id)).slice(0, 40)
   if (wanted.length === 0) return
@@ -39,37 +66,64 @@ async function lookUp(): Promise<void> {
     const { shells } = await api.get<{ shells: ShellLine[] }>(`/shells/lines?ids=${wanted.join(',')}`)
     lines.value = new Map([...lines.value, ...shells.map(shell => [shell.course.id, shell] as const)])
     lookProblem.value = null
+  } catch (error) {
+    lookProblem.value = asProblem(error)
   }
-  catch (error) { lookProblem.value = asProblem(error) }
 }
-watch(inSight, () => { clearTimeout(timer); timer = setTimeout(() => void lookUp(), lines.value.size === 0 ? 0 : 90) })
-async function again(): Promise<void> { lookProblem.value = null; lines.value = new Map(); await refresh(); await lookUp() }
+watch(inSight, () => {
+  clearTimeout(timer)
+  timer = setTimeout(() => void lookUp(), lines.value.size === 0 ? 0 : 90)
+})
+async function again(): Promise<void> {
+  lookProblem.value = null
+  lines.value = new Map()
+  await refresh()
+  await lookUp()
+}
 
 const cursor = ref(0)
 const current = computed(() => listed.value.shown[Math.min(cursor.value, listed.value.shown.length - 1)])
-watch([text, view], () => { cursor.value = 0; list.value?.scrollTo({ top: 0 }) })
+watch([text, view], () => {
+  cursor.value = 0
+  list.value?.scrollTo({ top: 0 })
+})
 const starting = ref<string | null>(null)
 const startProblem = shallowRef<ApiProblem | null>(null)
 async function act(id: string, work: () => Promise<unknown>): Promise<void> {
   starting.value = id
   startProblem.value = null
-  try { await work() }
-  catch (error) { startProblem.value = asProblem(error) }
-  finally { starting.value = null }
+  try {
+    await work()
+  } catch (error) {
+    startProblem.value = asProblem(error)
+  } finally {
+    starting.value = null
+  }
 }
 /** The fast road: the suggested source, decisions as last time (else the recommended ones), on to the summary before Run. */
-const start = (target: string, source: string, stage: 'run' | 'pair'): Promise<void> => act(target, async () => {
-  const { id } = await api.post<{ id: string }>('/plans', { sources: [source], target, decisions: 'as-before' })
-  await navigateTo(`/plans/${id}/${stage}`)
-})
-const attach = (shell: string, planId: string): Promise<void> => act(shell, async () => {
-  await api.put(`/plans/${planId}/shell`, { shell })
-  await navigateTo(`/plans/${planId}/run`)
-})
-const mark = (id: string, marks: { pinned?: boolean, hidden?: boolean }): Promise<void> => act(id, async () => {
-  await api.put(`/courses/${id}/mark`, marks)
-  if (data.value) data.value = { ...data.value, courses: data.value.courses.map(course => course.id === id ? { ...course, ...marks } : course) }
-})
+const start = (target: string, source: string, stage: 'run' | 'pair'): Promise<void> =>
+  act(target, async () => {
+    const { id } = await api.post<{ id: string }>('/plans', {
+      sources: [source],
+      target,
+      decisions: 'as-before',
+    })
+    await navigateTo(`/plans/${id}/${stage}`)
+  })
+const attach = (shell: string, planId: string): Promise<void> =>
+  act(shell, async () => {
+    await api.put(`/plans/${planId}/shell`, { shell })
+    await navigateTo(`/plans/${planId}/run`)
+  })
+const mark = (id: string, marks: { pinned?: boolean; hidden?: boolean }): Promise<void> =>
+  act(id, async () => {
+    await api.put(`/courses/${id}/mark`, marks)
+    if (data.value)
+      data.value = {
+        ...data.value,
+        courses: data.value.courses.map(course => (course.id === id ? { ...course, ...marks } : course)),
+      }
+  })
 const field = ref<{ focus: () => void }>()
 const move = (step: number): void => {
   cursor.value = Math.max(0, Math.min(listed.value.shown.length - 1, cursor.value + step))
@@ -79,82 +133,265 @@ useKeys([
   ...['j', 'ArrowDown'].map(key => ({ key, does: 'next shell', run: () => move(1) })),
   ...['k', 'ArrowUp'].map(key => ({ key, does: 'shell before', run: () => move(-1) })),
   { key: 'f', does: 'filter the shells', run: () => field.value?.focus() },
-  { key: 'Enter', does: 'the next thing to do with this shell', run: () => {
-    const shell = current.value && lines.value.get(current.value.id)
-    if (!shell || shell.writing) return
-    if (shell.plan) void navigateTo(`/plans/${shell.plan.id}/pair`)
-    else if (shell.lastRun || !shell.mayPlan || view.value !== 'now') void navigateTo(`/courses/${shell.course.id}`)
-    else if (shell.suggestion) void start(shell.course.id, shell.suggestion.course.id, 'run')
-    else void navigateTo(`/fill/${shell.course.id}`)
-  } },
+  {
+    key: 'Enter',
+    does: 'the next thing to do with this shell',
+    run: () => {
+      const shell = current.value && lines.value.get(current.value.id)
+      if (!shell || shell.writing) return
+      if (shell.plan) void navigateTo(`/plans/${shell.plan.id}/pair`)
+      else if (shell.lastRun || !shell.mayPlan || view.value !== 'now')
+        void navigateTo(`/courses/${shell.course.id}`)
+      else if (shell.suggestion) void start(shell.course.id, shell.suggestion.course.id, 'run')
+      else void navigateTo(`/fill/${shell.course.id}`)
+    },
+  },
 ])
 const registrarText = computed(() => {
   const registrar = data.value?.registrar
   if (!registrar?.configured) return ''
   const when = registrar.at ? instantText(registrar.at) : ''
-  return registrar.state === 'failed' ? `The registrar’s list could not be had, ${when}` : registrar.state === 'none' ? 'The registrar has not been asked yet' : registrar.state === 'waiting' ? 'The registrar is being asked …' : `Registrar asked ${when}, ${registrar.changes ? counted(registrar.changes, 'change') : 'no changes'} in a week`
+  return registrar.state === 'failed'
+    ? `The registrar’s list could not be had, ${when}`
+    : registrar.state === 'none'
+      ? 'The registrar has not been asked yet'
+      : registrar.state === 'waiting'
+        ? 'The registrar is being asked …'
+        : `Registrar asked ${when}, ${registrar.changes ? counted(registrar.changes, 'change') : 'no changes'} in a week`
 })
 </script>
 
 <template>
   <main class="shells">
     <header>
-      <div class="title"><h1>Shells</h1><p class="soft">Courses that the registrar has made ready, and what could fill them. <NuxtLink to="/no-shell">A shell is not here?</NuxtLink></p><span class="spring" /><p v-if="registrarText" class="small" :class="data!.registrar.state === 'failed' ? 'settle' : 'soft'"><NuxtLink to="/registrar">{{ registrarText }}</NuxtLink></p></div>
+      <div class="title">
+        <h1>Shells</h1>
+        <p class="soft">
+          Courses that the registrar has made ready, and what could fill them.
+          <NuxtLink to="/no-shell">A shell is not here?</NuxtLink>
+        </p>
+        <span class="spring" />
+        <p v-if="registrarText" class="small" :class="data!.registrar.state === 'failed' ? 'settle' : 'soft'">
+          <NuxtLink to="/registrar">{{ registrarText }}</NuxtLink>
+        </p>
+      </div>
       <div class="controls">
-        <ElInput ref="field" v-model="text" class="filter" clearable placeholder="code, title, term or person" aria-label="Filter the shells" />
-        <nav aria-label="Which courses"><button v-for="name in views" :key="name" type="button" class="view" :class="{ on: view === name }" :aria-pressed="view === name" @click="view = name">{{ viewNames[name] }} <span>{{ numberText(listed.counts[name]) }}</span></button></nav>
+        <ElInput
+          ref="field"
+          v-model="text"
+          class="filter"
+          clearable
+          placeholder="code, title, term or person"
+          aria-label="Filter the shells"
+        />
+        <nav aria-label="Which courses">
+          <button
+            v-for="name in views"
+            :key="name"
+            type="button"
+            class="view"
+            :class="{ on: view === name }"
+            :aria-pressed="view === name"
+            @click="view = name"
+          >
+            {{ viewNames[name] }} <span>{{ numberText(listed.counts[name]) }}</span>
+          </button>
+        </nav>
       </div>
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
-      <ProblemNote v-if="startProblem" :problem="startProblem"><button class="act plain" type="button" @click="startProblem = null; again()">Look again</button></ProblemNote>
-      <p v-if="lookProblem" class="settle small" role="alert">{{ lookProblem.title }}: the rows stand as far as they are known. <button class="link" type="button" @click="again">Try again</button></p>
+      <ProblemNote v-if="startProblem" :problem="startProblem"
+        ><button
+          class="act plain"
+          type="button"
+          @click="
+            startProblem = null
+            again()
+          "
+        >
+          Look again
+        </button></ProblemNote
+      >
+      <p v-if="lookProblem" class="settle small" role="alert">
+        {{ lookProblem.title }}: the rows stand as far as they are known.
+        <button class="link" type="button" @click="again">Try again</button>
+      </p>
     </header>
     <LoadingLines v-if="!data && !problem" class="pad" what="Fetching your shells …" />
     <div v-if="view === 'now' && data?.waiting.length && !text" class="pad waiting">
       <h2>Waiting for a shell</h2>
-      <p v-for="plan in data.waiting" :key="plan.planId" class="wait"><span><b>{{ codeText(plan.course) }} {{ plan.course.title }}</b>, {{ plan.course.term.name }} <span class="soft">from {{ plan.sources.map(source => `${codeText(source)}, ${source.term.name}`).join(' and ') }}</span></span><NuxtLink :to="`/plans/${plan.planId}/pair`">Go on with the plan</NuxtLink></p>
+      <p v-for="plan in data.waiting" :key="plan.planId" class="wait">
+        <span
+          ><b>{{ codeText(plan.course) }} {{ plan.course.title }}</b
+          >, {{ plan.course.term.name }}
+          <span class="soft"
+            >from
+            {{ plan.sources.map(source => `${codeText(source)}, ${source.term.name}`).join(' and ') }}</span
+          ></span
+        ><NuxtLink :to="`/plans/${plan.planId}/pair`">Go on with the plan</NuxtLink>
+      </p>
     </div>
     <div v-if="rows.length" ref="list" class="list" tabindex="0" aria-label="Shells">
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
-        <div v-for="{ item, row } in drawn" :key="row.key" class="row" :style="{ transform: `translateY(${item.start}px)` }">
-          <h2 v-if="'head' in row" class="head">{{ row.head }} <span class="soft small">{{ row.note }}</span></h2>
+        <div
+          v-for="{ item, row } in drawn"
+          :key="row.key"
+          class="row"
+          :style="{ transform: `translateY(${item.start}px)` }"
+        >
+          <h2 v-if="'head' in row" class="head">
+            {{ row.head }} <span class="soft small">{{ row.note }}</span>
+          </h2>
           <ShellRow
-            v-else :line="row.line" :shell="lines.get(row.line.id) ?? null" :when="whenOf(row.line.term)" :current="current?.id === row.line.id" :busy="starting === row.line.id" :past="view === 'past' || view === 'archived'"
-            @click="cursor = listed.shown.findIndex(line => line.id === row.key)" @fast="source => start(row.key, source, 'run')" @plan="source => start(row.key, source, 'pair')" @attach="planId => attach(row.key, planId)" @mark="marks => mark(row.key, marks)" />
+            v-else
+            :line="row.line"
+            :shell="lines.get(row.line.id) ?? null"
+            :when="whenOf(row.line.term)"
+            :current="current?.id === row.line.id"
+            :busy="starting === row.line.id"
+            :past="view === 'past' || view === 'archived'"
+            @click="cursor = listed.shown.findIndex(line => line.id === row.key)"
+            @fast="source => start(row.key, source, 'run')"
+            @plan="source => start(row.key, source, 'pair')"
+            @attach="planId => attach(row.key, planId)"
+            @mark="marks => mark(row.key, marks)"
+          />
         </div>
       </div>
     </div>
     <div v-else-if="data" class="pad">
       <div class="note empty">
-        <template v-if="text"><h3>Nothing {{ view === 'now' ? 'under way or coming' : viewNames[view].toLowerCase() }} has the words “{{ text }}”</h3>
-          <p v-for="name in views.filter(other => other !== view && listed.counts[other])" :key="name"><button class="link" type="button" @click="view = name">{{ counted(listed.counts[name], 'course') }} under {{ viewNames[name] }}</button></p>
-          <p v-if="views.every(name => !listed.counts[name])">Try fewer words, or <NuxtLink to="/no-shell">find out why a shell is not here</NuxtLink>.</p></template>
-        <template v-else-if="view === 'now'"><h3>No shell is waiting for you</h3><p>The registrar has not listed you on a course of a coming term.</p><p><NuxtLink class="act" to="/no-shell">Find out why, and whom to ask</NuxtLink></p><p>Or plan against the term now, and attach the shell when it comes.</p></template>
-        <template v-else><h3>{{ view === 'hidden' ? 'You have hidden nothing' : `Nothing is ${view}` }}</h3><p>{{ view === 'hidden' ? 'Hide a shell that is none of your business; it stays here.' : view === 'past' ? 'Courses come here once their classes have ended.' : 'Courses come here two years after their term; snapshots at once.' }}</p></template>
+        <template v-if="text"
+          ><h3>
+            Nothing {{ view === 'now' ? 'under way or coming' : viewNames[view].toLowerCase() }} has the words
+            “{{ text }}”
+          </h3>
+          <p v-for="name in views.filter(other => other !== view && listed.counts[other])" :key="name">
+            <button class="link" type="button" @click="view = name">
+              {{ counted(listed.counts[name], 'course') }} under {{ viewNames[name] }}
+            </button>
+          </p>
+          <p v-if="views.every(name => !listed.counts[name])">
+            Try fewer words, or <NuxtLink to="/no-shell">find out why a shell is not here</NuxtLink>.
+          </p></template
+        >
+        <template v-else-if="view === 'now'"
+          ><h3>No shell is waiting for you</h3>
+          <p>The registrar has not listed you on a course of a coming term.</p>
+          <p><NuxtLink class="act" to="/no-shell">Find out why, and whom to ask</NuxtLink></p>
+          <p>Or plan against the term now, and attach the shell when it comes.</p></template
+        >
+        <template v-else
+          ><h3>{{ view === 'hidden' ? 'You have hidden nothing' : `Nothing is ${view}` }}</h3>
+          <p>
+            {{
+              view === 'hidden'
+                ? 'Hide a shell that is none of your business; it stays here.'
+                : view === 'past'
+                  ? 'Courses come here once their classes have ended.'
+                  : 'Courses come here two years after their term; snapshots at once.'
+            }}
+          </p></template
+        >
       </div>
     </div>
   </main>
 </template>
 
 <style scoped>
-.shells { height: 100%; display: flex; flex-direction: column; max-width: 1400px; }
-header { padding: 20px var(--gutter) 8px; flex: none; }
-.title { display: flex; align-items: baseline; gap: 16px; }
-.title p { margin: 0; }
-.spring { flex: 1; }
-.controls { display: flex; align-items: center; gap: 22px; margin-top: 10px; }
-.filter { width: 270px; }
-nav { display: flex; gap: 18px; }
-.view { background: none; border: 0; border-bottom: 2px solid transparent; padding: 3px 0; cursor: pointer; color: var(--ink-soft); }
-.view span { font-size: 12px; }
-.view.on { color: var(--ink); border-bottom-color: var(--tide); }
-.list { flex: 1; min-height: 0; overflow: auto; padding: 0 var(--gutter); outline-offset: -2px; }
-.row { position: absolute; left: 0; right: 0; }
-.head { height: 44px; padding-top: 14px; border-bottom: 1.5px solid var(--rule-strong); }
-.head .small { font-family: var(--sans); font-weight: 400; margin-left: 10px; }
-.pad { padding: 6px var(--gutter) 14px; }
-.waiting { flex: none; }
-.waiting h2 { border-bottom: 1.5px solid var(--rule-strong); padding-bottom: 6px; }
-.wait { display: flex; justify-content: space-between; gap: 20px; padding: 8px 10px; border-bottom: 1px solid var(--rule); margin: 0; }
-.empty { max-width: 560px; margin-top: 12px; }
-b { font-weight: 600; }
+.shells {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  max-width: 1400px;
+}
+header {
+  padding: 20px var(--gutter) 8px;
+  flex: none;
+}
+.title {
+  display: flex;
+  align-items: baseline;
+  gap: 16px;
+}
+.title p {
+  margin: 0;
+}
+.spring {
+  flex: 1;
+}
+.controls {
+  display: flex;
+  align-items: center;
+  gap: 22px;
+  margin-top: 10px;
+}
+.filter {
+  width: 270px;
+}
+nav {
+  display: flex;
+  gap: 18px;
+}
+.view {
+  background: none;
+  border: 0;
+  border-bottom: 2px solid transparent;
+  padding: 3px 0;
+  cursor: pointer;
+  color: var(--ink-soft);
+}
+.view span {
+  font-size: 12px;
+}
+.view.on {
+  color: var(--ink);
+  border-bottom-color: var(--tide);
+}
+.list {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 0 var(--gutter);
+  outline-offset: -2px;
+}
+.row {
+  position: absolute;
+  left: 0;
+  right: 0;
+}
+.head {
+  height: 44px;
+  padding-top: 14px;
+  border-bottom: 1.5px solid var(--rule-strong);
+}
+.head .small {
+  font-family: var(--sans);
+  font-weight: 400;
+  margin-left: 10px;
+}
+.pad {
+  padding: 6px var(--gutter) 14px;
+}
+.waiting {
+  flex: none;
+}
+.waiting h2 {
+  border-bottom: 1.5px solid var(--rule-strong);
+  padding-bottom: 6px;
+}
+.wait {
+  display: flex;
+  justify-content: space-between;
+  gap: 20px;
+  padding: 8px 10px;
+  border-bottom: 1px solid var(--rule);
+  margin: 0;
+}
+.empty {
+  max-width: 560px;
+  margin-top: 12px;
+}
+b {
+  font-weight: 600;
+}
 </style>

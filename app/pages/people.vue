@@ -5,15 +5,26 @@ import type { ApiProblem } from '~/composables/api'
 
 useHead({ title: 'People · Northtide' })
 const text = ref('')
-const { data, problem, refresh } = useLoaded(() => api.get<PeopleReply>(`/people?q=${encodeURIComponent(text.value)}`))
+const { data, problem, refresh } = useLoaded(() =>
+  api.get<PeopleReply>(`/people?q=${encodeURIComponent(text.value)}`),
+)
 onMounted(refresh)
 watchDebounced(text, () => void refresh(), { debounce: 150 })
-const giving = ref<{ person: string, duty: 'coordinator' | 'office', org: string } | null>(null)
+const giving = ref<{ person: string; duty: 'coordinator' | 'office'; org: string } | null>(null)
 const actProblem = shallowRef<ApiProblem | null>(null)
-async function change(person: string, duty: 'coordinator' | 'office', org: string, holds: boolean): Promise<void> {
+async function change(
+  person: string,
+  duty: 'coordinator' | 'office',
+  org: string,
+  holds: boolean,
+): Promise<void> {
   actProblem.value = null
-  try { await api.put(`/people/${person}/duties`, { duty, org, holds }); giving.value = null }
-  catch (error) { actProblem.value = asProblem(error) }
+  try {
+    await api.put(`/people/${person}/duties`, { duty, org, holds })
+    giving.value = null
+  } catch (error) {
+    actProblem.value = asProblem(error)
+  }
   await refresh()
 }
 const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
@@ -21,35 +32,117 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
 
 <template>
   <main class="page">
-    <header><h1>People</h1><p class="soft">Staff who sign in. The registrar says who instructs and who assists; duties are given here. An instructor lets an assistant run on the course’s page.</p></header>
-    <ElInput v-model="text" class="find" clearable placeholder="name or sign-in name" aria-label="Find a person" />
+    <header>
+      <h1>People</h1>
+      <p class="soft">
+        Staff who sign in. The registrar says who instructs and who assists; duties are given here. An
+        instructor lets an assistant run on the course’s page.
+      </p>
+    </header>
+    <ElInput
+      v-model="text"
+      class="find"
+      clearable
+      placeholder="name or sign-in name"
+      aria-label="Find a person"
+    />
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
-    <div v-if="actProblem" class="note buoy" role="alert"><h3>{{ actProblem.title }}</h3><p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p></div>
+    <div v-if="actProblem" class="note buoy" role="alert">
+      <h3>{{ actProblem.title }}</h3>
+      <p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p>
+    </div>
     <LoadingLines v-if="!data && !problem" what="Fetching people …" />
     <table v-else-if="data?.people.length" class="ruled">
-      <thead><tr><th scope="col">Person</th><th scope="col">Signs in as</th><th scope="col">Courses</th><th scope="col">Duties</th></tr></thead>
-      <tbody><tr v-for="person in data.people" :key="person.id">
-        <td><b>{{ person.name }}</b><span v-if="!person.active" class="soft small"> · not active</span></td><td>{{ person.login }}</td>
-        <td class="soft">{{ [person.instructs && `instructs ${person.instructs}`, person.assists && `assists in ${person.assists}`].filter(Boolean).join(', ') || 'none' }}</td>
-        <td>
-          <p v-for="duty in person.duties" :key="duty.duty + duty.orgId">{{ dutyNames[duty.duty] }}, {{ duty.org }} <button class="link small" type="button" :aria-label="`Take ${dutyNames[duty.duty]} from ${person.name}`" @click="change(person.id, duty.duty, duty.orgId, false)">take away</button></p>
-          <form v-if="giving?.person === person.id" class="give" @submit.prevent="change(person.id, giving!.duty, giving!.org, true)">
-            <ElSelect v-model="giving.duty" aria-label="Duty"><ElOption value="coordinator" label="coordinator" /><ElOption value="office" label="academic office" /></ElSelect>
-            <ElSelect v-model="giving.org" aria-label="Of"><ElOption v-for="org in data.orgs" :key="org.id" :value="org.id" :label="org.name" /></ElSelect>
-            <button class="link" type="submit">Give</button><button class="link" type="button" @click="giving = null">Leave it</button>
-          </form>
-          <button v-else class="link small" type="button" :aria-label="`Give ${person.name} a duty`" @click="giving = { person: person.id, duty: 'coordinator', org: data!.orgs[0]!.id }">Give a duty …</button>
-        </td>
-      </tr></tbody>
+      <thead>
+        <tr>
+          <th scope="col">Person</th>
+          <th scope="col">Signs in as</th>
+          <th scope="col">Courses</th>
+          <th scope="col">Duties</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="person in data.people" :key="person.id">
+          <td>
+            <b>{{ person.name }}</b
+            ><span v-if="!person.active" class="soft small"> · not active</span>
+          </td>
+          <td>{{ person.login }}</td>
+          <td class="soft">
+            {{
+              [
+                person.instructs && `instructs ${person.instructs}`,
+                person.assists && `assists in ${person.assists}`,
+              ]
+                .filter(Boolean)
+                .join(', ') || 'none'
+            }}
+          </td>
+          <td>
+            <p v-for="duty in person.duties" :key="duty.duty + duty.orgId">
+              {{ dutyNames[duty.duty] }}, {{ duty.org }}
+              <button
+                class="link small"
+                type="button"
+                :aria-label="`Take ${dutyNames[duty.duty]} from ${person.name}`"
+                @click="change(person.id, duty.duty, duty.orgId, false)"
+              >
+                take away
+              </button>
+            </p>
+            <form
+              v-if="giving?.person === person.id"
+              class="give"
+              @submit.prevent="change(person.id, giving!.duty, giving!.org, true)"
+            >
+              <ElSelect v-model="giving.duty" aria-label="Duty"
+                ><ElOption value="coordinator" label="coordinator" /><ElOption
+                  value="office"
+                  label="academic office"
+              /></ElSelect>
+              <ElSelect v-model="giving.org" aria-label="Of"
+                ><ElOption v-for="org in data.orgs" :key="org.id" :value="org.id" :label="org.name"
+              /></ElSelect>
+              <button class="link" type="submit">Give</button
+              ><button class="link" type="button" @click="giving = null">Leave it</button>
+            </form>
+            <button
+              v-else
+              class="link small"
+              type="button"
+              :aria-label="`Give ${person.name} a duty`"
+              @click="giving = { person: person.id, duty: 'coordinator', org: data!.orgs[0]!.id }"
+            >
+              Give a duty …
+            </button>
+          </td>
+        </tr>
+      </tbody>
     </table>
     <p v-else-if="data" class="note">Nobody who signs in has the words “{{ text }}” in their name.</p>
   </main>
 </template>
 
 <style scoped>
-.find { width: 270px; margin-bottom: 12px; }
-td p { margin: 0 0 2px; }
-.give { display: grid; grid-template-columns: 150px 230px auto auto; gap: 10px; align-items: center; justify-content: start; }
-.buoy { max-width: 560px; margin-bottom: 12px; }
-b { font-weight: 600; }
+.find {
+  width: 270px;
+  margin-bottom: 12px;
+}
+td p {
+  margin: 0 0 2px;
+}
+.give {
+  display: grid;
+  grid-template-columns: 150px 230px auto auto;
+  gap: 10px;
+  align-items: center;
+  justify-content: start;
+}
+.buoy {
+  max-width: 560px;
+  margin-bottom: 12px;
+}
+b {
+  font-weight: 600;
+}
 </style>

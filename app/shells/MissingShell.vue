@@ -7,9 +7,14 @@ import type { ApiProblem } from '~/composables/api'
 /** Why a shell is not there, a request to the desk that can help, and what became of earlier ones. */
 const { data, problem, refresh } = useLoaded(() => api.get<RequestsReply>('/requests'))
 const { data: about, refresh: fetchTerms } = useLoaded(() => api.get<GuardReply>('/courses/guard'))
-onMounted(() => { void refresh(); void fetchTerms() })
+onMounted(() => {
+  void refresh()
+  void fetchTerms()
+})
 const [term, code, section, words] = [ref(''), ref(''), ref(''), ref('')]
-watch(about, (found) => { if (!term.value) term.value = found?.terms[0]?.code ?? '' })
+watch(about, found => {
+  if (!term.value) term.value = found?.terms[0]?.code ?? ''
+})
 const found = shallowRef<MissingReply | null>(null)
 const busy = ref(false)
 const actProblem = shallowRef<ApiProblem | null>(null)
@@ -17,24 +22,56 @@ const sent = ref(false)
 async function act(work: () => Promise<void>): Promise<void> {
   busy.value = true
   actProblem.value = null
-  try { await work() }
-  catch (error) { actProblem.value = asProblem(error) }
-  finally { busy.value = false }
+  try {
+    await work()
+  } catch (error) {
+    actProblem.value = asProblem(error)
+  } finally {
+    busy.value = false
+  }
 }
-watch([term, code, section], () => { found.value = null; sent.value = false })
-const why = (): Promise<void> => act(async () => { found.value = await api.get<MissingReply>(`/requests/why?${new URLSearchParams({ term: term.value, code: code.value, section: section.value })}`) })
-const send = (): Promise<void> => act(async () => {
-  await api.post('/requests', { term: term.value, code: code.value, section: section.value, words: words.value })
-  sent.value = true
-  words.value = ''
-  await refresh()
+watch([term, code, section], () => {
+  found.value = null
+  sent.value = false
 })
-const change = (id: string, body: { do: string, answer?: string }): Promise<void> => act(async () => { await api.put(`/requests/${id}`, body); answering.value = null; await refresh() })
-const answering = ref<{ id: string, text: string } | null>(null)
-const deskName: Record<Desk, string> = { registrar: 'the registrar', school: 'the school office', help: 'the help desk' }
+const why = (): Promise<void> =>
+  act(async () => {
+    found.value = await api.get<MissingReply>(
+      `/requests/why?${new URLSearchParams({ term: term.value, code: code.value, section: section.value })}`,
+    )
+  })
+const send = (): Promise<void> =>
+  act(async () => {
+    await api.post('/requests', {
+      term: term.value,
+      code: code.value,
+      section: section.value,
+      words: words.value,
+    })
+    sent.value = true
+    words.value = ''
+    await refresh()
+  })
+const change = (id: string, body: { do: string; answer?: string }): Promise<void> =>
+  act(async () => {
+    await api.put(`/requests/${id}`, body)
+    answering.value = null
+    await refresh()
+  })
+const answering = ref<{ id: string; text: string } | null>(null)
+const deskName: Record<Desk, string> = {
+  registrar: 'the registrar',
+  school: 'the school office',
+  help: 'the help desk',
+}
 const reasons: Record<MissingReason, string> = {
-  'not-made': 'The registrar has not made it yet.', 'fault': 'The registrar’s list could not be had the last time it was asked for, so nobody here knows.', 'cancelled': 'The registrar does not list it any more.', 'not-listed': 'It is there, and you are not listed on it.',
-  'not-main': 'You are listed on it, not as its main instructor.', 'hidden': 'It is there. You have hidden it.', 'there': 'It is there, and you are its main instructor.',
+  'not-made': 'The registrar has not made it yet.',
+  fault: 'The registrar’s list could not be had the last time it was asked for, so nobody here knows.',
+  cancelled: 'The registrar does not list it any more.',
+  'not-listed': 'It is there, and you are not listed on it.',
+  'not-main': 'You are listed on it, not as its main instructor.',
+  hidden: 'It is there. You have hidden it.',
+  there: 'It is there, and you are its main instructor.',
 }
 const states = { open: 'open', arrived: 'the shell has come', answered: 'answered', closed: 'closed' }
 </script>
@@ -43,59 +80,223 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
   <div class="beside">
     <div>
       <form class="ask" @submit.prevent="why">
-        <label>Term<ElSelect v-model="term" aria-label="Term"><ElOption v-for="entry in about?.terms ?? []" :key="entry.code" :value="entry.code" :label="entry.name" /></ElSelect></label>
+        <label
+          >Term<ElSelect v-model="term" aria-label="Term"
+            ><ElOption
+              v-for="entry in about?.terms ?? []"
+              :key="entry.code"
+              :value="entry.code"
+              :label="entry.name" /></ElSelect
+        ></label>
         <label>Course code<ElInput v-model="code" placeholder="as HYD 240" maxlength="60" /></label>
         <label>Section<ElInput v-model="section" placeholder="any" maxlength="20" /></label>
         <button class="act" type="submit" :disabled="busy || !term || !code.trim()">Find out why</button>
       </form>
-      <div v-if="actProblem" class="note buoy" role="alert"><h3>{{ actProblem.title }}</h3><p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p></div>
+      <div v-if="actProblem" class="note buoy" role="alert">
+        <h3>{{ actProblem.title }}</h3>
+        <p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p>
+      </div>
       <div v-if="found" class="note why" :class="{ brass: found.desk }" role="status">
         <h3>{{ reasons[found.reason] }}</h3>
-        <template v-if="found.reason === 'hidden' || found.reason === 'there'"><p><NuxtLink v-if="found.courseId" :to="`/courses/${found.courseId}`">Open it</NuxtLink>{{ found.reason === 'hidden' ? ', or show it again among the hidden shells on the first page.' : '. Nobody needs to be asked.' }}</p></template>
-        <template v-else-if="sent"><p>Your request went to {{ deskName[found.desk!] }}. It is listed below and stays open until the shell comes.</p></template>
+        <template v-if="found.reason === 'hidden' || found.reason === 'there'"
+          ><p>
+            <NuxtLink v-if="found.courseId" :to="`/courses/${found.courseId}`">Open it</NuxtLink
+            >{{
+              found.reason === 'hidden'
+                ? ', or show it again among the hidden shells on the first page.'
+                : '. Nobody needs to be asked.'
+            }}
+          </p></template
+        >
+        <template v-else-if="sent"
+          ><p>
+            Your request went to {{ deskName[found.desk!] }}. It is listed below and stays open until the
+            shell comes.
+          </p></template
+        >
         <template v-else>
-          <p>{{ found.desk === 'registrar' ? 'The registrar makes shells.' : found.desk === 'school' ? 'The school office says who teaches what.' : 'The help desk looks after the connection.' }} A request goes to {{ deskName[found.desk!] }}{{ found.mails ? ' by mail' : '' }} and is tracked here. Meanwhile you can <NuxtLink to="/no-shell?way=term">plan against the term</NuxtLink>.</p>
-          <label>Your words<ElInput v-model="words" type="textarea" autosize maxlength="2000" placeholder="What the desk should know; may stay empty" /></label>
-          <p v-if="!found.mails" class="small">No mail is set up here: the request is tracked, and the academic office sees it.</p>
-          <button class="act" type="button" :disabled="busy" @click="send">Send it to {{ deskName[found.desk!] }}</button>
+          <p>
+            {{
+              found.desk === 'registrar'
+                ? 'The registrar makes shells.'
+                : found.desk === 'school'
+                  ? 'The school office says who teaches what.'
+                  : 'The help desk looks after the connection.'
+            }}
+            A request goes to {{ deskName[found.desk!] }}{{ found.mails ? ' by mail' : '' }} and is tracked
+            here. Meanwhile you can <NuxtLink to="/no-shell?way=term">plan against the term</NuxtLink>.
+          </p>
+          <label
+            >Your words<ElInput
+              v-model="words"
+              type="textarea"
+              autosize
+              maxlength="2000"
+              placeholder="What the desk should know; may stay empty"
+          /></label>
+          <p v-if="!found.mails" class="small">
+            No mail is set up here: the request is tracked, and the academic office sees it.
+          </p>
+          <button class="act" type="button" :disabled="busy" @click="send">
+            Send it to {{ deskName[found.desk!] }}
+          </button>
         </template>
       </div>
       <h2>Requests</h2>
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
       <LoadingLines v-else-if="!data" what="Fetching requests …" :rows="3" />
       <table v-else-if="data.requests.length" class="ruled">
-        <thead><tr><th scope="col">Shell</th><th scope="col">To</th><th scope="col">Why</th><th scope="col">State</th><th scope="col"><span class="visually-hidden">What can be done</span></th></tr></thead>
-        <tbody><tr v-for="request in data.requests" :key="request.id">
-          <td><b>{{ request.code }}{{ request.section && `-${request.section}` }}</b>, {{ request.term.name }}<br><span class="soft small">{{ request.own ? '' : `${request.by}, ` }}{{ instantText(request.createdAt) }}</span></td>
-          <td>{{ deskName[request.desk] }}<br><span class="small" :class="request.mail?.state === 'failed' ? 'settle' : 'soft'">{{ !request.mail ? 'no mail' : request.mail.state === 'sent' ? 'mail sent' : request.mail.state === 'waiting' ? request.mail.problem ? 'mail is tried again' : 'mail is on its way' : 'the mail could not be sent' }}</span></td>
-          <td>{{ reasons[request.reason] }}<span v-if="request.words" class="soft small"><br>“{{ request.words }}”</span></td>
-          <td><span :class="{ kept: request.state === 'arrived' }">{{ states[request.state] }}</span><template v-if="request.answer"><br><span class="small">{{ request.answer }}</span></template></td>
-          <td class="do">
-            <NuxtLink v-if="request.courseId && request.own" :to="`/fill/${request.courseId}`">Fill it</NuxtLink>
-            <template v-if="request.state === 'open'">
-              <button v-if="request.mail?.state === 'failed'" class="link" type="button" :disabled="busy" @click="change(request.id, { do: 'send-again' })">Send again</button>
-              <button v-if="data.may.answer && answering?.id !== request.id" class="link" type="button" @click="answering = { id: request.id, text: '' }">Answer …</button>
-              <form v-if="answering?.id === request.id" @submit.prevent="change(request.id, { do: 'answer', answer: answering!.text })"><ElInput v-model="answering.text" type="textarea" autosize aria-label="Answer" /><button class="link" type="submit">Answer</button></form>
-              <button class="link" type="button" :disabled="busy" @click="change(request.id, { do: 'close' })">Close</button>
-            </template>
-          </td>
-        </tr></tbody>
+        <thead>
+          <tr>
+            <th scope="col">Shell</th>
+            <th scope="col">To</th>
+            <th scope="col">Why</th>
+            <th scope="col">State</th>
+            <th scope="col"><span class="visually-hidden">What can be done</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="request in data.requests" :key="request.id">
+            <td>
+              <b>{{ request.code }}{{ request.section && `-${request.section}` }}</b
+              >, {{ request.term.name }}<br /><span class="soft small"
+                >{{ request.own ? '' : `${request.by}, ` }}{{ instantText(request.createdAt) }}</span
+              >
+            </td>
+            <td>
+              {{ deskName[request.desk] }}<br /><span
+                class="small"
+                :class="request.mail?.state === 'failed' ? 'settle' : 'soft'"
+                >{{
+                  !request.mail
+                    ? 'no mail'
+                    : request.mail.state === 'sent'
+                      ? 'mail sent'
+                      : request.mail.state === 'waiting'
+                        ? request.mail.problem
+                          ? 'mail is tried again'
+                          : 'mail is on its way'
+                        : 'the mail could not be sent'
+                }}</span
+              >
+            </td>
+            <td>
+              {{ reasons[request.reason]
+              }}<span v-if="request.words" class="soft small"><br />“{{ request.words }}”</span>
+            </td>
+            <td>
+              <span :class="{ kept: request.state === 'arrived' }">{{ states[request.state] }}</span
+              ><template v-if="request.answer"
+                ><br /><span class="small">{{ request.answer }}</span></template
+              >
+            </td>
+            <td class="do">
+              <NuxtLink v-if="request.courseId && request.own" :to="`/fill/${request.courseId}`"
+                >Fill it</NuxtLink
+              >
+              <template v-if="request.state === 'open'">
+                <button
+                  v-if="request.mail?.state === 'failed'"
+                  class="link"
+                  type="button"
+                  :disabled="busy"
+                  @click="change(request.id, { do: 'send-again' })"
+                >
+                  Send again
+                </button>
+                <button
+                  v-if="data.may.answer && answering?.id !== request.id"
+                  class="link"
+                  type="button"
+                  @click="answering = { id: request.id, text: '' }"
+                >
+                  Answer …
+                </button>
+                <form
+                  v-if="answering?.id === request.id"
+                  @submit.prevent="change(request.id, { do: 'answer', answer: answering!.text })"
+                >
+                  <ElInput v-model="answering.text" type="textarea" autosize aria-label="Answer" /><button
+                    class="link"
+                    type="submit"
+                  >
+                    Answer
+                  </button>
+                </form>
+                <button
+                  class="link"
+                  type="button"
+                  :disabled="busy"
+                  @click="change(request.id, { do: 'close' })"
+                >
+                  Close
+                </button>
+              </template>
+            </td>
+          </tr>
+        </tbody>
       </table>
       <p v-else class="soft">No request has been sent.</p>
     </div>
-    <aside><div class="note"><h3>Who does what</h3><p class="small">The registrar makes shells and keeps rosters. The school office says who teaches a section. The help desk looks after faults.</p><p class="small">Northtide asks the registrar by itself; <NuxtLink to="/registrar">see what it said</NuxtLink>.</p></div></aside>
+    <aside>
+      <div class="note">
+        <h3>Who does what</h3>
+        <p class="small">
+          The registrar makes shells and keeps rosters. The school office says who teaches a section. The help
+          desk looks after faults.
+        </p>
+        <p class="small">
+          Northtide asks the registrar by itself; <NuxtLink to="/registrar">see what it said</NuxtLink>.
+        </p>
+      </div>
+    </aside>
   </div>
 </template>
 
 <style scoped>
-.ask { display: grid; grid-template-columns: 190px 190px 100px auto; gap: 14px; align-items: end; margin-bottom: 14px; justify-content: start; }
-label { display: grid; gap: 3px; font-size: 12.5px; color: var(--ink-soft); }
-.why { max-width: 640px; margin-bottom: 18px; display: grid; gap: 8px; justify-items: start; }
-.why label { width: 100%; }
-.why p, .why h3 { margin: 0; }
-.buoy { max-width: 640px; margin-bottom: 14px; }
-h2 { margin: 18px 0 4px; }
-.do { white-space: nowrap; text-align: right; }
-.do > * + * { margin-left: 12px; }
-b { font-weight: 600; }
+.ask {
+  display: grid;
+  grid-template-columns: 190px 190px 100px auto;
+  gap: 14px;
+  align-items: end;
+  margin-bottom: 14px;
+  justify-content: start;
+}
+label {
+  display: grid;
+  gap: 3px;
+  font-size: 12.5px;
+  color: var(--ink-soft);
+}
+.why {
+  max-width: 640px;
+  margin-bottom: 18px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+.why label {
+  width: 100%;
+}
+.why p,
+.why h3 {
+  margin: 0;
+}
+.buoy {
+  max-width: 640px;
+  margin-bottom: 14px;
+}
+h2 {
+  margin: 18px 0 4px;
+}
+.do {
+  white-space: nowrap;
+  text-align: right;
+}
+.do > * + * {
+  margin-left: 12px;
+}
+b {
+  font-weight: 600;
+}
 </style>

@@ -2,67 +2,244 @@
 import type { IndexLine, ShellLine } from '~~/shared/api/shells'
 
 /** A shell in the list: what it is, where it stands, the next thing to do. `shell` is looked up once the row is in sight. */
-const props = defineProps<{ line: IndexLine, shell: ShellLine | null, when: string, current: boolean, busy: boolean, past: boolean }>()
-defineEmits<{ fast: [source: string], plan: [source: string], attach: [planId: string], mark: [mark: { pinned?: boolean, hidden?: boolean }] }>()
+const props = defineProps<{
+  line: IndexLine
+  shell: ShellLine | null
+  when: string
+  current: boolean
+  busy: boolean
+  past: boolean
+}>()
+defineEmits<{
+  fast: [source: string]
+  plan: [source: string]
+  attach: [planId: string]
+  mark: [mark: { pinned?: boolean; hidden?: boolean }]
+}>()
 const name = computed(() => codeText(props.line))
 const change = computed(() => props.shell?.changes[0] ?? null)
 const roster = computed(() => {
   if (!props.shell) return ''
   const { course } = props.shell
-  return [meetingText(course.meetings) || 'no meeting times known', course.origin === 'registrar' ? `${counted(course.students, 'student')} on the roster` : course.origin === 'snapshot' ? 'a snapshot, kept as it was' : 'made by hand, no roster', course.sharesWith ? `shows ${counted(course.items, 'item')} of another section` : course.items ? `holds ${counted(course.items, 'item')}` : 'empty'].join(' · ')
+  return [
+    meetingText(course.meetings) || 'no meeting times known',
+    course.origin === 'registrar'
+      ? `${counted(course.students, 'student')} on the roster`
+      : course.origin === 'snapshot'
+        ? 'a snapshot, kept as it was'
+        : 'made by hand, no roster',
+    course.sharesWith
+      ? `shows ${counted(course.items, 'item')} of another section`
+      : course.items
+        ? `holds ${counted(course.items, 'item')}`
+        : 'empty',
+  ].join(' · ')
 })
 </script>
 
 <template>
   <article class="shell" :class="{ current }" :aria-label="`${name} ${line.title}`">
     <div class="cell">
-      <h3><NuxtLink :to="`/courses/${line.id}`">{{ name }} {{ line.title }}</NuxtLink><em v-if="line.label" class="soft">{{ line.label }}</em><span v-if="shell?.course.label" class="small soft">{{ shell.course.label }}</span></h3>
+      <h3>
+        <NuxtLink :to="`/courses/${line.id}`">{{ name }} {{ line.title }}</NuxtLink
+        ><em v-if="line.label" class="soft">{{ line.label }}</em
+        ><span v-if="shell?.course.label" class="small soft">{{ shell.course.label }}</span>
+      </h3>
       <p class="soft line">{{ roster || ' ' }}</p>
-      <p class="soft small line"><b v-if="line.missing" class="settle">not in the registrar’s list any more · </b>{{ when }} · {{ line.role === 'assistant' ? 'you assist · ' : '' }}{{ line.people ? `taught by ${line.people}` : 'nobody teaches it yet' }}</p>
+      <p class="soft small line">
+        <b v-if="line.missing" class="settle">not in the registrar’s list any more · </b>{{ when }} ·
+        {{ line.role === 'assistant' ? 'you assist · ' : ''
+        }}{{ line.people ? `taught by ${line.people}` : 'nobody teaches it yet' }}
+      </p>
     </div>
     <div v-if="shell" class="cell">
-      <p v-if="shell.writing" class="line settle">{{ shell.writing.by }} is writing into it since {{ instantText(shell.writing.since, shell.course.term.timeZone).slice(-5) }}</p>
-      <p v-else-if="shell.course.sharesWith" class="line"><b class="kept">Shares its content</b> with <NuxtLink :to="`/courses/${shell.course.sharesWith}`">another section</NuxtLink></p>
-      <template v-else-if="past"><p class="line soft">{{ shell.course.items ? `${counted(shell.course.items, 'item')} to roll from` : 'holds nothing' }}</p></template>
-      <template v-else-if="shell.plan"><p class="line"><b>A plan is under way</b> from {{ codeText(shell.plan.source) }}, {{ shell.plan.source.term.name }}</p><p class="soft small line">saved {{ instantText(shell.plan.updatedAt, shell.course.term.timeZone) }} by {{ shell.plan.by }}</p></template>
-      <template v-else-if="shell.lastRun"><p class="line"><b class="kept">Rolled</b> {{ instantText(shell.lastRun.at, shell.course.term.timeZone) }} by {{ shell.lastRun.by }}</p><p class="soft small line">{{ counted(shell.lastRun.items, 'item') }} added · <NuxtLink :to="`/runs/${shell.lastRun.id}`">record</NuxtLink></p></template>
-      <template v-else-if="shell.suggestion"><p class="line">From <b>{{ codeText(shell.suggestion.course) }}, {{ shell.suggestion.course.term.name }}</b></p><p class="soft small line" :title="`${shell.suggestion.reasons.join(', ')}; ${chanceText(shell.suggestion.chance)}`"><span>{{ counted(shell.suggestion.course.items, 'item') }} · {{ shell.suggestion.sureness }}</span>: {{ shell.suggestion.reasons.join(', ') }}</p></template>
+      <p v-if="shell.writing" class="line settle">
+        {{ shell.writing.by }} is writing into it since
+        {{ instantText(shell.writing.since, shell.course.term.timeZone).slice(-5) }}
+      </p>
+      <p v-else-if="shell.course.sharesWith" class="line">
+        <b class="kept">Shares its content</b> with
+        <NuxtLink :to="`/courses/${shell.course.sharesWith}`">another section</NuxtLink>
+      </p>
+      <template v-else-if="past"
+        ><p class="line soft">
+          {{ shell.course.items ? `${counted(shell.course.items, 'item')} to roll from` : 'holds nothing' }}
+        </p></template
+      >
+      <template v-else-if="shell.plan"
+        ><p class="line">
+          <b>A plan is under way</b> from {{ codeText(shell.plan.source) }}, {{ shell.plan.source.term.name }}
+        </p>
+        <p class="soft small line">
+          saved {{ instantText(shell.plan.updatedAt, shell.course.term.timeZone) }} by {{ shell.plan.by }}
+        </p></template
+      >
+      <template v-else-if="shell.lastRun"
+        ><p class="line">
+          <b class="kept">Rolled</b> {{ instantText(shell.lastRun.at, shell.course.term.timeZone) }} by
+          {{ shell.lastRun.by }}
+        </p>
+        <p class="soft small line">
+          {{ counted(shell.lastRun.items, 'item') }} added ·
+          <NuxtLink :to="`/runs/${shell.lastRun.id}`">record</NuxtLink>
+        </p></template
+      >
+      <template v-else-if="shell.suggestion"
+        ><p class="line">
+          From <b>{{ codeText(shell.suggestion.course) }}, {{ shell.suggestion.course.term.name }}</b>
+        </p>
+        <p
+          class="soft small line"
+          :title="`${shell.suggestion.reasons.join(', ')}; ${chanceText(shell.suggestion.chance)}`"
+        >
+          <span>{{ counted(shell.suggestion.course.items, 'item') }} · {{ shell.suggestion.sureness }}</span
+          >: {{ shell.suggestion.reasons.join(', ') }}
+        </p></template
+      >
       <p v-else class="soft line">No earlier course has this code or title.</p>
-      <p v-if="change && !shell.writing" class="small line changed">Registrar: {{ changeText(change) }}<template v-if="shell.changes.length > 1"> · <NuxtLink to="/registrar">{{ shell.changes.length - 1 }} more</NuxtLink></template></p>
+      <p v-if="change && !shell.writing" class="small line changed">
+        Registrar: {{ changeText(change)
+        }}<template v-if="shell.changes.length > 1">
+          · <NuxtLink to="/registrar">{{ shell.changes.length - 1 }} more</NuxtLink></template
+        >
+      </p>
     </div>
     <div v-else class="cell"><p class="soft line">…</p></div>
     <div class="acts">
       <template v-if="shell">
-        <template v-if="past"><NuxtLink v-if="shell.course.items" class="act plain" :to="`/no-shell?way=term&from=${line.id}`">Roll it on …</NuxtLink></template>
-        <NuxtLink v-else-if="shell.course.sharesWith" class="act plain" :to="`/courses/${line.id}`">Open the section</NuxtLink>
-        <NuxtLink v-else-if="shell.plan" class="act" :to="`/plans/${shell.plan.id}/pair`">Go on with the plan</NuxtLink>
-        <button v-else-if="shell.fits.length && shell.mayPlan" class="act" type="button" :disabled="busy" @click="$emit('attach', shell.fits[0]!.planId)">Attach your plan</button>
-        <NuxtLink v-else-if="shell.lastRun" class="act plain" :to="`/courses/${line.id}`">Open the shell</NuxtLink>
-        <button v-else-if="shell.suggestion && shell.mayPlan" class="act" type="button" :disabled="busy" @click="$emit('fast', shell.suggestion.course.id)">{{ busy ? 'Planning …' : 'Straight to the summary' }}</button>
-        <NuxtLink v-else-if="shell.mayPlan" class="act plain" :to="`/fill/${line.id}`">Choose a source</NuxtLink>
+        <template v-if="past"
+          ><NuxtLink v-if="shell.course.items" class="act plain" :to="`/no-shell?way=term&from=${line.id}`"
+            >Roll it on …</NuxtLink
+          ></template
+        >
+        <NuxtLink v-else-if="shell.course.sharesWith" class="act plain" :to="`/courses/${line.id}`"
+          >Open the section</NuxtLink
+        >
+        <NuxtLink v-else-if="shell.plan" class="act" :to="`/plans/${shell.plan.id}/pair`"
+          >Go on with the plan</NuxtLink
+        >
+        <button
+          v-else-if="shell.fits.length && shell.mayPlan"
+          class="act"
+          type="button"
+          :disabled="busy"
+          @click="$emit('attach', shell.fits[0]!.planId)"
+        >
+          Attach your plan
+        </button>
+        <NuxtLink v-else-if="shell.lastRun" class="act plain" :to="`/courses/${line.id}`"
+          >Open the shell</NuxtLink
+        >
+        <button
+          v-else-if="shell.suggestion && shell.mayPlan"
+          class="act"
+          type="button"
+          :disabled="busy"
+          @click="$emit('fast', shell.suggestion.course.id)"
+        >
+          {{ busy ? 'Planning …' : 'Straight to the summary' }}
+        </button>
+        <NuxtLink v-else-if="shell.mayPlan" class="act plain" :to="`/fill/${line.id}`"
+          >Choose a source</NuxtLink
+        >
         <span v-else class="soft small">you may look, not plan</span>
       </template>
       <span class="small links">
-        <button v-if="shell?.suggestion && shell.mayPlan && !past && !shell.plan && !shell.lastRun && !shell.course.sharesWith" class="link" type="button" :disabled="busy" @click="$emit('plan', shell.suggestion.course.id)">step by step</button>
-        <NuxtLink v-if="shell?.mayPlan && !past && !shell.course.sharesWith" :to="`/fill/${line.id}`">other ways</NuxtLink>
-        <button class="link" type="button" :aria-pressed="line.pinned" :aria-label="`${line.pinned ? 'Unpin' : 'Pin'} ${name}`" @click="$emit('mark', { pinned: !line.pinned })">{{ line.pinned ? 'unpin' : 'pin' }}</button>
-        <button class="link" type="button" :aria-label="`${line.hidden ? 'Show' : 'Hide'} ${name}`" @click="$emit('mark', { hidden: !line.hidden })">{{ line.hidden ? 'show again' : 'hide' }}</button>
+        <button
+          v-if="
+            shell?.suggestion &&
+            shell.mayPlan &&
+            !past &&
+            !shell.plan &&
+            !shell.lastRun &&
+            !shell.course.sharesWith
+          "
+          class="link"
+          type="button"
+          :disabled="busy"
+          @click="$emit('plan', shell.suggestion.course.id)"
+        >
+          step by step
+        </button>
+        <NuxtLink v-if="shell?.mayPlan && !past && !shell.course.sharesWith" :to="`/fill/${line.id}`"
+          >other ways</NuxtLink
+        >
+        <button
+          class="link"
+          type="button"
+          :aria-pressed="line.pinned"
+          :aria-label="`${line.pinned ? 'Unpin' : 'Pin'} ${name}`"
+          @click="$emit('mark', { pinned: !line.pinned })"
+        >
+          {{ line.pinned ? 'unpin' : 'pin' }}
+        </button>
+        <button
+          class="link"
+          type="button"
+          :aria-label="`${line.hidden ? 'Show' : 'Hide'} ${name}`"
+          @click="$emit('mark', { hidden: !line.hidden })"
+        >
+          {{ line.hidden ? 'show again' : 'hide' }}
+        </button>
       </span>
     </div>
   </article>
 </template>
 
 <style scoped>
-.shell { display: grid; grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 236px; gap: 0 24px; padding: 10px 10px 8px; height: 88px; border-bottom: 1px solid var(--rule); border-left: 3px solid transparent; align-items: start; }
-.shell.current { border-left-color: var(--tide); background: color-mix(in srgb, var(--tide-wash) 45%, transparent); }
-.cell { min-width: 0; }
-h3 { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-h3 a { color: var(--ink); text-decoration: none; }
-h3 a:hover { text-decoration: underline; }
-h3 em, h3 span { margin-left: 8px; font: italic 400 13px var(--sans); }
-.line { margin: 2px 0 0; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.changed { color: var(--brass-text); }
-b { font-weight: 600; }
-.acts { display: grid; gap: 6px; justify-items: end; }
-.links { display: flex; gap: 12px; }
+.shell {
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 236px;
+  gap: 0 24px;
+  padding: 10px 10px 8px;
+  height: 88px;
+  border-bottom: 1px solid var(--rule);
+  border-left: 3px solid transparent;
+  align-items: start;
+}
+.shell.current {
+  border-left-color: var(--tide);
+  background: color-mix(in srgb, var(--tide-wash) 45%, transparent);
+}
+.cell {
+  min-width: 0;
+}
+h3 {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+h3 a {
+  color: var(--ink);
+  text-decoration: none;
+}
+h3 a:hover {
+  text-decoration: underline;
+}
+h3 em,
+h3 span {
+  margin-left: 8px;
+  font: italic 400 13px var(--sans);
+}
+.line {
+  margin: 2px 0 0;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.changed {
+  color: var(--brass-text);
+}
+b {
+  font-weight: 600;
+}
+.acts {
+  display: grid;
+  gap: 6px;
+  justify-items: end;
+}
+.links {
+  display: flex;
+  gap: 12px;
+}
 </style>

@@ -11,19 +11,36 @@ onMounted(refresh)
 const term = ref('')
 const source = shallowRef<CourseLine | null>(null)
 onMounted(async () => {
-  if (route.query.from) source.value = (await api.get<CourseReply>(`/courses/${String(route.query.from)}`).catch(() => null))?.course ?? null
+  if (route.query.from)
+    source.value =
+      (await api.get<CourseReply>(`/courses/${String(route.query.from)}`).catch(() => null))?.course ?? null
 })
-const terms = computed(() => data.value?.terms.filter(entry => !source.value || entry.classesFrom > source.value.term.classesFrom) ?? [])
-watch(terms, (found) => { if (!found.some(entry => entry.code === term.value)) term.value = found[0]?.code ?? '' })
-const mayBe = (course: CourseLine): boolean => props.mode === 'roll' || ((course.role === 'instructor' || course.role === 'office') && ['registrar', 'hand'].includes(course.origin))
+const terms = computed(
+  () =>
+    data.value?.terms.filter(entry => !source.value || entry.classesFrom > source.value.term.classesFrom) ??
+    [],
+)
+watch(terms, found => {
+  if (!found.some(entry => entry.code === term.value)) term.value = found[0]?.code ?? ''
+})
+const mayBe = (course: CourseLine): boolean =>
+  props.mode === 'roll' ||
+  ((course.role === 'instructor' || course.role === 'office') &&
+    ['registrar', 'hand'].includes(course.origin))
 const busy = ref(false)
 const actProblem = shallowRef<ApiProblem | null>(null)
 async function start(): Promise<void> {
   busy.value = true
   actProblem.value = null
-  try { await navigateTo(`/plans/${(await api.post<{ id: string }>('/plans/awaited', { sources: [source.value!.id], term: term.value, mode: props.mode })).id}/pair`) }
-  catch (error) { actProblem.value = asProblem(error) }
-  finally { busy.value = false }
+  try {
+    await navigateTo(
+      `/plans/${(await api.post<{ id: string }>('/plans/awaited', { sources: [source.value!.id], term: term.value, mode: props.mode })).id}/pair`,
+    )
+  } catch (error) {
+    actProblem.value = asProblem(error)
+  } finally {
+    busy.value = false
+  }
 }
 </script>
 
@@ -32,27 +49,96 @@ async function start(): Promise<void> {
     <div>
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
       <template v-if="source">
-        <p class="caps">{{ mode === 'in-place' ? 'This course is used again · it changes, and a snapshot of it stays' : 'From · stays as it is' }}</p>
+        <p class="caps">
+          {{
+            mode === 'in-place'
+              ? 'This course is used again · it changes, and a snapshot of it stays'
+              : 'From · stays as it is'
+          }}
+        </p>
         <h2>{{ codeText(source) }} {{ source.title }}</h2>
-        <p class="soft">{{ courseFacts(source) }} · {{ counted(source.items, 'item') }} · <button class="link" type="button" @click="source = null">another course</button></p>
+        <p class="soft">
+          {{ courseFacts(source) }} · {{ counted(source.items, 'item') }} ·
+          <button class="link" type="button" @click="source = null">another course</button>
+        </p>
         <form class="into" @submit.prevent="start">
-          <label>Into the term<ElSelect v-model="term" aria-label="Term to plan for" :disabled="!terms.length"><ElOption v-for="entry in terms" :key="entry.code" :value="entry.code" :label="`${entry.name}, classes from ${dayText(entry.classesFrom)}`" /></ElSelect></label>
-          <p v-if="data && !terms.length" class="settle">There is no term after {{ source.term.name }} here yet. The academic office adds terms.</p>
-          <div v-if="actProblem" class="note buoy" role="alert"><h3>{{ actProblem.title }}</h3><p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p></div>
-          <button class="act" type="submit" :disabled="busy || !term">{{ mode === 'in-place' ? `Plan ${codeText(source)} in place` : 'Plan against this term' }}</button>
+          <label
+            >Into the term<ElSelect v-model="term" aria-label="Term to plan for" :disabled="!terms.length"
+              ><ElOption
+                v-for="entry in terms"
+                :key="entry.code"
+                :value="entry.code"
+                :label="`${entry.name}, classes from ${dayText(entry.classesFrom)}`" /></ElSelect
+          ></label>
+          <p v-if="data && !terms.length" class="settle">
+            There is no term after {{ source.term.name }} here yet. The academic office adds terms.
+          </p>
+          <div v-if="actProblem" class="note buoy" role="alert">
+            <h3>{{ actProblem.title }}</h3>
+            <p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p>
+          </div>
+          <button class="act" type="submit" :disabled="busy || !term">
+            {{ mode === 'in-place' ? `Plan ${codeText(source)} in place` : 'Plan against this term' }}
+          </button>
         </form>
       </template>
-      <SourceChoice v-else :label="mode === 'in-place' ? 'Find the course to use again' : 'Find a course to roll from'"><template #default="{ course }"><button v-if="mayBe(course)" class="act plain" type="button" @click="source = course">{{ mode === 'in-place' ? 'Use this again' : 'Plan from this' }}</button><span v-else class="soft small">only its instructors may</span></template></SourceChoice>
+      <SourceChoice
+        v-else
+        :label="mode === 'in-place' ? 'Find the course to use again' : 'Find a course to roll from'"
+        ><template #default="{ course }"
+          ><button v-if="mayBe(course)" class="act plain" type="button" @click="source = course">
+            {{ mode === 'in-place' ? 'Use this again' : 'Plan from this' }}</button
+          ><span v-else class="soft small">only its instructors may</span></template
+        ></SourceChoice
+      >
     </div>
     <aside>
-      <div v-if="mode === 'roll'" class="note"><h3>Attach the shell later</h3><p class="small">The plan has the term’s calendar and, until the shell comes, the meeting times of the old course. Nothing can be run before.</p><p class="small">When the registrar’s shell appears it is offered here and on the first page: attach it with one press, and the dates follow its own meetings.</p></div>
-      <div v-else class="note brass"><h3>What rolling in place does</h3><p class="small">No new shell is filled. The course itself moves into the new term, with new dates; nothing is carried, since everything is there.</p><p class="small">Before anything is written a snapshot is kept of it as it stands, with its students and all they did. The registrar’s old class is the snapshot from then on.</p><p class="small">What last term’s students did stays in the course too. Where the registrar makes a shell for the new term, roll into that instead: its students are there.</p></div>
+      <div v-if="mode === 'roll'" class="note">
+        <h3>Attach the shell later</h3>
+        <p class="small">
+          The plan has the term’s calendar and, until the shell comes, the meeting times of the old course.
+          Nothing can be run before.
+        </p>
+        <p class="small">
+          When the registrar’s shell appears it is offered here and on the first page: attach it with one
+          press, and the dates follow its own meetings.
+        </p>
+      </div>
+      <div v-else class="note brass">
+        <h3>What rolling in place does</h3>
+        <p class="small">
+          No new shell is filled. The course itself moves into the new term, with new dates; nothing is
+          carried, since everything is there.
+        </p>
+        <p class="small">
+          Before anything is written a snapshot is kept of it as it stands, with its students and all they
+          did. The registrar’s old class is the snapshot from then on.
+        </p>
+        <p class="small">
+          What last term’s students did stays in the course too. Where the registrar makes a shell for the new
+          term, roll into that instead: its students are there.
+        </p>
+      </div>
     </aside>
   </div>
 </template>
 
 <style scoped>
-.into { display: grid; gap: 14px; justify-items: start; max-width: 420px; margin-top: 16px; }
-label { display: grid; gap: 3px; font-size: 12.5px; color: var(--ink-soft); width: 100%; }
-.beside { --aside: 300px; }
+.into {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+  max-width: 420px;
+  margin-top: 16px;
+}
+label {
+  display: grid;
+  gap: 3px;
+  font-size: 12.5px;
+  color: var(--ink-soft);
+  width: 100%;
+}
+.beside {
+  --aside: 300px;
+}
 </style>

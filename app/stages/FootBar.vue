@@ -1,11 +1,17 @@
 <script setup lang="ts">
 /** The foot of a stage: running totals, the keys that work here, and the one next thing to do. */
-defineProps<{ totals?: { count: number, words: string, settle?: boolean }[] }>()
+defineProps<{ totals?: { count: number; words: string; settle?: boolean }[] }>()
 </script>
 
 <template>
   <footer class="foot no-print">
-    <span v-for="total in totals" :key="total.words" class="total" :class="{ settle: total.settle && total.count > 0 }"><b>{{ numberText(total.count) }}</b> {{ total.words }}</span>
+    <span
+      v-for="total in totals"
+      :key="total.words"
+      class="total"
+      :class="{ settle: total.settle && total.count > 0 }"
+      ><b>{{ numberText(total.count) }}</b> {{ total.words }}</span
+    >
     <span class="keys"><slot name="keys" /></span>
     <span class="spring" />
     <slot />
@@ -13,11 +19,39 @@ defineProps<{ totals?: { count: number, words: string, settle?: boolean }[] }>()
 </template>
 
 <style scoped>
-.foot { flex: none; min-height: 44px; background: var(--deep); color: var(--on-deep); display: flex; align-items: center; gap: 20px; padding: 6px var(--gutter); font-size: 13.5px; }
-.total { color: var(--on-deep-soft); }
-.total b { color: var(--on-deep); font-weight: 600; }
-.total.settle, .total.settle b { color: var(--brass-on-deep); }
-.spring { flex: 1; }
-.keys { color: var(--on-deep-soft); display: flex; gap: 14px; }
-.keys :deep(kbd) { background: transparent; border-color: #4f6a80; color: var(--on-deep); }
+.foot {
+  flex: none;
+  min-height: 44px;
+  background: var(--deep);
+  color: var(--on-deep);
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  padding: 6px var(--gutter);
+  font-size: 13.5px;
+}
+.total {
+  color: var(--on-deep-soft);
+}
+.total b {
+  color: var(--on-deep);
+  font-weight: 600;
+}
+.total.settle,
+.total.settle b {
+  color: var(--brass-on-deep);
+}
+.spring {
+  flex: 1;
+}
+.keys {
+  color: var(--on-deep-soft);
+  display: flex;
+  gap: 14px;
+}
+.keys :deep(kbd) {
+  background: transparent;
+  border-color: #4f6a80;
+  color: var(--on-deep);
+}
 </style>

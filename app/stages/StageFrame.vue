@@ -12,9 +12,29 @@ defineProps<{ flush?: boolean }>()
 </template>
 
 <style scoped>
-.stage-frame { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) var(--side); }
-.middle { min-height: 0; overflow: auto; padding: 14px var(--gutter); display: flex; flex-direction: column; }
-.middle.flush { padding-bottom: 0; overflow: hidden; }
-.side { border-left: 1px solid var(--rule); padding: 14px 18px; overflow: auto; }
-.side :deep(h2) { margin-bottom: 8px; }
+.stage-frame {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) var(--side);
+}
+.middle {
+  min-height: 0;
+  overflow: auto;
+  padding: 14px var(--gutter);
+  display: flex;
+  flex-direction: column;
+}
+.middle.flush {
+  padding-bottom: 0;
+  overflow: hidden;
+}
+.side {
+  border-left: 1px solid var(--rule);
+  padding: 14px 18px;
+  overflow: auto;
+}
+.side :deep(h2) {
+  margin-bottom: 8px;
+}
 </style>

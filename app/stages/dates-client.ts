@@ -27,10 +27,14 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
     try {
       const worker = new Worker(new URL('../workers/dates.ts', import.meta.url), { type: 'module' })
       worker.onmessage = (event: MessageEvent<DatesAnswer>) => receive(event.data)
-      worker.onerror = () => { worker.terminate(); inPage() }
+      worker.onerror = () => {
+        worker.terminate()
+        inPage()
+      }
       send = message => worker.postMessage(message)
+    } catch {
+      inPage()
     }
-    catch { inPage() }
     return send!
   }
   function inPage(): void {
@@ -44,10 +48,20 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
     waiting = false
     start()({ type: 'plan', round: ++round, document: documentNow! })
   }
-  const side = ({ calendar, course, nodes, categories }: PlanReply['source']): PlanSide => ({ calendar, meetings: course.meetings, nodes, categories })
+  const side = ({ calendar, course, nodes, categories }: PlanReply['source']): PlanSide => ({
+    calendar,
+    meetings: course.meetings,
+    nodes,
+    categories,
+  })
   return {
     pair(reply: PlanReply): void {
-      pairNow = { type: 'pair', sources: [reply.source, ...reply.more].map(side), target: side(reply.target), zone: reply.zone }
+      pairNow = {
+        type: 'pair',
+        sources: [reply.source, ...reply.more].map(side),
+        target: side(reply.target),
+        zone: reply.zone,
+      }
       start()(pairNow)
     },
     plan(document: PlanDocument): void {

@@ -28,7 +28,7 @@ export const usePlan = defineStore('plan', () => {
   /** The document as it was last saved: what two people's changes are joined on. */
   let base: PlanDocument | null = null
   /** What another person changed and this page took over, or where both changed one thing. */
-  const elsewhere = ref<{ by: string, clashes: string[] } | null>(null)
+  const elsewhere = ref<{ by: string; clashes: string[] } | null>(null)
   let revision = 0
   let timer: ReturnType<typeof setTimeout> | undefined
   let sent: Promise<void> = Promise.resolve()
@@ -44,24 +44,43 @@ export const usePlan = defineStore('plan', () => {
     problem.value = null
   }
   async function load(id: string): Promise<void> {
-    if (plan.value?.id !== id) { plan.value = null; ledger.value = null; past.value = []; future.value = []; elsewhere.value = null }
-    try { take(await api.get<PlanReply>(`/plans/${id}`)) }
-    catch (error) { problem.value = asProblem(error) }
+    if (plan.value?.id !== id) {
+      plan.value = null
+      ledger.value = null
+      past.value = []
+      future.value = []
+      elsewhere.value = null
+    }
+    try {
+      take(await api.get<PlanReply>(`/plans/${id}`))
+    } catch (error) {
+      problem.value = asProblem(error)
+    }
   }
 
-  const terms = computed(() => plan.value && { source: compileTerm(plan.value.source.calendar), target: compileTerm(plan.value.target.calendar) })
+  const terms = computed(
+    () =>
+      plan.value && {
+        source: compileTerm(plan.value.source.calendar),
+        target: compileTerm(plan.value.target.calendar),
+      },
+  )
   /** All sources as one outline, in their order. */
-  const merged = computed(() => plan.value ? mergeSources([plan.value.source, ...plan.value.more]) : null)
+  const merged = computed(() => (plan.value ? mergeSources([plan.value.source, ...plan.value.more]) : null))
   const nodes = computed(() => merged.value?.nodes ?? [])
-  const carried = computed(() => document.value ? carriedOf(nodes.value, new Set(document.value.carry.leave)) : new Set<string>())
+  const carried = computed(() =>
+    document.value ? carriedOf(nodes.value, new Set(document.value.carry.leave)) : new Set<string>(),
+  )
   /** Where every date lands, from the worker; the last answer stays until the next is there. */
   const ledger = shallowRef<Ledger | null>(null)
   const comparison = shallowRef<Comparison | null>(null)
-  const dates = datesClient((answer) => {
+  const dates = datesClient(answer => {
     if (answer.type === 'ledger') ledger.value = { summary: answer.summary, items: unpackItems(answer.items) }
     else comparison.value = answer.comparison
   })
-  watch(document, (next) => { if (next) dates.plan(next) })
+  watch(document, next => {
+    if (next) dates.plan(next)
+  })
   const planned = computed(() => new Map(ledger.value?.items.map(item => [item.id, item]) ?? []))
   const counts = computed(() => {
     const items = nodes.value.filter(node => node.type === 'item')
@@ -90,12 +109,20 @@ export const usePlan = defineStore('plan', () => {
   }
   const undo = (): void => step(past, future)
   const redo = (): void => step(future, past)
-  const changeDates = (dates: Partial<PlanDocument['dates']>): void => change({ ...document.value!, dates: { ...document.value!.dates, ...dates } })
+  const changeDates = (dates: Partial<PlanDocument['dates']>): void =>
+    change({ ...document.value!, dates: { ...document.value!.dates, ...dates } })
   const changeRule = (rule: Rule): void => changeDates({ rule })
   /** Holds an item at given dates, or (null) lets it go. */
-  function hold(lineage: string, dates: { opens: string | null, due: string | null, closes: string | null } | null): void {
+  function hold(
+    lineage: string,
+    dates: { opens: string | null; due: string | null; closes: string | null } | null,
+  ): void {
     const { [lineage]: _, ...rest } = document.value!.dates.itemRules
-    const common = { weekdays: {}, times: { opens: 'keep', due: 'keep', closes: 'keep' }, closures: { opens: 'keep', due: 'next', closes: 'next' } } as const
+    const common = {
+      weekdays: {},
+      times: { opens: 'keep', due: 'keep', closes: 'keep' },
+      closures: { opens: 'keep', due: 'next', closes: 'next' },
+    } as const
     changeDates({ itemRules: dates ? { ...rest, [lineage]: { method: 'set', ...dates, ...common } } : rest })
   }
   const leave = (lineages: string[]): void => change({ ...document.value!, carry: { leave: lineages } })
@@ -114,11 +141,13 @@ export const usePlan = defineStore('plan', () => {
         plan.value = { ...plan.value, revision, savedAt: saved.savedAt }
         saving.value = document.value === mine ? 'saved' : 'waiting'
         savingProblem.value = null
-      }
-      catch (error) {
+      } catch (error) {
         savingProblem.value = asProblem(error)
         saving.value = savingProblem.value.status === 412 ? 'conflict' : 'failed'
-        if (saving.value === 'conflict') await join().catch(() => { /* the note of the conflict stands */ })
+        if (saving.value === 'conflict')
+          await join().catch(() => {
+            /* the note of the conflict stands */
+          })
       }
     })
     return sent
@@ -141,7 +170,8 @@ export const usePlan = defineStore('plan', () => {
     if (!plan.value || saving.value === 'saving' || saving.value === 'conflict') return
     const state = await api.get<PlanState>(`/plans/${plan.value.id}/state`).catch(() => null)
     if (!state || !plan.value) return
-    if (JSON.stringify(state.writing) !== JSON.stringify(plan.value.writing)) plan.value = { ...plan.value, writing: state.writing }
+    if (JSON.stringify(state.writing) !== JSON.stringify(plan.value.writing))
+      plan.value = { ...plan.value, writing: state.writing }
     if (state.revision === revision && state.state === plan.value.state) return
     if (state.state !== plan.value.state) return load(plan.value.id)
     await join()
@@ -165,13 +195,48 @@ export const usePlan = defineStore('plan', () => {
     await save()
     const kept = document.value!
     const sameFirst = sources[0] === plan.value!.source.course.id
-    const next = sameFirst ? kept : { ...kept, carry: { leave: [] }, dates: { ...kept.dates, unitRules: {}, itemRules: {} } }
+    const next = sameFirst
+      ? kept
+      : { ...kept, carry: { leave: [] }, dates: { ...kept.dates, unitRules: {}, itemRules: {} } }
     await api.put<PlanSaved>(`/plans/${plan.value!.id}`, { document: next, sources }, revision)
     past.value = []
     future.value = []
     await load(plan.value!.id)
   }
-  const changeNames = (names: Partial<PlanDocument['names']>): void => change({ ...document.value!, names: { ...document.value!.names, ...names } })
+  const changeNames = (names: Partial<PlanDocument['names']>): void =>
+    change({ ...document.value!, names: { ...document.value!.names, ...names } })
   const changeWindows = (windows: PlanDocument['windows']): void => change({ ...document.value!, windows })
-  return { plan, document, problem, saving, savingProblem, elsewhere, merged, nodes, terms, carried, ledger, comparison, planned, counts, past, future, load, change, changeRule, changeDates, hold, leave, undo, redo, save, keepMine, takeTheirs, look, changeSources, changeNames, changeWindows }
+  return {
+    plan,
+    document,
+    problem,
+    saving,
+    savingProblem,
+    elsewhere,
+    merged,
+    nodes,
+    terms,
+    carried,
+    ledger,
+    comparison,
+    planned,
+    counts,
+    past,
+    future,
+    load,
+    change,
+    changeRule,
+    changeDates,
+    hold,
+    leave,
+    undo,
+    redo,
+    save,
+    keepMine,
+    takeTheirs,
+    look,
+    changeSources,
+    changeNames,
+    changeWindows,
+  }
 })

@@ -6,4 +6,4 @@ export const stages = [
   { number: 4, key: 'date', name: 'Date' },
   { number: 6, key: 'run', name: 'Run' },
 ] as const
-export type StageKey = typeof stages[number]['key']
+export type StageKey = (typeof stages)[number]['key']

@@ -3,14 +3,25 @@
 defineEmits<{ close: [] }>()
 // A model must be a variable of this component, not an import.
 const single = letterKeys
-const shown: Record<string, string> = { 'ArrowDown': '↓', 'ArrowUp': '↑', 'Escape': 'esc', ' ': 'space' }
-const keyText = (key: string): string => key.split(/[ +](?=.)/).map(part => shown[part] ?? part).join(' ')
+const shown: Record<string, string> = { ArrowDown: '↓', ArrowUp: '↑', Escape: 'esc', ' ': 'space' }
+const keyText = (key: string): string =>
+  key
+    .split(/[ +](?=.)/)
+    .map(part => shown[part] ?? part)
+    .join(' ')
 </script>
 
 <template>
   <aside class="keys" aria-label="Keys">
     <h2>Keys</h2>
-    <dl><template v-for="binding in allKeys" :key="binding.key"><dt><kbd>{{ keyText(binding.key) }}</kbd></dt><dd>{{ binding.does }}</dd></template></dl>
+    <dl>
+      <template v-for="binding in allKeys" :key="binding.key"
+        ><dt>
+          <kbd>{{ keyText(binding.key) }}</kbd>
+        </dt>
+        <dd>{{ binding.does }}</dd></template
+      >
+    </dl>
     <ElCheckbox v-model="single">Single letters are keys</ElCheckbox>
     <p class="soft small">Switched off, only arrows, enter and keys with ctrl work.</p>
     <button class="link" type="button" @click="$emit('close')">Close</button>
@@ -18,7 +29,25 @@ const keyText = (key: string): string => key.split(/[ +](?=.)/).map(part => show
 </template>
 
 <style scoped>
-.keys { position: absolute; right: var(--gutter); top: 48px; z-index: 15; width: 330px; max-height: calc(100vh - 80px); overflow: auto; background: var(--paper-raised); border: 1px solid var(--ink-soft); padding: 14px 18px; }
-dl { display: grid; grid-template-columns: 74px 1fr; gap: 6px 10px; margin: 10px 0 14px; }
-dd { margin: 0; }
+.keys {
+  position: absolute;
+  right: var(--gutter);
+  top: 48px;
+  z-index: 15;
+  width: 330px;
+  max-height: calc(100vh - 80px);
+  overflow: auto;
+  background: var(--paper-raised);
+  border: 1px solid var(--ink-soft);
+  padding: 14px 18px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 74px 1fr;
+  gap: 6px 10px;
+  margin: 10px 0 14px;
+}
+dd {
+  margin: 0;
+}
 </style>

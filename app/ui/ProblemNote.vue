@@ -10,12 +10,19 @@ defineEmits<{ retry: [] }>()
   <div class="note buoy" role="alert">
     <h3>{{ problem.title }}</h3>
     <p>{{ problem.detail }}</p>
-    <ul v-if="problem.errors.length" class="errors"><li v-for="error in problem.errors" :key="error.field">{{ error.field }}: {{ error.message }}</li></ul>
+    <ul v-if="problem.errors.length" class="errors">
+      <li v-for="error in problem.errors" :key="error.field">{{ error.field }}: {{ error.message }}</li>
+    </ul>
     <slot><button class="act plain" type="button" @click="$emit('retry')">Try again</button></slot>
   </div>
 </template>
 
 <style scoped>
-.note { max-width: 560px; }
-.errors { padding-left: 18px; margin-bottom: 8px; }
+.note {
+  max-width: 560px;
+}
+.errors {
+  padding-left: 18px;
+  margin-bottom: 8px;
+}
 </style>

@@ -3,13 +3,24 @@ import { watchDebounced } from '@vueuse/core'
 import type { CourseLine, CoursesReply } from '~~/shared/api/courses'
 
 /** Finds a course to roll from: only those that hold something. What is done with it is the slot’s. */
-const props = defineProps<{ label: string, not?: readonly string[], shared?: boolean }>()
+const props = defineProps<{ label: string; not?: readonly string[]; shared?: boolean }>()
 const text = ref('')
-const { data, problem, refresh } = useLoaded(() => api.get<CoursesReply>(`/courses?q=${encodeURIComponent(text.value)}`))
+const { data, problem, refresh } = useLoaded(() =>
+  api.get<CoursesReply>(`/courses?q=${encodeURIComponent(text.value)}`),
+)
 watchDebounced(text, () => void refresh(), { debounce: 120 })
 onMounted(refresh)
 defineExpose({ refresh })
-const courses = computed((): CourseLine[] => data.value?.courses.filter(course => course.items > 0 && course.origin !== 'template' && !props.not?.includes(course.id) && (!props.shared || course.role === 'shared')) ?? [])
+const courses = computed(
+  (): CourseLine[] =>
+    data.value?.courses.filter(
+      course =>
+        course.items > 0 &&
+        course.origin !== 'template' &&
+        !props.not?.includes(course.id) &&
+        (!props.shared || course.role === 'shared'),
+    ) ?? [],
+)
 </script>
 
 <template>
@@ -18,14 +29,48 @@ const courses = computed((): CourseLine[] => data.value?.courses.filter(course =
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
     <LoadingLines v-else-if="!data" what="Looking for courses …" :rows="3" />
     <ul v-else>
-      <li v-for="course in courses" :key="course.id"><span><b>{{ codeText(course) }}</b> {{ course.title }} <span class="soft">{{ course.term.name }}</span><br><span class="soft small">{{ counted(course.items, 'item') }} · {{ course.instructors.join(', ') || 'no instructor' }}{{ course.role === 'shared' ? ' · shared with you' : course.origin === 'snapshot' ? ' · a snapshot' : '' }}</span></span><slot :course="course" /></li>
-      <li v-if="!courses.length" class="soft">{{ shared ? 'Nobody shares a course with you or your department.' : text ? `No course with anything in it has the words “${text}”.` : 'No course of yours holds anything.' }}</li>
+      <li v-for="course in courses" :key="course.id">
+        <span
+          ><b>{{ codeText(course) }}</b> {{ course.title }}
+          <span class="soft">{{ course.term.name }}</span><br /><span class="soft small"
+            >{{ counted(course.items, 'item') }} · {{ course.instructors.join(', ') || 'no instructor'
+            }}{{
+              course.role === 'shared'
+                ? ' · shared with you'
+                : course.origin === 'snapshot'
+                  ? ' · a snapshot'
+                  : ''
+            }}</span
+          ></span
+        ><slot :course="course" />
+      </li>
+      <li v-if="!courses.length" class="soft">
+        {{
+          shared
+            ? 'Nobody shares a course with you or your department.'
+            : text
+              ? `No course with anything in it has the words “${text}”.`
+              : 'No course of yours holds anything.'
+        }}
+      </li>
     </ul>
   </div>
 </template>
 
 <style scoped>
-ul { list-style: none; margin-top: 6px; }
-li { display: flex; justify-content: space-between; align-items: center; gap: 14px; padding: 8px 0; border-bottom: 1px solid var(--rule); }
-b { font-weight: 600; }
+ul {
+  list-style: none;
+  margin-top: 6px;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 14px;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--rule);
+}
+b {
+  font-weight: 600;
+}
 </style>

@@ -8,11 +8,24 @@ import { packItems, unpackItems } from './packing'
 
 describe('planned items between threads', () => {
   it('arrive as they left, whatever they share', () => {
-    fc.assert(fc.property(anyCalendar.chain(calendar => fc.tuple(fc.constant(calendar), itemsAround(calendar))), ([calendar, items]) => {
-      const term = compileTerm(calendar)
-      const itemRules = { i1: { method: 'set', due: '2027-01-01T10:00' }, i2: { method: 'none' } }
-      const planned = planDates({ source: term, target: term, sourceMeetings: [], targetMeetings: [], zone: { timeZone: 'UTC', offset: 0, transitions: [] }, rules: ruleSetSchema.parse({ itemRules }), items }).items
-      expect(unpackItems(structuredClone(packItems(planned)))).toEqual(planned)
-    }))
+    fc.assert(
+      fc.property(
+        anyCalendar.chain(calendar => fc.tuple(fc.constant(calendar), itemsAround(calendar))),
+        ([calendar, items]) => {
+          const term = compileTerm(calendar)
+          const itemRules = { i1: { method: 'set', due: '2027-01-01T10:00' }, i2: { method: 'none' } }
+          const planned = planDates({
+            source: term,
+            target: term,
+            sourceMeetings: [],
+            targetMeetings: [],
+            zone: { timeZone: 'UTC', offset: 0, transitions: [] },
+            rules: ruleSetSchema.parse({ itemRules }),
+            items,
+          }).items
+          expect(unpackItems(structuredClone(packItems(planned)))).toEqual(planned)
+        },
+      ),
+    )
   })
 })

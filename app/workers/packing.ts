@@ -2,16 +2,27 @@ import type { Flag } from '~~/core/dates/draft'
 import type { CrossedSlot, PlannedItem } from '~~/core/dates/plan'
 
 /** Planned items as they travel between threads: what items share is sent once, and each item is four numbers that point to it. */
-export interface PackedItems { ids: string[], slots: CrossedSlot[], flags: (readonly Flag[])[], rows: Int32Array<ArrayBuffer> }
+export interface PackedItems {
+  ids: string[]
+  slots: CrossedSlot[]
+  flags: (readonly Flag[])[]
+  rows: Int32Array<ArrayBuffer>
+}
 
-function numbering<T>(): { of: (value: T) => number, values: T[] } {
+function numbering<T>(): { of: (value: T) => number; values: T[] } {
   const numbers = new Map<T, number>()
   const values: T[] = []
-  return { values, of: (value) => {
-    let number = numbers.get(value)
-    if (number === undefined) { numbers.set(value, number = values.length); values.push(value) }
-    return number
-  } }
+  return {
+    values,
+    of: value => {
+      let number = numbers.get(value)
+      if (number === undefined) {
+        numbers.set(value, (number = values.length))
+        values.push(value)
+      }
+      return number
+    },
+  }
 }
 
 /** Copying thousands of small objects to another thread takes longer than making them: so they are made where they are wanted. */
@@ -19,13 +30,30 @@ export function packItems(items: readonly PlannedItem[]): PackedItems {
   const slots = numbering<CrossedSlot>()
   const flags = numbering<readonly Flag[]>()
   const rows = new Int32Array(items.length * 4)
-  items.forEach((item, at) => rows.set([slots.of(item.slots.opens), slots.of(item.slots.due), slots.of(item.slots.closes), flags.of(item.flags)], at * 4))
+  items.forEach((item, at) =>
+    rows.set(
+      [
+        slots.of(item.slots.opens),
+        slots.of(item.slots.due),
+        slots.of(item.slots.closes),
+        flags.of(item.flags),
+      ],
+      at * 4,
+    ),
+  )
   return { ids: items.map(item => item.id), slots: slots.values, flags: flags.values, rows }
 }
 
 export function unpackItems({ ids, slots, flags, rows }: PackedItems): PlannedItem[] {
   return ids.map((id, at) => {
     const [opens, due, closes] = [slots[rows[at * 4]!]!, slots[rows[at * 4 + 1]!]!, slots[rows[at * 4 + 2]!]!]
-    return { id, opens: opens.at, due: due.at, closes: closes.at, flags: flags[rows[at * 4 + 3]!]!, slots: { opens, due, closes } }
+    return {
+      id,
+      opens: opens.at,
+      due: due.at,
+      closes: closes.at,
+      flags: flags[rows[at * 4 + 3]!]!,
+      slots: { opens, due, closes },
+    }
   })
 }

@@ -3,36 +3,68 @@ import { dayOf, weekdayOf } from './day'
 import { termCalendar, type TermCalendar } from './schema'
 
 /** Something wrong: the path to the field, and a sentence that follows it. */
-export interface Fault { readonly path: readonly (string | number)[], readonly message: string }
+export interface Fault {
+  readonly path: readonly (string | number)[]
+  readonly message: string
+}
 
 /** Zod's issues as faults below a path; what Zod would say in its own words is said in ours. */
 export function faultsOf(error: z.ZodError, below: readonly (string | number)[] = []): Fault[] {
-  return error.issues.map((issue) => {
-    const message = issue.code === 'invalid_key' ? issue.issues[0]!.message
-      : issue.message.startsWith('Invalid input') ? (issue.message.endsWith('received undefined') ? 'is missing' : `is not what belongs here (${issue.message.replace(/^Invalid input:? ?/, '')})`) : issue.message
-    return { path: [...below, ...issue.path.map(key => typeof key === 'number' ? key : String(key))], message }
+  return error.issues.map(issue => {
+    const message =
+      issue.code === 'invalid_key'
+        ? issue.issues[0]!.message
+        : issue.message.startsWith('Invalid input')
+          ? issue.message.endsWith('received undefined')
+            ? 'is missing'
+            : `is not what belongs here (${issue.message.replace(/^Invalid input:? ?/, '')})`
+          : issue.message
+    return {
+      path: [...below, ...issue.path.map(key => (typeof key === 'number' ? key : String(key)))],
+      message,
+    }
   })
 }
 
-const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /**
  * Checks a term calendar field by field, in the order of `docs/dates.md`, each field's shape before its sense, so that the
  * first fault returned is the first in that order even where several fields are wrong. `isTimeZone` comes from outside: zone
  * data do.
  */
-export function checkCalendar(input: unknown, isTimeZone: (zone: string) => boolean): { calendar: TermCalendar, faults: [] } | { calendar: null, faults: Fault[] } {
-  if (!isRecord(input)) return { calendar: null, faults: [{ path: [], message: input === undefined || input === null ? 'is missing' : 'must be a term calendar' }] }
+export function checkCalendar(
+  input: unknown,
+  isTimeZone: (zone: string) => boolean,
+): { calendar: TermCalendar; faults: [] } | { calendar: null; faults: Fault[] } {
+  if (!isRecord(input))
+    return {
+      calendar: null,
+      faults: [
+        {
+          path: [],
+          message: input === undefined || input === null ? 'is missing' : 'must be a term calendar',
+        },
+      ],
+    }
   const faults: Fault[] = []
   const parsed: { [K in keyof TermCalendar]?: TermCalendar[K] } = {}
   const read = <K extends keyof TermCalendar>(key: K): TermCalendar[K] | undefined => {
     const result = termCalendar.shape[key].safeParse(input[key])
-    if (result.success) return parsed[key] = result.data as TermCalendar[K]
+    if (result.success) return (parsed[key] = result.data as TermCalendar[K])
     faults.push(...faultsOf(result.error, [key]))
     return undefined
   }
-  const say = (path: (string | number)[], message: string): void => { faults.push({ path, message }) }
-  const twice = <T>(entries: readonly T[], key: (entry: T) => string, path: (at: number) => (string | number)[], what: string): void => {
+  const say = (path: (string | number)[], message: string): void => {
+    faults.push({ path, message })
+  }
+  const twice = <T>(
+    entries: readonly T[],
+    key: (entry: T) => string,
+    path: (at: number) => (string | number)[],
+    what: string,
+  ): void => {
     const seen = new Set<string>()
     entries.forEach((entry, at) => {
       if (seen.has(key(entry))) say(path(at), `${key(entry)} ${what}`)
@@ -42,31 +74,59 @@ export function checkCalendar(input: unknown, isTimeZone: (zone: string) => bool
   read('id')
   read('name')
   const timeZone = read('timeZone')
-  if (timeZone !== undefined && !isTimeZone(timeZone)) say(['timeZone'], `${timeZone} is not a time zone that exists`)
+  if (timeZone !== undefined && !isTimeZone(timeZone))
+    say(['timeZone'], `${timeZone} is not a time zone that exists`)
   const classes = read('classes')
   const afterClasses = faults.length
   const exams = read('exams')
-  if (exams && classes && exams.from <= classes.to) say(['exams', 'from'], `${exams.from} is not after the last day of classes, ${classes.to}`)
+  if (exams && classes && exams.from <= classes.to)
+    say(['exams', 'from'], `${exams.from} is not after the last day of classes, ${classes.to}`)
   const teachingWeekdays = read('teachingWeekdays')
   read('weekStart')
   const closures = read('closures')
   const runsAs = read('runsAs')
-  if (runsAs) twice(runsAs, entry => entry.date, at => ['runsAs', at, 'date'], 'has a changed timetable already')
+  if (runsAs)
+    twice(
+      runsAs,
+      entry => entry.date,
+      at => ['runsAs', at, 'date'],
+      'has a changed timetable already',
+    )
   const milestones = read('milestones')
-  if (milestones) twice(milestones, entry => entry.key, at => ['milestones', at, 'key'], 'is the key of another milestone too')
+  if (milestones)
+    twice(
+      milestones,
+      entry => entry.key,
+      at => ['milestones', at, 'key'],
+      'is the key of another milestone too',
+    )
   read('gradingPeriods')
-  if (classes && teachingWeekdays && closures && runsAs && !hasClassDay({ classes, teachingWeekdays, closures, runsAs }))
-    faults.splice(afterClasses, 0, { path: ['classes'], message: 'holds no class day: no teaching weekday is left between its ends outside the closures' })
+  if (
+    classes &&
+    teachingWeekdays &&
+    closures &&
+    runsAs &&
+    !hasClassDay({ classes, teachingWeekdays, closures, runsAs })
+  )
+    faults.splice(afterClasses, 0, {
+      path: ['classes'],
+      message: 'holds no class day: no teaching weekday is left between its ends outside the closures',
+    })
   return faults.length > 0 ? { calendar: null, faults } : { calendar: parsed as TermCalendar, faults: [] }
 }
 
-function hasClassDay(calendar: Pick<TermCalendar, 'classes' | 'teachingWeekdays' | 'closures' | 'runsAs'>): boolean {
+function hasClassDay(
+  calendar: Pick<TermCalendar, 'classes' | 'teachingWeekdays' | 'closures' | 'runsAs'>,
+): boolean {
   const last = dayOf(calendar.classes.to)
   const runsAs = new Map(calendar.runsAs.map(entry => [dayOf(entry.date), entry.weekday]))
   const closed = calendar.closures.map(closure => [dayOf(closure.from), dayOf(closure.to)] as const)
   for (let day = dayOf(calendar.classes.from); day <= last; day++) {
     const within = closed.find(([from, to]) => day >= from && day <= to)
-    if (within) { day = within[1]; continue }
+    if (within) {
+      day = within[1]
+      continue
+    }
     if (calendar.teachingWeekdays.includes(runsAs.get(day) ?? weekdayOf(day))) return true
   }
   return false

@@ -20,26 +20,41 @@ export function dayOfCivil(year: number, month: number, date: number): Day {
   const era = Math.floor(y / 400)
   const yearOfEra = y - era * 400
   const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + date - 1
-  return era * 146097 + yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear - 719468
+  return (
+    era * 146097 +
+    yearOfEra * 365 +
+    Math.floor(yearOfEra / 4) -
+    Math.floor(yearOfEra / 100) +
+    dayOfYear -
+    719468
+  )
 }
 
 /** Year, month and day of the month of a day number. */
-export function civilOfDay(day: Day): { year: number, month: number, date: number } {
+export function civilOfDay(day: Day): { year: number; month: number; date: number } {
   const z = day + 719468
   const era = Math.floor(z / 146097)
   const dayOfEra = z - era * 146097
-  const yearOfEra = Math.floor((dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36524) - Math.floor(dayOfEra / 146096)) / 365)
+  const yearOfEra = Math.floor(
+    (dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36524) - Math.floor(dayOfEra / 146096)) /
+      365,
+  )
   const dayOfYear = dayOfEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100))
   const mp = Math.floor((5 * dayOfYear + 2) / 153)
   const month = mp < 10 ? mp + 3 : mp - 9
-  return { year: yearOfEra + era * 400 + (month <= 2 ? 1 : 0), month, date: dayOfYear - Math.floor((153 * mp + 2) / 5) + 1 }
+  return {
+    year: yearOfEra + era * 400 + (month <= 2 ? 1 : 0),
+    month,
+    date: dayOfYear - Math.floor((153 * mp + 2) / 5) + 1,
+  }
 }
 
 const digit = (text: string, at: number): number => text.charCodeAt(at) - 48
 const two = (text: string, at: number): number => digit(text, at) * 10 + digit(text, at + 1)
 
 /** Day number of `YYYY-MM-DD…` (what follows the date is not looked at). The text must be a date: see {@link isDate}. */
-export const dayOf = (text: string): Day => dayOfCivil(two(text, 0) * 100 + two(text, 2), two(text, 5), two(text, 8))
+export const dayOf = (text: string): Day =>
+  dayOfCivil(two(text, 0) * 100 + two(text, 2), two(text, 5), two(text, 8))
 /** Minutes after midnight of `HH:MM` standing at `at` (11 in a date-time, 0 in a time). */
 export const minuteOf = (text: string, at = 11): number => two(text, at) * 60 + two(text, at + 3)
 
@@ -58,7 +73,8 @@ export function isoOf(day: Day): string {
 }
 const clocks: string[] = []
 /** `HH:MM` of minutes after midnight. */
-export const clockOf = (minute: number): string => clocks[minute] ??= `${pad(Math.floor(minute / 60))}:${pad(minute % 60)}`
+export const clockOf = (minute: number): string =>
+  (clocks[minute] ??= `${pad(Math.floor(minute / 60))}:${pad(minute % 60)}`)
 /** `YYYY-MM-DDTHH:MM` of a day number and minutes after midnight. */
 export const wallOf = (day: Day, minute: number): string => `${isoOf(day)}T${clockOf(minute)}`
 
@@ -68,8 +84,10 @@ export const weekdayOf = (day: Day): Weekday => (floorMod(day + 3, 7) + 1) as We
 const datePattern = /^\d{4}-\d{2}-\d{2}$/
 const timePattern = /^([01]\d|2[0-3]):[0-5]\d$/
 /** Whether a text is a civil date that exists, `YYYY-MM-DD`. */
-export const isDate = (text: string): boolean => datePattern.test(text) && two(text, 5) >= 1 && two(text, 8) >= 1 && isoOf(dayOf(text)) === text
+export const isDate = (text: string): boolean =>
+  datePattern.test(text) && two(text, 5) >= 1 && two(text, 8) >= 1 && isoOf(dayOf(text)) === text
 /** Whether a text is a wall-clock time, `HH:MM`, 00:00 to 23:59. */
 export const isTime = (text: string): boolean => timePattern.test(text)
 /** Whether a text is a wall-clock date-time, `YYYY-MM-DDTHH:MM`. */
-export const isDateTime = (text: string): boolean => text.length === 16 && text[10] === 'T' && isDate(text.slice(0, 10)) && isTime(text.slice(11))
+export const isDateTime = (text: string): boolean =>
+  text.length === 16 && text[10] === 'T' && isDate(text.slice(0, 10)) && isTime(text.slice(11))

@@ -1,9 +1,12 @@
 import { civilOfDay, dayOfCivil, floorDiv, floorMod, weekdayOf, type Day, type Weekday } from './day'
 
 /** A wall-clock moment: a day, and seconds after its midnight. */
-export interface Moment { readonly day: Day, readonly second: number }
+export interface Moment {
+  readonly day: Day
+  readonly second: number
+}
 export const frequencies = ['YEARLY', 'MONTHLY', 'WEEKLY', 'DAILY', 'HOURLY', 'MINUTELY', 'SECONDLY'] as const
-export type Frequency = typeof frequencies[number]
+export type Frequency = (typeof frequencies)[number]
 
 /** A recurrence rule of RFC 5545 §3.3.10. Lists are empty where the rule says nothing. */
 export interface RecurrenceRule {
@@ -17,7 +20,7 @@ export interface RecurrenceRule {
   readonly yearDays: readonly number[]
   readonly monthDays: readonly number[]
   /** `nth`: 0 for every such weekday, else counted from the start or (below 0) from the end of the month or year. */
-  readonly weekdays: readonly { readonly nth: number, readonly weekday: Weekday }[]
+  readonly weekdays: readonly { readonly nth: number; readonly weekday: Weekday }[]
   readonly hours: readonly number[]
   readonly minutes: readonly number[]
   readonly seconds: readonly number[]
@@ -27,12 +30,15 @@ export interface RecurrenceRule {
 }
 
 /** Steps that may still be taken. A rule that finds nothing, or a storm of rules, ends when none is left. */
-export interface Budget { left: number }
+export interface Budget {
+  left: number
+}
 
 const daySeconds = 86_400
 const stepSeconds: Partial<Record<Frequency, number>> = { HOURLY: 3600, MINUTELY: 60, SECONDLY: 1 }
 const before = (a: Moment, b: Moment): boolean => a.day < b.day || (a.day === b.day && a.second < b.second)
-const monthLength = (year: number, month: number): number => dayOfCivil(month === 12 ? year + 1 : year, month === 12 ? 1 : month + 1, 1) - dayOfCivil(year, month, 1)
+const monthLength = (year: number, month: number): number =>
+  dayOfCivil(month === 12 ? year + 1 : year, month === 12 ? 1 : month + 1, 1) - dayOfCivil(year, month, 1)
 
 /** First day of week 1 of a year: the first week with at least four days in it (RFC 5545 §3.3.10, BYWEEKNO). */
 function firstWeek(year: number, weekStart: Weekday): Day {
@@ -41,7 +47,8 @@ function firstWeek(year: number, weekStart: Weekday): Day {
   return into <= 3 ? start - into : start + 7 - into
 }
 /** Whether a number, counted from the start or the end of `length`, is in a list. */
-const inList = (list: readonly number[], at: number, length: number): boolean => list.includes(at) || list.includes(at - length - 1)
+const inList = (list: readonly number[], at: number, length: number): boolean =>
+  list.includes(at) || list.includes(at - length - 1)
 
 /** Whether a day passes the parts of a rule that choose days. */
 function dayPasses(rule: RecurrenceRule, day: Day): boolean {
@@ -54,9 +61,17 @@ function dayPasses(rule: RecurrenceRule, day: Day): boolean {
   if (rule.yearDays.length > 0 && !inList(rule.yearDays, day - newYear + 1, yearLength)) return false
   if (rule.weeks.length > 0) {
     // The days around new year may belong to a week of the year before or after.
-    const weekYear = day < firstWeek(year, rule.weekStart) ? year - 1 : day >= firstWeek(year + 1, rule.weekStart) ? year + 1 : year
+    const weekYear =
+      day < firstWeek(year, rule.weekStart)
+        ? year - 1
+        : day >= firstWeek(year + 1, rule.weekStart)
+          ? year + 1
+          : year
     const from = firstWeek(weekYear, rule.weekStart)
-    if (!inList(rule.weeks, floorDiv(day - from, 7) + 1, (firstWeek(weekYear + 1, rule.weekStart) - from) / 7)) return false
+    if (
+      !inList(rule.weeks, floorDiv(day - from, 7) + 1, (firstWeek(weekYear + 1, rule.weekStart) - from) / 7)
+    )
+      return false
   }
   if (rule.weekdays.length === 0) return true
   const weekday = weekdayOf(day)
@@ -64,7 +79,13 @@ function dayPasses(rule: RecurrenceRule, day: Day): boolean {
   const counted = rule.frequency === 'MONTHLY' || rule.frequency === 'YEARLY'
   const at = byMonth ? date - 1 : day - newYear
   const of = byMonth ? length : yearLength
-  return rule.weekdays.some(entry => entry.weekday === weekday && (entry.nth === 0 || !counted || (entry.nth > 0 ? floorDiv(at, 7) + 1 === entry.nth : -floorDiv(of - at - 1, 7) - 1 === entry.nth)))
+  return rule.weekdays.some(
+    entry =>
+      entry.weekday === weekday &&
+      (entry.nth === 0 ||
+        !counted ||
+        (entry.nth > 0 ? floorDiv(at, 7) + 1 === entry.nth : -floorDiv(of - at - 1, 7) - 1 === entry.nth)),
+  )
 }
 
 /** What a rule leaves out is taken from its start (RFC 5545 §3.3.10, last paragraphs). */
@@ -77,17 +98,29 @@ function completed(rule: RecurrenceRule, start: Moment): RecurrenceRule {
   const hour = floorDiv(start.second, 3600)
   return {
     ...rule,
-    months: rule.frequency === 'YEARLY' && !chooses && rule.weeks.length === 0 && rule.months.length === 0 ? [month] : rule.months,
-    monthDays: (rule.frequency === 'MONTHLY' || (rule.frequency === 'YEARLY' && rule.weeks.length === 0)) && !chooses ? [date] : rule.monthDays,
-    weekdays: !chooses && (rule.frequency === 'WEEKLY' || (rule.frequency === 'YEARLY' && rule.weeks.length > 0)) ? [{ nth: 0, weekday: weekdayOf(start.day) }] : rule.weekdays,
+    months:
+      rule.frequency === 'YEARLY' && !chooses && rule.weeks.length === 0 && rule.months.length === 0
+        ? [month]
+        : rule.months,
+    monthDays:
+      (rule.frequency === 'MONTHLY' || (rule.frequency === 'YEARLY' && rule.weeks.length === 0)) && !chooses
+        ? [date]
+        : rule.monthDays,
+    weekdays:
+      !chooses && (rule.frequency === 'WEEKLY' || (rule.frequency === 'YEARLY' && rule.weeks.length > 0))
+        ? [{ nth: 0, weekday: weekdayOf(start.day) }]
+        : rule.weekdays,
     hours: rule.hours.length > 0 || sub ? rule.hours : [hour],
-    minutes: rule.minutes.length > 0 || rule.frequency === 'MINUTELY' || rule.frequency === 'SECONDLY' ? rule.minutes : [minute],
+    minutes:
+      rule.minutes.length > 0 || rule.frequency === 'MINUTELY' || rule.frequency === 'SECONDLY'
+        ? rule.minutes
+        : [minute],
     seconds: rule.seconds.length > 0 || rule.frequency === 'SECONDLY' ? rule.seconds : [second],
   }
 }
 
 /** First day and length in days of the k-th period after the one the start lies in. */
-function periodOf(rule: RecurrenceRule, start: Day, k: number): { from: Day, days: number } {
+function periodOf(rule: RecurrenceRule, start: Day, k: number): { from: Day; days: number } {
   const { year, month } = civilOfDay(start)
   if (rule.frequency === 'YEARLY') {
     const at = year + k * rule.interval
@@ -98,7 +131,8 @@ function periodOf(rule: RecurrenceRule, start: Day, k: number): { from: Day, day
     const at = { year: floorDiv(index, 12), month: floorMod(index, 12) + 1 }
     return { from: dayOfCivil(at.year, at.month, 1), days: monthLength(at.year, at.month) }
   }
-  if (rule.frequency === 'WEEKLY') return { from: start - floorMod(weekdayOf(start) - rule.weekStart, 7) + 7 * k * rule.interval, days: 7 }
+  if (rule.frequency === 'WEEKLY')
+    return { from: start - floorMod(weekdayOf(start) - rule.weekStart, 7) + 7 * k * rule.interval, days: 7 }
   return { from: start + k * rule.interval, days: 1 }
 }
 /** A period has at most so many days: for skipping ahead. */
@@ -109,24 +143,34 @@ const shortest: Partial<Record<Frequency, number>> = { YEARLY: 366, MONTHLY: 31,
  * without a count skips what comes before. Bounded whatever the rule says: every step is paid from the budget.
  * The general packages for this iterate to the year 9999 or for ever on rules that never hold; they are its oracles in tests.
  */
-export function* occurrences(given: RecurrenceRule, start: Moment, first: Day, last: Day, budget: Budget): Generator<Moment> {
+export function* occurrences(
+  given: RecurrenceRule,
+  start: Moment,
+  first: Day,
+  last: Day,
+  budget: Budget,
+): Generator<Moment> {
   const rule = completed(given, start)
   const end = rule.until !== null && rule.until.day < last ? rule.until.day : last
   let left = rule.count ?? Infinity
   const step = stepSeconds[rule.frequency]
   const skip = rule.count === null ? Math.max(0, first - start.day) : 0
-  let period = step === undefined ? byDays(rule, start, skip, end, budget) : byTimes(rule, start, step * rule.interval, skip, end, budget)
+  let period =
+    step === undefined
+      ? byDays(rule, start, skip, end, budget)
+      : byTimes(rule, start, step * rule.interval, skip, end, budget)
   if (rule.positions.length > 0) {
     const most = mostOf(rule)
     if (rule.positions.every(position => Math.abs(position) > most)) return
     period = positioned(period, rule.positions)
   }
-  for (const group of period) for (const moment of group) {
-    if (before(moment, start)) continue
-    if (moment.day > end || (rule.until !== null && before(rule.until, moment)) || left-- <= 0) return
-    yield moment
-    if (left <= 0) return
-  }
+  for (const group of period)
+    for (const moment of group) {
+      if (before(moment, start)) continue
+      if (moment.day > end || (rule.until !== null && before(rule.until, moment)) || left-- <= 0) return
+      yield moment
+      if (left <= 0) return
+    }
 }
 
 /** No period has more occurrences than this: a position beyond it is never met. */
@@ -134,19 +178,33 @@ function mostOf({ frequency, hours, minutes, seconds }: RecurrenceRule): number 
   if (frequency === 'SECONDLY') return 1
   if (frequency === 'MINUTELY') return seconds.length
   if (frequency === 'HOURLY') return minutes.length * seconds.length
-  return (shortest[frequency]!) * hours.length * minutes.length * seconds.length
+  return shortest[frequency]! * hours.length * minutes.length * seconds.length
 }
 
 function* positioned(groups: Iterable<Moment[]>, positions: readonly number[]): Generator<Moment[]> {
   for (const group of groups) {
-    const places = positions.map(position => (position > 0 ? position - 1 : group.length + position)).filter(at => at >= 0 && at < group.length)
+    const places = positions
+      .map(position => (position > 0 ? position - 1 : group.length + position))
+      .filter(at => at >= 0 && at < group.length)
     yield [...new Set(places)].sort((a, b) => a - b).map(at => group[at]!)
   }
 }
 
-function* byDays(rule: RecurrenceRule, start: Moment, skip: number, end: Day, budget: Budget): Generator<Moment[]> {
+function* byDays(
+  rule: RecurrenceRule,
+  start: Moment,
+  skip: number,
+  end: Day,
+  budget: Budget,
+): Generator<Moment[]> {
   const ascending = (list: readonly number[]): number[] => [...new Set(list)].sort((a, b) => a - b)
-  const times = ascending(rule.hours.flatMap(hour => rule.minutes.flatMap(minute => rule.seconds.map(second => hour * 3600 + minute * 60 + Math.min(second, 59)))))
+  const times = ascending(
+    rule.hours.flatMap(hour =>
+      rule.minutes.flatMap(minute =>
+        rule.seconds.map(second => hour * 3600 + minute * 60 + Math.min(second, 59)),
+      ),
+    ),
+  )
   for (let k = Math.max(0, floorDiv(skip, shortest[rule.frequency]! * rule.interval) - 1); ; k++) {
     const { from, days } = periodOf(rule, start.day, k)
     if (from > end) return
@@ -161,8 +219,16 @@ function* byDays(rule: RecurrenceRule, start: Moment, skip: number, end: Day, bu
   }
 }
 
-function* byTimes(rule: RecurrenceRule, start: Moment, step: number, skip: number, end: Day, budget: Budget): Generator<Moment[]> {
-  const passes = (list: readonly number[], value: number): boolean => list.length === 0 || list.includes(value)
+function* byTimes(
+  rule: RecurrenceRule,
+  start: Moment,
+  step: number,
+  skip: number,
+  end: Day,
+  budget: Budget,
+): Generator<Moment[]> {
+  const passes = (list: readonly number[], value: number): boolean =>
+    list.length === 0 || list.includes(value)
   let at = Math.max(0, floorDiv(skip * daySeconds, step) - 1) * step
   let passed: Day | null = null
   for (;;) {
@@ -183,12 +249,16 @@ function* byTimes(rule: RecurrenceRule, start: Moment, step: number, skip: numbe
     if (rule.frequency === 'HOURLY') {
       const base = second - (second % 3600)
       const group: Moment[] = []
-      for (const m of [...rule.minutes].sort((a, b) => a - b)) for (const s of [...rule.seconds].sort((a, b) => a - b)) group.push({ day, second: base + m * 60 + Math.min(s, 59) })
+      for (const m of [...rule.minutes].sort((a, b) => a - b))
+        for (const s of [...rule.seconds].sort((a, b) => a - b))
+          group.push({ day, second: base + m * 60 + Math.min(s, 59) })
       budget.left -= group.length
       yield group
-    }
-    else if (!passes(rule.minutes, minute)) continue
-    else if (rule.frequency === 'MINUTELY') yield [...rule.seconds].sort((a, b) => a - b).map(s => ({ day, second: second - (second % 60) + Math.min(s, 59) }))
+    } else if (!passes(rule.minutes, minute)) continue
+    else if (rule.frequency === 'MINUTELY')
+      yield [...rule.seconds]
+        .sort((a, b) => a - b)
+        .map(s => ({ day, second: second - (second % 60) + Math.min(s, 59) }))
     else if (passes(rule.seconds, second % 60)) yield [{ day, second }]
   }
 }

@@ -1,23 +1,28 @@
 import { dayOf, floorMod, weekdayOf, type Day, type Weekday } from './day'
 import type { Meeting, TermCalendar } from './schema'
 
-export interface Closure { from: Day, to: Day, name: string, kind: string }
+export interface Closure {
+  from: Day
+  to: Day
+  name: string
+  kind: string
+}
 
 /** A term made ready for computing: day numbers, teaching weeks and class days in order. Made by {@link compileTerm}. */
 export interface Term {
   readonly name: string
   readonly timeZone: string
   readonly weekStart: Weekday
-  readonly classes: { readonly from: Day, readonly to: Day }
-  readonly exams: { readonly from: Day, readonly to: Day } | null
+  readonly classes: { readonly from: Day; readonly to: Day }
+  readonly exams: { readonly from: Day; readonly to: Day } | null
   readonly closures: readonly Closure[]
-  readonly milestones: ReadonlyMap<string, { date: Day, name: string }>
+  readonly milestones: ReadonlyMap<string, { date: Day; name: string }>
   /** First days of the teaching weeks, in order: week n is `weeks[n - 1]`. */
   readonly weeks: readonly Day[]
   /** All class days, ascending. */
   readonly classDays: readonly Day[]
   /** Changed timetables in date order. */
-  readonly runsAs: readonly { date: Day, weekday: Weekday, name: string }[]
+  readonly runsAs: readonly { date: Day; weekday: Weekday; name: string }[]
   readonly teaches: (weekday: Weekday) => boolean
   /** The closure that holds a day (the first in the calendar's order), if any. */
   readonly closureOn: (day: Day) => Closure | undefined
@@ -28,10 +33,12 @@ export interface Term {
 /** First day of the week that holds a day. */
 export const weekFirst = (weekStart: Weekday, day: Day): Day => day - floorMod(weekdayOf(day) - weekStart, 7)
 /** The date of a weekday inside the week that starts on `first`. */
-export const dayInWeek = (weekStart: Weekday, first: Day, weekday: Weekday): Day => first + floorMod(weekday - weekStart, 7)
+export const dayInWeek = (weekStart: Weekday, first: Day, weekday: Weekday): Day =>
+  first + floorMod(weekday - weekStart, 7)
 
 /** Whether a day is usable: in no closure, and its timetable weekday is taught (inside classes or not). */
-export const isUsable = (term: Term, day: Day): boolean => term.closureOn(day) === undefined && term.teaches(term.timetableWeekday(day))
+export const isUsable = (term: Term, day: Day): boolean =>
+  term.closureOn(day) === undefined && term.teaches(term.timetableWeekday(day))
 
 /** Index of the last of `days` (ascending) that is ≤ day, or −1. */
 export function lastAtOrBefore(days: readonly Day[], day: Day): number {
@@ -47,8 +54,15 @@ export function lastAtOrBefore(days: readonly Day[], day: Day): number {
 
 /** Makes a checked calendar ready for computing. */
 export function compileTerm(calendar: TermCalendar): Term {
-  const closures = calendar.closures.map(entry => ({ from: dayOf(entry.from), to: dayOf(entry.to), name: entry.name, kind: entry.kind }))
-  const runsAs = calendar.runsAs.map(entry => ({ date: dayOf(entry.date), weekday: entry.weekday, name: entry.name })).sort((a, b) => a.date - b.date)
+  const closures = calendar.closures.map(entry => ({
+    from: dayOf(entry.from),
+    to: dayOf(entry.to),
+    name: entry.name,
+    kind: entry.kind,
+  }))
+  const runsAs = calendar.runsAs
+    .map(entry => ({ date: dayOf(entry.date), weekday: entry.weekday, name: entry.name }))
+    .sort((a, b) => a.date - b.date)
   const changed = new Map(runsAs.map(entry => [entry.date, entry.weekday]))
   const taught = new Set<Weekday>(calendar.teachingWeekdays)
   const found = new Map<Day, Closure | undefined>()
@@ -60,7 +74,12 @@ export function compileTerm(calendar: TermCalendar): Term {
     exams: calendar.exams && { from: dayOf(calendar.exams.from), to: dayOf(calendar.exams.to) },
     closures,
     runsAs,
-    milestones: new Map(calendar.milestones.map(entry => [entry.key, { date: dayOf(entry.date), name: entry.name || entry.key }])),
+    milestones: new Map(
+      calendar.milestones.map(entry => [
+        entry.key,
+        { date: dayOf(entry.date), name: entry.name || entry.key },
+      ]),
+    ),
     teaches: (weekday: Weekday) => taught.has(weekday),
     closureOn: (day: Day) => {
       if (found.has(day)) return found.get(day)
@@ -88,7 +107,7 @@ export function meetingDays(term: Term, pattern: readonly Meeting[]): Day[] {
 }
 
 /** Teaching week of a day: `week` is n, `after` how many weeks without a class day lie between (0: the day is in week n). Null before week 1. */
-export function teachingWeek(term: Term, day: Day): { week: number, after: number } | null {
+export function teachingWeek(term: Term, day: Day): { week: number; after: number } | null {
   const first = weekFirst(term.weekStart, day)
   const at = lastAtOrBefore(term.weeks, first)
   return at < 0 ? null : { week: at + 1, after: (first - term.weeks[at]!) / 7 }

@@ -9,11 +9,14 @@ export interface ZoneRules {
   /** Offset from UTC in minutes before the first transition. */
   readonly offset: number
   /** Changes of offset, ascending: `at` in minutes since 1970-01-01T00:00Z, the new offset from then on. */
-  readonly transitions: readonly { readonly at: number, readonly offset: number }[]
+  readonly transitions: readonly { readonly at: number; readonly offset: number }[]
 }
 
 /** A wall-clock time that a zone skips (gap) or has twice (overlap), with the minutes it is about. */
-export interface Irregular { kind: 'gap' | 'overlap', minutes: number }
+export interface Irregular {
+  kind: 'gap' | 'overlap'
+  minutes: number
+}
 
 /** Wall-clock minutes since 1970-01-01T00:00 of a day number and minutes after midnight. */
 export const wallMinutes = (day: number, minute: number): number => day * 1440 + minute
@@ -24,8 +27,10 @@ export function irregularAt(zone: ZoneRules, wall: number): Irregular | null {
   for (const { at, offset } of zone.transitions) {
     // No offset is further than a day from UTC, so later transitions cannot matter.
     if (at - 1440 > wall) break
-    if (offset > before && wall >= at + before && wall < at + offset) return { kind: 'gap', minutes: offset - before }
-    if (offset < before && wall >= at + offset && wall < at + before) return { kind: 'overlap', minutes: before - offset }
+    if (offset > before && wall >= at + before && wall < at + offset)
+      return { kind: 'gap', minutes: offset - before }
+    if (offset < before && wall >= at + offset && wall < at + before)
+      return { kind: 'overlap', minutes: before - offset }
     before = offset
   }
   return null
@@ -36,8 +41,8 @@ export function instantOf(zone: ZoneRules, wallClock: string): number {
   const wall = wallMinutes(dayOf(wallClock), minuteOf(wallClock))
   let before = zone.offset
   for (const { at, offset } of zone.transitions) {
-    if (wall < at + before) break                                   // before the change, or the earlier of two
-    if (wall < at + offset) return wall - before                    // in the gap: the old offset carries it past
+    if (wall < at + before) break // before the change, or the earlier of two
+    if (wall < at + offset) return wall - before // in the gap: the old offset carries it past
     before = offset
   }
   return wall - before

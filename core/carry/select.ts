@@ -11,13 +11,19 @@ export function carriedOf(nodes: readonly Node[], leave: ReadonlySet<string>): S
   const byLineage = new Map(nodes.map(node => [node.lineage, node]))
   const holdsItems = new Set<string>()
   const above = function* (node: Node): Generator<Node> {
-    for (let at = node.parent === null ? undefined : byLineage.get(node.parent); at; at = at.parent === null ? undefined : byLineage.get(at.parent)) yield at
+    for (
+      let at = node.parent === null ? undefined : byLineage.get(node.parent);
+      at;
+      at = at.parent === null ? undefined : byLineage.get(at.parent)
+    )
+      yield at
   }
   for (const node of nodes) {
     if (node.type !== 'item') continue
     const over = [...above(node)]
     for (const each of over) holdsItems.add(each.lineage)
-    if (leave.has(node.lineage) || over.some(each => each.type === 'item' && leave.has(each.lineage))) continue
+    if (leave.has(node.lineage) || over.some(each => each.type === 'item' && leave.has(each.lineage)))
+      continue
     for (const each of [node, ...over]) carried.add(each.lineage)
   }
   for (const node of nodes) {
@@ -28,7 +34,12 @@ export function carriedOf(nodes: readonly Node[], leave: ReadonlySet<string>): S
 }
 
 /** Takes a node with all below it, or leaves it; returns the new list of what is left. */
-export function setCarried(nodes: readonly Node[], leave: readonly string[], lineages: readonly string[], take: boolean): string[] {
+export function setCarried(
+  nodes: readonly Node[],
+  leave: readonly string[],
+  lineages: readonly string[],
+  take: boolean,
+): string[] {
   const left = new Set(leave)
   for (const lineage of lineages) {
     if (take) left.delete(lineage)
@@ -38,7 +49,12 @@ export function setCarried(nodes: readonly Node[], leave: readonly string[], lin
     // An item comes only with the items it is nested in.
     const byLineage = new Map(nodes.map(node => [node.lineage, node]))
     for (const lineage of lineages)
-      for (let at = byLineage.get(lineage); at; at = at.parent === null ? undefined : byLineage.get(at.parent)) if (at.type === 'item') left.delete(at.lineage)
+      for (
+        let at = byLineage.get(lineage);
+        at;
+        at = at.parent === null ? undefined : byLineage.get(at.parent)
+      )
+        if (at.type === 'item') left.delete(at.lineage)
   }
   return nodes.filter(node => left.has(node.lineage)).map(node => node.lineage)
 }

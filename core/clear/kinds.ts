@@ -1,6 +1,6 @@
 /** Every kind of student data, in the order shown. A new kind is a line here and its table. None of it crosses. */
 export const studentDataKinds = ['submissions', 'grades', 'attempts', 'posts', 'extensions'] as const
-export type StudentDataKind = typeof studentDataKinds[number]
+export type StudentDataKind = (typeof studentDataKinds)[number]
 export type StudentDataCounts = Record<StudentDataKind | 'students', number>
 
 /** What each kind is called, for one and for many. */

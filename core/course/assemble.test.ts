@@ -5,28 +5,122 @@ import { assembleCourse } from './assemble'
 import { lineageOf } from './lineage'
 import { itemsInOrder, type CourseContent, type ItemNode } from './model'
 
-const item = (identifier: string, title: string, resource: string | null = null): ItemNode => ({ type: 'item', lineage: lineageOf('k', identifier), identifier, resource, kind: 'assignment', title, body: null, points: null, state: 'visible', exam: false, category: null, settings: {}, slots: {}, children: [] })
-const content = (...items: ItemNode[]): CourseContent => ({ title: 'Sea', nodes: [{ type: 'unit', lineage: lineageOf('k', 'u'), identifier: 'u', title: 'U', children: items }], categories: [] })
-const lineItem = (sourcedId: string, title: string, more: Partial<Row<'lineItems'>> = {}): Row<'lineItems'> => ({ sourcedId, title, description: '', assignDate: '2026-09-08', dueDate: '2026-09-11', classSourcedId: 'k', categorySourcedId: 'c', gradingPeriodSourcedId: '', resultValueMin: '0', resultValueMax: '10', ...more })
+const item = (identifier: string, title: string, resource: string | null = null): ItemNode => ({
+  type: 'item',
+  lineage: lineageOf('k', identifier),
+  identifier,
+  resource,
+  kind: 'assignment',
+  title,
+  body: null,
+  points: null,
+  state: 'visible',
+  exam: false,
+  category: null,
+  settings: {},
+  slots: {},
+  children: [],
+})
+const content = (...items: ItemNode[]): CourseContent => ({
+  title: 'Sea',
+  nodes: [{ type: 'unit', lineage: lineageOf('k', 'u'), identifier: 'u', title: 'U', children: items }],
+  categories: [],
+})
+const lineItem = (
+  sourcedId: string,
+  title: string,
+  more: Partial<Row<'lineItems'>> = {},
+): Row<'lineItems'> => ({
+  sourcedId,
+  title,
+  description: '',
+  assignDate: '2026-09-08',
+  dueDate: '2026-09-11',
+  classSourcedId: 'k',
+  categorySourcedId: 'c',
+  gradingPeriodSourcedId: '',
+  resultValueMin: '0',
+  resultValueMax: '10',
+  ...more,
+})
 const assemble = (course: CourseContent, lineItems: Row<'lineItems'>[], items: unknown[] = []) => {
-  const result = assembleCourse({ courseKey: 'k', content: course, categories: [{ sourcedId: 'c', title: 'Logs' }, { sourcedId: 'other', title: 'Of another class' }], lineItems, document: courseDocument.parse({ format: 'northtide-course', version: 1, class: 'k', categories: [{ identifier: 'c', title: 'Logs', weight: '12.5' }], items }) })
-  return { ...result, items: new Map([...itemsInOrder(result.content.nodes)].map(entry => [entry.item.identifier, entry.item])) }
+  const result = assembleCourse({
+    courseKey: 'k',
+    content: course,
+    categories: [
+      { sourcedId: 'c', title: 'Logs' },
+      { sourcedId: 'other', title: 'Of another class' },
+    ],
+    lineItems,
+    document: courseDocument.parse({
+      format: 'northtide-course',
+      version: 1,
+      class: 'k',
+      categories: [{ identifier: 'c', title: 'Logs', weight: '12.5' }],
+      items,
+    }),
+  })
+  return {
+    ...result,
+    items: new Map([...itemsInOrder(result.content.nodes)].map(entry => [entry.item.identifier, entry.item])),
+  }
 }
 
 describe('putting a course together', () => {
   it('a line item meets by item, else by resource, else by the only exact title; what meets nothing is a finding', () => {
-    const { items, findings } = assemble(content(item('a', 'Alpha'), item('b', 'Beta', 'rb'), item('c', 'Gamma'), item('d', 'Twin'), item('e', 'Twin')), [lineItem('a', 'Other words'), lineItem('rb', 'x'), lineItem('li', 'Gamma'), lineItem('tw', 'Twin'), lineItem('no', 'Nowhere')])
-    expect(['a', 'b', 'c', 'd'].map(id => items.get(id)!.slots.due ?? null)).toEqual(['2026-09-11T23:59', '2026-09-11T23:59', '2026-09-11T23:59', null])
-    expect(findings.map(finding => finding.message)).toEqual(['“Twin” has the title of 2 items; its dates and points were left out', '“Nowhere” meets no item of the course; its dates and points were left out', expect.stringContaining('3 line items give days only: they open at 08:00 and are due at 23:59')])
+    const { items, findings } = assemble(
+      content(
+        item('a', 'Alpha'),
+        item('b', 'Beta', 'rb'),
+        item('c', 'Gamma'),
+        item('d', 'Twin'),
+        item('e', 'Twin'),
+      ),
+      [
+        lineItem('a', 'Other words'),
+        lineItem('rb', 'x'),
+        lineItem('li', 'Gamma'),
+        lineItem('tw', 'Twin'),
+        lineItem('no', 'Nowhere'),
+      ],
+    )
+    expect(['a', 'b', 'c', 'd'].map(id => items.get(id)!.slots.due ?? null)).toEqual([
+      '2026-09-11T23:59',
+      '2026-09-11T23:59',
+      '2026-09-11T23:59',
+      null,
+    ])
+    expect(findings.map(finding => finding.message)).toEqual([
+      '“Twin” has the title of 2 items; its dates and points were left out',
+      '“Nowhere” meets no item of the course; its dates and points were left out',
+      expect.stringContaining('3 line items give days only: they open at 08:00 and are due at 23:59'),
+    ])
   })
   it('dates of the course JSON win, a null takes one away, and what it does not say stays', () => {
-    const { items } = assemble(content(item('a', 'A'), item('b', 'B')), [lineItem('a', 'A'), lineItem('b', 'B')], [{ identifier: 'a', due: '2026-09-11T17:00', closes: '2026-09-13T23:59' }, { identifier: 'b', opens: null, exam: true }])
-    expect(items.get('a')!.slots).toEqual({ opens: '2026-09-08T08:00', due: '2026-09-11T17:00', closes: '2026-09-13T23:59' })
-    expect([items.get('b')!.slots, items.get('b')!.exam, items.get('b')!.points]).toEqual([{ due: '2026-09-11T23:59' }, true, 100_000])
+    const { items } = assemble(
+      content(item('a', 'A'), item('b', 'B')),
+      [lineItem('a', 'A'), lineItem('b', 'B')],
+      [
+        { identifier: 'a', due: '2026-09-11T17:00', closes: '2026-09-13T23:59' },
+        { identifier: 'b', opens: null, exam: true },
+      ],
+    )
+    expect(items.get('a')!.slots).toEqual({
+      opens: '2026-09-08T08:00',
+      due: '2026-09-11T17:00',
+      closes: '2026-09-13T23:59',
+    })
+    expect([items.get('b')!.slots, items.get('b')!.exam, items.get('b')!.points]).toEqual([
+      { due: '2026-09-11T23:59' },
+      true,
+      100_000,
+    ])
   })
   it('categories used by the class come with their weights, and items find theirs', () => {
     const { content: course, items } = assemble(content(item('a', 'A')), [lineItem('a', 'A')])
-    expect(course.categories).toEqual([{ lineage: lineageOf('k', 'c'), identifier: 'c', title: 'Logs', weight: 125_000 }])
+    expect(course.categories).toEqual([
+      { lineage: lineageOf('k', 'c'), identifier: 'c', title: 'Logs', weight: 125_000 },
+    ])
     expect(items.get('a')!.category).toBe(lineageOf('k', 'c'))
   })
 })

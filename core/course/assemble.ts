@@ -31,45 +31,83 @@ export interface AssembledCourse {
  * with its identifier, else the item of the resource with it, else the only item with exactly its title; what met nothing is
  * a finding. Dates and points of the course JSON win over the line item's, and those over the cartridge's.
  */
-export function assembleCourse({ courseKey, content, categories, lineItems, document }: CourseParts): AssembledCourse {
+export function assembleCourse({
+  courseKey,
+  content,
+  categories,
+  lineItems,
+  document,
+}: CourseParts): AssembledCourse {
   const findings: Finding[] = []
   const items = [...itemsInOrder(content?.nodes ?? [])].map(entry => entry.item)
   const byIdentifier = new Map(items.map(item => [item.identifier, item]))
   const byResource = new Map([...items].reverse().map(item => [item.resource, item]))
   const byTitle = new Map<string, ItemNode[]>()
-  for (const item of items) byTitle.set(item.title, [...byTitle.get(item.title) ?? [], item])
+  for (const item of items) byTitle.set(item.title, [...(byTitle.get(item.title) ?? []), item])
 
   const weights = new Map((document?.categories ?? []).map(entry => [entry.identifier, entry]))
   const used = new Set([...lineItems.map(row => row.categorySourcedId), ...weights.keys()])
-  const named = new Map([...categories.map(row => [row.sourcedId, row.title] as const), ...[...weights.values()].map(entry => [entry.identifier, entry.title] as const)])
-  const gradeCategories: GradeCategory[] = [...named].filter(([identifier]) => used.has(identifier)).map(([identifier, title]) =>
-    ({ lineage: lineageOf(courseKey, identifier), identifier, title, weight: parsePoints(weights.get(identifier)?.weight ?? '') }))
+  const named = new Map([
+    ...categories.map(row => [row.sourcedId, row.title] as const),
+    ...[...weights.values()].map(entry => [entry.identifier, entry.title] as const),
+  ])
+  const gradeCategories: GradeCategory[] = [...named]
+    .filter(([identifier]) => used.has(identifier))
+    .map(([identifier, title]) => ({
+      lineage: lineageOf(courseKey, identifier),
+      identifier,
+      title,
+      weight: parsePoints(weights.get(identifier)?.weight ?? ''),
+    }))
   const categoryKeys = new Map(gradeCategories.map(category => [category.identifier, category.lineage]))
 
   const changes = new Map<ItemNode, Partial<ItemNode>>()
   const itemOfLineItem = new Map<string, string>()
   for (const row of lineItems) {
     const titled = byTitle.get(row.title) ?? []
-    const item = byIdentifier.get(row.sourcedId) ?? byResource.get(row.sourcedId) ?? (titled.length === 1 ? titled[0] : undefined)
+    const item =
+      byIdentifier.get(row.sourcedId) ??
+      byResource.get(row.sourcedId) ??
+      (titled.length === 1 ? titled[0] : undefined)
     if (!item || changes.has(item)) {
-      const why = item ? 'meets an item that another line item has met' : titled.length > 1 ? `has the title of ${titled.length} items` : 'meets no item of the course'
-      findings.push({ severity: 'warning', where: `lineItems.csv, ${row.sourcedId}`, message: `“${row.title}” ${why}; its dates and points were left out` })
+      const why = item
+        ? 'meets an item that another line item has met'
+        : titled.length > 1
+          ? `has the title of ${titled.length} items`
+          : 'meets no item of the course'
+      findings.push({
+        severity: 'warning',
+        where: `lineItems.csv, ${row.sourcedId}`,
+        message: `“${row.title}” ${why}; its dates and points were left out`,
+      })
       continue
     }
     itemOfLineItem.set(row.sourcedId, item.lineage)
     changes.set(item, {
-      slots: { opens: `${row.assignDate}T${lineItemTimes.opens}`, due: `${row.dueDate}T${lineItemTimes.due}` },
+      slots: {
+        opens: `${row.assignDate}T${lineItemTimes.opens}`,
+        due: `${row.dueDate}T${lineItemTimes.due}`,
+      },
       points: parsePoints(row.resultValueMax) ?? item.points,
       category: categoryKeys.get(row.categorySourcedId) ?? null,
     })
   }
   const days = itemOfLineItem.size
-  if (days > 0) findings.push({ severity: 'note', where: 'lineItems.csv', message: `${days} line items give days only: they open at ${lineItemTimes.opens} and are due at ${lineItemTimes.due} where the course JSON says nothing else` })
+  if (days > 0)
+    findings.push({
+      severity: 'note',
+      where: 'lineItems.csv',
+      message: `${days} line items give days only: they open at ${lineItemTimes.opens} and are due at ${lineItemTimes.due} where the course JSON says nothing else`,
+    })
 
   for (const extra of document?.items ?? []) {
     const item = byIdentifier.get(extra.identifier) ?? byResource.get(extra.identifier)
     if (!item) {
-      findings.push({ severity: 'warning', where: 'course JSON', message: `the item ${extra.identifier} is not in the course; what was said of it was left out` })
+      findings.push({
+        severity: 'warning',
+        where: 'course JSON',
+        message: `the item ${extra.identifier} is not in the course; what was said of it was left out`,
+      })
       continue
     }
     const so = changes.get(item) ?? {}
@@ -79,16 +117,21 @@ export function assembleCourse({ courseKey, content, categories, lineItems, docu
       if (value === null) delete slots[slot]
       else if (value !== undefined) slots[slot] = value
     }
-    if (extra.category && !categoryKeys.has(extra.category)) findings.push({ severity: 'warning', where: 'course JSON', message: `the item ${extra.identifier} names the category ${extra.category}, which the course does not have` })
+    if (extra.category && !categoryKeys.has(extra.category))
+      findings.push({
+        severity: 'warning',
+        where: 'course JSON',
+        message: `the item ${extra.identifier} names the category ${extra.category}, which the course does not have`,
+      })
     changes.set(item, {
       ...so,
       slots,
-      ...extra.points && { points: parsePoints(extra.points) },
-      ...extra.category && { category: categoryKeys.get(extra.category) ?? null },
-      ...extra.state && { state: extra.state },
-      ...extra.exam !== undefined && { exam: extra.exam },
-      ...extra.kind && { kind: extra.kind },
-      ...extra.settings && { settings: { ...item.settings, ...extra.settings } },
+      ...(extra.points && { points: parsePoints(extra.points) }),
+      ...(extra.category && { category: categoryKeys.get(extra.category) ?? null }),
+      ...(extra.state && { state: extra.state }),
+      ...(extra.exam !== undefined && { exam: extra.exam }),
+      ...(extra.kind && { kind: extra.kind }),
+      ...(extra.settings && { settings: { ...item.settings, ...extra.settings } }),
     })
   }
   return {

@@ -2,22 +2,49 @@ import type { TenThousandths } from '../grading/points'
 import type { SlotName } from '../dates/rule'
 
 /** What an item can be. In a cartridge an assessment is a quiz, a topic a discussion, an LTI link a tool. A bank holds questions for quizzes; students never see it. */
-export const itemKinds = ['assignment', 'quiz', 'bank', 'discussion', 'page', 'file', 'weblink', 'tool', 'announcement', 'event', 'poll', 'survey', 'attendance', 'recording', 'heading'] as const
-export type ItemKind = typeof itemKinds[number]
+export const itemKinds = [
+  'assignment',
+  'quiz',
+  'bank',
+  'discussion',
+  'page',
+  'file',
+  'weblink',
+  'tool',
+  'announcement',
+  'event',
+  'poll',
+  'survey',
+  'attendance',
+  'recording',
+  'heading',
+] as const
+export type ItemKind = (typeof itemKinds)[number]
 /** Listed: date and points are seen, the content is not yet. */
 export const itemStates = ['visible', 'hidden', 'listed', 'deleted'] as const
-export type ItemState = typeof itemStates[number]
+export type ItemState = (typeof itemStates)[number]
 
 /** The immutable content of an item. Its bytes are read from where they lie when they are asked for, as often as they are, always the same. */
-export interface Body { readonly mediaType: string, readonly chunks: () => AsyncIterable<Uint8Array> }
-export const bodyOf = (mediaType: string, bytes: Uint8Array): Body => ({ mediaType, async* chunks() { yield bytes } })
+export interface Body {
+  readonly mediaType: string
+  readonly chunks: () => AsyncIterable<Uint8Array>
+}
+export const bodyOf = (mediaType: string, bytes: Uint8Array): Body => ({
+  mediaType,
+  async *chunks() {
+    yield bytes
+  },
+})
 export async function bytesOf(body: Body): Promise<Uint8Array> {
   const parts: Uint8Array[] = []
   for await (const part of body.chunks()) parts.push(part)
   if (parts.length === 1) return parts[0]!
   const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0))
   let at = 0
-  for (const part of parts) { whole.set(part, at); at += part.length }
+  for (const part of parts) {
+    whole.set(part, at)
+    at += part.length
+  }
   return whole
 }
 
@@ -50,7 +77,12 @@ export interface ItemNode {
 }
 export type CourseNode = UnitNode | ItemNode
 
-export interface GradeCategory { readonly lineage: string, readonly identifier: string, readonly title: string, readonly weight: TenThousandths | null }
+export interface GradeCategory {
+  readonly lineage: string
+  readonly identifier: string
+  readonly title: string
+  readonly weight: TenThousandths | null
+}
 
 /** A course's content in its own order: a tree of units and items. Nothing in it is about students. */
 export interface CourseContent {
@@ -62,7 +94,10 @@ export interface CourseContent {
 }
 
 /** All items of a tree in course order, each with the nearest unit above it. */
-export function* itemsInOrder(nodes: readonly CourseNode[], unit: UnitNode | null = null): Generator<{ item: ItemNode, unit: UnitNode | null }> {
+export function* itemsInOrder(
+  nodes: readonly CourseNode[],
+  unit: UnitNode | null = null,
+): Generator<{ item: ItemNode; unit: UnitNode | null }> {
   for (const node of nodes) {
     if (node.type === 'unit') yield* itemsInOrder(node.children, node)
     else {
@@ -74,7 +109,7 @@ export function* itemsInOrder(nodes: readonly CourseNode[], unit: UnitNode | nul
 
 /** The same tree with every item changed by `change`. */
 export function mapItems(nodes: readonly CourseNode[], change: (item: ItemNode) => ItemNode): CourseNode[] {
-  return nodes.map((node) => {
+  return nodes.map(node => {
     const next = node.type === 'unit' ? node : change(node)
     return { ...next, children: mapItems(next.children, change) }
   })

@@ -2,7 +2,12 @@ import type { TenThousandths } from '../grading/points'
 import type { ItemKind, ItemState } from './model'
 
 /** A unit or item as it stands in a list of rows: its parent (unit or item) and its place among that parent's children. */
-export interface PlacedRow { readonly lineage: string, readonly parent: string | null, readonly position: number, readonly type: 'unit' | 'item' }
+export interface PlacedRow {
+  readonly lineage: string
+  readonly parent: string | null
+  readonly position: number
+  readonly type: 'unit' | 'item'
+}
 
 /** A unit or item in course order, with how deep it lies and the nearest unit above it. */
 export interface OutlineNode extends PlacedRow {
@@ -21,7 +26,9 @@ export interface OutlineNode extends PlacedRow {
 }
 
 /** Puts rows into course order, depth first. A row whose parent is not there stands at the top. */
-export function inCourseOrder<R extends PlacedRow>(rows: readonly R[]): (R & { depth: number, unit: string | null })[] {
+export function inCourseOrder<R extends PlacedRow>(
+  rows: readonly R[],
+): (R & { depth: number; unit: string | null })[] {
   const known = new Set(rows.map(row => row.lineage))
   const children = new Map<string | null, R[]>()
   for (const row of rows) {
@@ -31,7 +38,7 @@ export function inCourseOrder<R extends PlacedRow>(rows: readonly R[]): (R & { d
     else children.set(parent, [row])
   }
   for (const list of children.values()) list.sort((a, b) => a.position - b.position)
-  const ordered: (R & { depth: number, unit: string | null })[] = []
+  const ordered: (R & { depth: number; unit: string | null })[] = []
   const walk = (parent: string | null, depth: number, unit: string | null): void => {
     for (const row of children.get(parent) ?? []) {
       ordered.push({ ...row, depth, unit })

@@ -6,12 +6,17 @@ import { planCase, readCase, yearsOf } from './case'
 const folder = new URL('../../tests/cases/', import.meta.url)
 
 describe('worked cases', () => {
-  it.each(readdirSync(folder).filter(name => name.endsWith('.json')))('%s comes out exactly', (name) => {
-    const file = JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as { case: unknown, expected: { items: unknown[] } }
+  it.each(readdirSync(folder).filter(name => name.endsWith('.json')))('%s comes out exactly', name => {
+    const file = JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as {
+      case: unknown
+      expected: { items: unknown[] }
+    }
     const read = readCase(file.case, isTimeZone)
     if ('faults' in read) throw new Error(JSON.stringify(read.faults))
     const { from, to } = yearsOf(read.case)
     const { items } = planCase(read.case, zoneRules(read.case.target.timeZone, from, to))
-    expect(items.map(({ id, opens, due, closes, flags }) => ({ id, opens, due, closes, flags }))).toEqual(file.expected.items)
+    expect(items.map(({ id, opens, due, closes, flags }) => ({ id, opens, due, closes, flags }))).toEqual(
+      file.expected.items,
+    )
   })
 })

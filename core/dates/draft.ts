@@ -5,16 +5,32 @@ import type { ZoneRules } from '../calendar/zone'
 import type { Rule, SlotName } from './rule'
 
 /** What a step or method noticed. Alphabetical: the order in which a set of them is written. */
-export const flagNames = ['before-start', 'break-week', 'closure-moved', 'dst-gap', 'dst-overlap', 'no-exam-period', 'no-meetings', 'no-milestone',
-  'on-closure', 'past-end', 'reordered', 'set-by-hand', 'source-inverted', 'swap-day'] as const
-export type Flag = typeof flagNames[number]
+export const flagNames = [
+  'before-start',
+  'break-week',
+  'closure-moved',
+  'dst-gap',
+  'dst-overlap',
+  'no-exam-period',
+  'no-meetings',
+  'no-milestone',
+  'on-closure',
+  'past-end',
+  'reordered',
+  'set-by-hand',
+  'source-inverted',
+  'swap-day',
+] as const
+export type Flag = (typeof flagNames)[number]
 /** Sets of flags are bit masks inside the engine. */
-export const bit = Object.fromEntries(flagNames.map((name, at) => [name, 1 << at])) as Readonly<Record<Flag, number>>
+export const bit = Object.fromEntries(flagNames.map((name, at) => [name, 1 << at])) as Readonly<
+  Record<Flag, number>
+>
 const written = new Map<number, readonly Flag[]>()
 /** The flags of a mask in alphabetical order. The lists are shared; do not change one. */
 export function flagsOf(mask: number): readonly Flag[] {
   let flags = written.get(mask)
-  if (!flags) written.set(mask, flags = Object.freeze(flagNames.filter((_, at) => mask & (1 << at))))
+  if (!flags) written.set(mask, (flags = Object.freeze(flagNames.filter((_, at) => mask & (1 << at)))))
   return flags
 }
 
@@ -67,5 +83,14 @@ export type Prepare<R extends Rule> = (rule: R, crossing: Crossing) => Place
 /** What weekday w becomes under a rule's table. */
 export const turned = (rule: Rule, weekday: Weekday): Weekday => rule.weekdays[`${weekday}`] ?? weekday
 
-export const newDraft = (slot: SlotName, day: Day, minute: number): Draft =>
-  ({ slot, from: day, fromMinute: minute, weekday: weekdayOf(day), day, minute, flags: 0, reasons: [], dated: true })
+export const newDraft = (slot: SlotName, day: Day, minute: number): Draft => ({
+  slot,
+  from: day,
+  fromMinute: minute,
+  weekday: weekdayOf(day),
+  day,
+  minute,
+  flags: 0,
+  reasons: [],
+  dated: true,
+})

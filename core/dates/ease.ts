@@ -4,7 +4,12 @@ import type { Meeting } from '../calendar/schema'
 import type { Reason } from './draft'
 
 /** An item with its placed due day. `weight` (≥ 0, at most four decimals, 1 if absent) is what moving it by a day costs. */
-export interface EaseItem { readonly id: string, readonly due: Day, readonly major?: boolean, readonly weight?: number }
+export interface EaseItem {
+  readonly id: string
+  readonly due: Day
+  readonly major?: boolean
+  readonly weight?: number
+}
 export interface EaseLimits {
   /** Days on which items may be due, ascending: see {@link easeDays}. */
   readonly days: readonly Day[]
@@ -17,11 +22,16 @@ export interface EaseLimits {
 export interface EaseConflict {
   readonly constraint: 'days' | 'perDay' | 'minGap' | 'together'
   readonly message: string
-  readonly couldBe: { perDay: number | null, minGap: number | null }
+  readonly couldBe: { perDay: number | null; minGap: number | null }
 }
 export type Eased =
-  | { readonly solved: true, readonly due: Day[], readonly cost: number, readonly reasons: Map<string, Reason> }
-  | { readonly solved: false, readonly conflict: EaseConflict }
+  | {
+      readonly solved: true
+      readonly due: Day[]
+      readonly cost: number
+      readonly reasons: Map<string, Reason>
+    }
+  | { readonly solved: false; readonly conflict: EaseConflict }
 
 /** The days that easing may use: usable days within classes, or the section's meeting days. */
 export function easeDays(term: Term, on: 'usable' | 'meetings', meetings: readonly Meeting[] = []): Day[] {
@@ -37,7 +47,10 @@ const scale = 10_000
  * Time grows with days × items × (minGap + 1) × perDay at most (without a limit per day, that factor falls away), and blocks
  * that cost more than the best so far are not tried.
  */
-function solve(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimits): { due: Day[], cost: number } | null {
+function solve(
+  items: readonly EaseItem[],
+  { days, perDay, minGap }: EaseLimits,
+): { due: Day[]; cost: number } | null {
   const n = items.length
   const gap = Math.max(0, items.filter(item => item.major).length > 1 ? minGap : 0)
   const wait = gap + 1
@@ -65,10 +78,12 @@ function solve(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimits)
           if (i < n && !(held && r > 0)) {
             const rest = here + (i + 1) * wait + (held ? gap : r)
             const total = weights[i]! * Math.abs(day - items[i]!.due) + best[rest]!
-            if (total <= least && total < Infinity) { least = total; block = 1 + taken[rest]! }
+            if (total <= least && total < Infinity) {
+              least = total
+              block = 1 + taken[rest]!
+            }
           }
-        }
-        else {
+        } else {
           let cost = 0
           let majors = 0
           for (let t = 1; t <= most && i + t <= n; t++) {
@@ -81,7 +96,10 @@ function solve(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimits)
             if (cost > least) break
             const total = cost + best[next + (i + t) * wait + (majors ? afterMajor : waiting)]!
             // Among equals the larger block: it puts more items on the earlier day.
-            if (total <= least && total < Infinity) { least = total; block = t }
+            if (total <= least && total < Infinity) {
+              least = total
+              block = t
+            }
           }
         }
         best[here + i * wait + r] = least
@@ -114,9 +132,13 @@ function solve(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimits)
  * `items` are in course order. @throws RangeError for limits or weights that make no sense.
  */
 export function ease(items: readonly EaseItem[], limits: EaseLimits): Eased {
-  if (limits.perDay !== null && (!Number.isInteger(limits.perDay) || limits.perDay < 1)) throw new RangeError('perDay must be a whole number of at least 1')
-  if (!Number.isInteger(limits.minGap) || limits.minGap < 0) throw new RangeError('minGap must be a whole number of days, 0 or more')
-  for (const { id, weight = 1 } of items) if (!(weight >= 0 && weight <= 1_000_000)) throw new RangeError(`the weight of ${id} must be between 0 and 1000000`)
+  if (limits.perDay !== null && (!Number.isInteger(limits.perDay) || limits.perDay < 1))
+    throw new RangeError('perDay must be a whole number of at least 1')
+  if (!Number.isInteger(limits.minGap) || limits.minGap < 0)
+    throw new RangeError('minGap must be a whole number of days, 0 or more')
+  for (const { id, weight = 1 } of items)
+    if (!(weight >= 0 && weight <= 1_000_000))
+      throw new RangeError(`the weight of ${id} must be between 0 and 1000000`)
   if (items.length === 0) return { solved: true, due: [], cost: 0, reasons: new Map() }
   const solution = solve(items, limits)
   if (!solution) return { solved: false, conflict: explain(items, limits) }
@@ -127,8 +149,24 @@ export function ease(items: readonly EaseItem[], limits: EaseLimits): Eased {
   items.forEach((item, at) => {
     const due = solution.due[at]!
     if (due === item.due) return
-    const why = !allowed.has(item.due) ? 'day' : limits.perDay !== null && crowd.get(item.due)! > limits.perDay ? 'crowd' : 'room'
-    reasons.set(item.id, { slot: 'due', code: 'eased', before: isoOf(item.due), after: isoOf(due), names: { why, sameDay: crowd.get(item.due)!, perDay: limits.perDay, minGap: limits.minGap, days: due - item.due } })
+    const why = !allowed.has(item.due)
+      ? 'day'
+      : limits.perDay !== null && crowd.get(item.due)! > limits.perDay
+        ? 'crowd'
+        : 'room'
+    reasons.set(item.id, {
+      slot: 'due',
+      code: 'eased',
+      before: isoOf(item.due),
+      after: isoOf(due),
+      names: {
+        why,
+        sameDay: crowd.get(item.due)!,
+        perDay: limits.perDay,
+        minGap: limits.minGap,
+        days: due - item.due,
+      },
+    })
   })
   return { solved: true, ...solution, reasons }
 }
@@ -142,7 +180,10 @@ function feasible(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimi
   let free = -Infinity
   const gap = Math.max(0, minGap)
   for (const item of items) {
-    while (k < days.length && ((perDay !== null && count >= perDay) || (item.major && days[k]! < free))) { k++; count = 0 }
+    while (k < days.length && ((perDay !== null && count >= perDay) || (item.major && days[k]! < free))) {
+      k++
+      count = 0
+    }
     if (k >= days.length) return false
     count++
     if (item.major) free = days[k]! + gap
@@ -153,22 +194,49 @@ function feasible(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimi
 function explain(items: readonly EaseItem[], limits: EaseLimits): EaseConflict {
   const { days, perDay, minGap } = limits
   const majors = items.filter(item => item.major).length
-  if (days.length === 0) return { constraint: 'days', message: 'There is no day that work may be due on.', couldBe: { perDay: null, minGap: null } }
+  if (days.length === 0)
+    return {
+      constraint: 'days',
+      message: 'There is no day that work may be due on.',
+      couldBe: { perDay: null, minGap: null },
+    }
   // The smallest limit per day and the largest gap that could hold with everything else as it is.
   const least = (holds: (n: number) => boolean, from: number, to: number): number | null => {
     if (from > to || !holds(to)) return null
-    while (from < to) { const middle = (from + to) >> 1; if (holds(middle)) to = middle; else from = middle + 1 }
+    while (from < to) {
+      const middle = (from + to) >> 1
+      if (holds(middle)) to = middle
+      else from = middle + 1
+    }
     return from
   }
   const span = days.at(-1)! - days[0]! + 1
-  const more = perDay === null ? null : least(n => feasible(items, { ...limits, perDay: n }), perDay + 1, items.length)
+  const more =
+    perDay === null ? null : least(n => feasible(items, { ...limits, perDay: n }), perDay + 1, items.length)
   const less = least(n => feasible(items, { ...limits, minGap: minGap - n }), 1, minGap)
   const couldBe = { perDay: more, minGap: less === null ? null : minGap - less }
-  const advice = [more !== null && `${more} a day`, less !== null && plural(minGap - less, 'day') + ' between major items'].filter(Boolean).join(', or ')
+  const advice = [
+    more !== null && `${more} a day`,
+    less !== null && plural(minGap - less, 'day') + ' between major items',
+  ]
+    .filter(Boolean)
+    .join(', or ')
   const would = advice ? ` It would go with ${advice}.` : ''
   if (perDay !== null && !feasible(items, { ...limits, minGap: 0 }))
-    return { constraint: 'perDay', message: `${plural(items.length, 'item')} at ${perDay} a day need ${plural(Math.ceil(items.length / perDay), 'day')}, and there are ${days.length}.${would}`, couldBe }
+    return {
+      constraint: 'perDay',
+      message: `${plural(items.length, 'item')} at ${perDay} a day need ${plural(Math.ceil(items.length / perDay), 'day')}, and there are ${days.length}.${would}`,
+      couldBe,
+    }
   if (!feasible(items, { ...limits, perDay: null }))
-    return { constraint: 'minGap', message: `${plural(majors, 'major item')} with ${plural(minGap, 'day')} between one and the next do not fit into the ${plural(span, 'day')} from ${isoOf(days[0]!)} to ${isoOf(days.at(-1)!)}.${would}`, couldBe }
-  return { constraint: 'together', message: `${perDay} a day and ${plural(minGap, 'day')} between major items cannot both hold in this order.${would}`, couldBe }
+    return {
+      constraint: 'minGap',
+      message: `${plural(majors, 'major item')} with ${plural(minGap, 'day')} between one and the next do not fit into the ${plural(span, 'day')} from ${isoOf(days[0]!)} to ${isoOf(days.at(-1)!)}.${would}`,
+      couldBe,
+    }
+  return {
+    constraint: 'together',
+    message: `${perDay} a day and ${plural(minGap, 'day')} between major items cannot both hold in this order.${would}`,
+    couldBe,
+  }
 }

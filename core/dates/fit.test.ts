@@ -9,11 +9,20 @@ import { defaultRule, ruleSchemas } from './rule'
 import { sentence } from './sentences'
 
 const zone = zoneRules('America/Halifax', 2026, 2028)
-const term = (from: string, to: string, more: object = {}) => compileTerm(termCalendar.parse({ name: from, timeZone: 'America/Halifax', classes: { from, to }, ...more }))
+const term = (from: string, to: string, more: object = {}) =>
+  compileTerm(termCalendar.parse({ name: from, timeZone: 'America/Halifax', classes: { from, to }, ...more }))
 const meetings: Meeting[] = [{ weekday: 2, start: '13:00', end: '14:15' }]
-const items = (...days: string[]): DatedItem[] => days.map(day => ({ id: day, kind: '', unit: null, opens: null, due: `${day}T23:59`, closes: null }))
+const items = (...days: string[]): DatedItem[] =>
+  days.map(day => ({ id: day, kind: '', unit: null, opens: null, due: `${day}T23:59`, closes: null }))
 const input = (more: Partial<PlanInput>): PlanInput => ({
-  source: term('2026-09-02', '2026-12-04'), target: term('2027-01-06', '2027-04-09'), sourceMeetings: meetings, targetMeetings: meetings, zone, rules: { rule: defaultRule, kindRules: {}, unitRules: {}, itemRules: {} }, items: items('2026-09-11', '2026-11-20', '2026-12-04'), ...more,
+  source: term('2026-09-02', '2026-12-04'),
+  target: term('2027-01-06', '2027-04-09'),
+  sourceMeetings: meetings,
+  targetMeetings: meetings,
+  zone,
+  rules: { rule: defaultRule, kindRules: {}, unitRules: {}, itemRules: {} },
+  items: items('2026-09-11', '2026-11-20', '2026-12-04'),
+  ...more,
 })
 
 describe('which method to suggest', () => {
@@ -27,7 +36,9 @@ describe('which method to suggest', () => {
     expect(fits.fits.find(fit => fit.key === 'stretch')!.summary.settle).toBe(0)
   })
   it('a longer term: also another, though the default would leave nothing to settle', () => {
-    const fits = compareMethods(input({ source: term('2027-05-10', '2027-06-25'), items: items('2027-05-14', '2027-06-11') }))
+    const fits = compareMethods(
+      input({ source: term('2027-05-10', '2027-06-25'), items: items('2027-05-14', '2027-06-11') }),
+    )
     expect(fits).toMatchObject({ suggested: 'stretch', because: 'other-length' })
   })
   it('never suggests taking dates away, nor meetings where a section has none; the rule in force keeps its parameters', () => {
@@ -40,11 +51,29 @@ describe('which method to suggest', () => {
 })
 
 describe('dates by a pattern', () => {
-  const target = term('2027-01-06', '2027-04-09', { closures: [{ from: '2027-02-15', to: '2027-02-19', name: 'Study week', kind: 'break' }, { from: '2027-03-26', to: '2027-03-29', name: 'Spring closure', kind: 'holiday' }], runsAs: [{ date: '2027-03-30', weekday: 1, name: 'Tuesday on a Monday timetable' }] })
+  const target = term('2027-01-06', '2027-04-09', {
+    closures: [
+      { from: '2027-02-15', to: '2027-02-19', name: 'Study week', kind: 'break' },
+      { from: '2027-03-26', to: '2027-03-29', name: 'Spring closure', kind: 'holiday' },
+    ],
+    runsAs: [{ date: '2027-03-30', weekday: 1, name: 'Tuesday on a Monday timetable' }],
+  })
   const units = Array.from({ length: 15 }, (_, at) => `u${at + 1}`)
-  const planned = patternDates({ target, meetings, zone, pattern: usualPattern, units, items: [...units.map(unit => ({ id: unit, unit })), { id: 'loose', unit: null }] })
+  const planned = patternDates({
+    target,
+    meetings,
+    zone,
+    pattern: usualPattern,
+    units,
+    items: [...units.map(unit => ({ id: unit, unit })), { id: 'loose', unit: null }],
+  })
   it('unit k is teaching week k, opens Monday 08:00, due the Monday after', () => {
-    expect(planned[0]).toMatchObject({ opens: '2027-01-04T08:00', due: '2027-01-11T23:59', closes: null, flags: [] })
+    expect(planned[0]).toMatchObject({
+      opens: '2027-01-04T08:00',
+      due: '2027-01-11T23:59',
+      closes: null,
+      flags: [],
+    })
     // Study week holds no class day, so unit 7 is the week after it.
     expect(planned[6]).toMatchObject({ opens: '2027-02-22T08:00', due: '2027-03-01T23:59' })
   })
@@ -54,7 +83,11 @@ describe('dates by a pattern', () => {
     expect(planned[15]).toMatchObject({ id: 'loose', opens: null, due: null, closes: null, flags: [] })
   })
   it('gives a reason for every date', () => {
-    expect(reasonsOf(planned[0]!).map(sentence)[0]).toBe('Unit 1: opening on the Monday of teaching week 1, which starts Mon 4 Jan: Mon 4 Jan 08:00.')
-    for (const item of planned) for (const slot of ['opens', 'due'] as const) expect(item.slots[slot].reasons.length > 0).toBe(item[slot] !== null)
+    expect(reasonsOf(planned[0]!).map(sentence)[0]).toBe(
+      'Unit 1: opening on the Monday of teaching week 1, which starts Mon 4 Jan: Mon 4 Jan 08:00.',
+    )
+    for (const item of planned)
+      for (const slot of ['opens', 'due'] as const)
+        expect(item.slots[slot].reasons.length > 0).toBe(item[slot] !== null)
   })
 })

@@ -8,13 +8,25 @@ import { defaultRule, type Rule, type SlotName } from './rule'
 import { dateSteps, timeSteps } from './steps'
 
 /** When a slot falls, seen from the teaching week of its unit: `weeksOn` teaching weeks later (0: the same), on a weekday, at a time. */
-export interface PatternSlot { readonly weeksOn: number, readonly weekday: Weekday, readonly time: string }
+export interface PatternSlot {
+  readonly weeksOn: number
+  readonly weekday: Weekday
+  readonly time: string
+}
 /**
  * A pattern for work that never had dates: unit k is teaching week `firstWeek + (k − 1)·weeksPerUnit`. A slot left out stays
  * without a date. Usual (common practice, no source): opens Monday 08:00, due the Monday after at 23:59.
  */
-export interface Pattern { readonly firstWeek: number, readonly weeksPerUnit: number, readonly slots: Readonly<Partial<Record<SlotName, PatternSlot>>> }
-export const usualPattern: Pattern = { firstWeek: 1, weeksPerUnit: 1, slots: { opens: { weeksOn: 0, weekday: 1, time: '08:00' }, due: { weeksOn: 1, weekday: 1, time: '23:59' } } }
+export interface Pattern {
+  readonly firstWeek: number
+  readonly weeksPerUnit: number
+  readonly slots: Readonly<Partial<Record<SlotName, PatternSlot>>>
+}
+export const usualPattern: Pattern = {
+  firstWeek: 1,
+  weeksPerUnit: 1,
+  slots: { opens: { weeksOn: 0, weekday: 1, time: '08:00' }, due: { weeksOn: 1, weekday: 1, time: '23:59' } },
+}
 
 export interface PatternInput {
   target: Term
@@ -24,7 +36,7 @@ export interface PatternInput {
   /** Unit keys in course order: the k-th is unit k. */
   units: readonly string[]
   /** Items to be dated, in course order; one outside the units gets no date. */
-  items: readonly { readonly id: string, readonly unit: string | null }[]
+  items: readonly { readonly id: string; readonly unit: string | null }[]
   /** Closure policy, as in a rule; the default rule's where absent. */
   closures?: Rule['closures']
 }
@@ -34,9 +46,23 @@ export interface PatternInput {
  * cross (closures and changed timetables, bounds, order, daylight saving). A unit past the last teaching week goes to that
  * week, flag `past-end`.
  */
-export function patternDates({ target, meetings, zone, pattern, units, items, closures }: PatternInput): PlannedItem[] {
+export function patternDates({
+  target,
+  meetings,
+  zone,
+  pattern,
+  units,
+  items,
+  closures,
+}: PatternInput): PlannedItem[] {
   // The term onto itself: the placed day is what the steps look at, as if it had stood there before.
-  const crossing = crossingOf({ source: target, target, sourceMeetings: meetings, targetMeetings: meetings, zone })
+  const crossing = crossingOf({
+    source: target,
+    target,
+    sourceMeetings: meetings,
+    targetMeetings: meetings,
+    zone,
+  })
   const rule: Rule = { ...defaultRule, closures: closures ?? defaultRule.closures }
   const numbers = new Map(units.map((unit, at) => [unit, at + 1]))
   return items.map(({ id, unit }): PlannedItem => {
@@ -47,9 +73,26 @@ export function patternDates({ target, meetings, zone, pattern, units, items, cl
       const week = pattern.firstWeek + (number - 1) * pattern.weeksPerUnit + wanted.weeksOn
       const landing = Math.min(Math.max(week, 1), target.weeks.length)
       const first = target.weeks[landing - 1]!
-      const draft = newDraft(slot, dayInWeek(target.weekStart, first, wanted.weekday), minuteOf(wanted.time, 0))
+      const draft = newDraft(
+        slot,
+        dayInWeek(target.weekStart, first, wanted.weekday),
+        minuteOf(wanted.time, 0),
+      )
       if (landing !== week) draft.flags |= bit['past-end']
-      draft.reasons.push({ slot, code: 'pattern', before: null, after: wallOf(draft.day, draft.minute), names: { unit: number, week: landing, wanted: week, weekday: wanted.weekday, weekStarts: isoOf(first), time: wanted.time } })
+      draft.reasons.push({
+        slot,
+        code: 'pattern',
+        before: null,
+        after: wallOf(draft.day, draft.minute),
+        names: {
+          unit: number,
+          week: landing,
+          wanted: week,
+          weekday: wanted.weekday,
+          weekStarts: isoOf(first),
+          time: wanted.time,
+        },
+      })
       for (const step of [...dateSteps, ...timeSteps]) step(draft, rule, crossing)
       return draft
     }

@@ -2,7 +2,16 @@ import { dayOf, minuteOf, wallOf, type Day } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
 import { meetingDays, type Term } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
-import { bit, flagsOf, newDraft, type Crossing, type Draft, type Flag, type Prepare, type Reason } from './draft'
+import {
+  bit,
+  flagsOf,
+  newDraft,
+  type Crossing,
+  type Draft,
+  type Flag,
+  type Prepare,
+  type Reason,
+} from './draft'
 import { methods } from './methods'
 import type { Rule, RuleSet, SlotName } from './rule'
 import { dateSteps, order, stepsAfterOrder, timeSteps } from './steps'
@@ -23,7 +32,12 @@ export type SlotValues = Record<SlotName, string | null>
 export type Outcome = 'held' | 'settle' | 'moved' | 'straight' | 'none' | 'empty'
 
 /** One slot after crossing. Slots that came from the same date by the same rule share one of these: do not change it. */
-export interface CrossedSlot { readonly at: string | null, readonly flags: readonly Flag[], readonly reasons: readonly Reason[], readonly outcome: Outcome }
+export interface CrossedSlot {
+  readonly at: string | null
+  readonly flags: readonly Flag[]
+  readonly reasons: readonly Reason[]
+  readonly outcome: Outcome
+}
 
 export interface PlannedItem extends Readonly<SlotValues> {
   readonly id: string
@@ -32,13 +46,33 @@ export interface PlannedItem extends Readonly<SlotValues> {
   readonly slots: Readonly<Record<SlotName, CrossedSlot>>
 }
 /** All reasons of an item, slot by slot. */
-export const reasonsOf = ({ slots }: PlannedItem): Reason[] => [...slots.opens.reasons, ...slots.due.reasons, ...slots.closes.reasons]
+export const reasonsOf = ({ slots }: PlannedItem): Reason[] => [
+  ...slots.opens.reasons,
+  ...slots.due.reasons,
+  ...slots.closes.reasons,
+]
 
 /** Slots by how they came across; `dates` is all that have one. */
-export interface Summary { dates: number, straight: number, moved: number, held: number, settle: number, none: number }
+export interface Summary {
+  dates: number
+  straight: number
+  moved: number
+  held: number
+  settle: number
+  none: number
+}
 
 const maskOf = (...flags: Flag[]): number => flags.reduce((mask, flag) => mask | bit[flag], 0)
-const settling = maskOf('past-end', 'before-start', 'on-closure', 'no-exam-period', 'no-milestone', 'no-meetings', 'source-inverted', 'dst-gap')
+const settling = maskOf(
+  'past-end',
+  'before-start',
+  'on-closure',
+  'no-exam-period',
+  'no-milestone',
+  'no-meetings',
+  'source-inverted',
+  'dst-gap',
+)
 const moving = maskOf('closure-moved', 'swap-day', 'reordered')
 function outcomeOf(had: boolean, has: boolean, flags: number): Outcome {
   if (!has) return had ? 'none' : 'empty'
@@ -57,23 +91,27 @@ export interface PlanInput {
   items: readonly DatedItem[]
 }
 
-const own = <T>(record: Readonly<Record<string, T>>, key: string): T | undefined => Object.hasOwn(record, key) ? record[key] : undefined
+const own = <T>(record: Readonly<Record<string, T>>, key: string): T | undefined =>
+  Object.hasOwn(record, key) ? record[key] : undefined
 /** The rule that decides for an item: the nearest wins whole. */
 export const ruleFor = (rules: RuleSet, item: Pick<DatedItem, 'id' | 'unit' | 'kind'>): Rule =>
-  own(rules.itemRules, item.id) ?? (item.unit === null ? undefined : own(rules.unitRules, item.unit)) ?? own(rules.kindRules, item.kind) ?? rules.rule
+  own(rules.itemRules, item.id) ??
+  (item.unit === null ? undefined : own(rules.unitRules, item.unit)) ??
+  own(rules.kindRules, item.kind) ??
+  rules.rule
 
 /**
  * Where every date of every item lands, in the order given, with flags and reasons.
  * Pure: the same input gives the same result. Input is taken to be checked (`readCase`, `planDocument`).
  */
-export function planDates(input: PlanInput): { items: PlannedItem[], summary: Summary } {
+export function planDates(input: PlanInput): { items: PlannedItem[]; summary: Summary } {
   const crossing = crossingOf(input)
   const prepared = new Map<Rule, (item: DatedItem) => PlannedItem>()
   const items = input.items.map((item): PlannedItem => {
     const rule = ruleFor(input.rules, item)
     if (rule.method === 'set') return byHand(item, rule)
     let cross = prepared.get(rule)
-    if (!cross) prepared.set(rule, cross = crosserOf(rule, crossing))
+    if (!cross) prepared.set(rule, (cross = crosserOf(rule, crossing)))
     return cross(item)
   })
   return { items, summary: summarise(items) }
@@ -102,27 +140,58 @@ export function summarise(items: readonly PlannedItem[]): Summary {
   return { ...counted, dates: counted.straight + counted.moved + counted.held + counted.settle }
 }
 
-const emptySlot: CrossedSlot = Object.freeze({ at: null, flags: flagsOf(0), reasons: Object.freeze([]), outcome: 'empty' })
+const emptySlot: CrossedSlot = Object.freeze({
+  at: null,
+  flags: flagsOf(0),
+  reasons: Object.freeze([]),
+  outcome: 'empty',
+})
 
 function byHand(item: DatedItem, rule: Extract<Rule, { method: 'set' }>): PlannedItem {
   const flags = flagsOf(bit['set-by-hand'])
-  const slot = (name: SlotName): CrossedSlot => item[name] === null && rule[name] === null ? emptySlot
-    : { at: rule[name], flags, reasons: [{ slot: name, code: 'set-by-hand', before: item[name], after: rule[name] }], outcome: outcomeOf(item[name] !== null, rule[name] !== null, bit['set-by-hand']) }
-  return { id: item.id, opens: rule.opens, due: rule.due, closes: rule.closes, flags, slots: { opens: slot('opens'), due: slot('due'), closes: slot('closes') } }
+  const slot = (name: SlotName): CrossedSlot =>
+    item[name] === null && rule[name] === null
+      ? emptySlot
+      : {
+          at: rule[name],
+          flags,
+          reasons: [{ slot: name, code: 'set-by-hand', before: item[name], after: rule[name] }],
+          outcome: outcomeOf(item[name] !== null, rule[name] !== null, bit['set-by-hand']),
+        }
+  return {
+    id: item.id,
+    opens: rule.opens,
+    due: rule.due,
+    closes: rule.closes,
+    flags,
+    slots: { opens: slot('opens'), due: slot('due'), closes: slot('closes') },
+  }
 }
 
 /** A slot crossed on its own, before its neighbours were looked at: wall-clock minutes before and after, and the finished slot. */
-interface Single { readonly was: number, readonly is: number, readonly mask: number, readonly slot: CrossedSlot }
+interface Single {
+  readonly was: number
+  readonly is: number
+  readonly mask: number
+  readonly slot: CrossedSlot
+}
 
 /**
  * Crosses items under one rule. Until Order, what becomes of a slot depends on its date and time alone, and a course has far
  * fewer different dates than items: each is worked out once and shared, and its day once for all times of day. Items whose order must be repaired are worked out whole,
  * once for each set of dates.
  */
-function crosserOf(rule: Exclude<Rule, { method: 'set' }>, crossing: Crossing): (item: DatedItem) => PlannedItem {
+function crosserOf(
+  rule: Exclude<Rule, { method: 'set' }>,
+  crossing: Crossing,
+): (item: DatedItem) => PlannedItem {
   // The list pairs each name with a method for its own rule; that pairing is lost on a union of rules.
   const place = (methods[rule.method] as Prepare<Rule>)(rule, crossing)
-  const singles: Record<SlotName, Map<string, Single>> = { opens: new Map(), due: new Map(), closes: new Map() }
+  const singles: Record<SlotName, Map<string, Single>> = {
+    opens: new Map(),
+    due: new Map(),
+    closes: new Map(),
+  }
   const repairs = new Map<string, PlannedItem>()
 
   const placed: Record<SlotName, Map<Day, Draft>> = { opens: new Map(), due: new Map(), closes: new Map() }
@@ -153,7 +222,7 @@ function crosserOf(rule: Exclude<Rule, { method: 'set' }>, crossing: Crossing): 
     singles[slot].set(text, single)
     return single
   }
-  return (item) => {
+  return item => {
     const opens = item.opens === null ? null : singleOf('opens', item.opens)
     const due = item.due === null ? null : singleOf('due', item.due)
     const closes = item.closes === null ? null : singleOf('closes', item.closes)
@@ -161,12 +230,34 @@ function crosserOf(rule: Exclude<Rule, { method: 'set' }>, crossing: Crossing): 
     if (!inOrder) {
       const key = `${item.opens} ${item.due} ${item.closes}`
       let repaired = repairs.get(key)
-      if (!repaired) repairs.set(key, repaired = finishItem(item.id, draftOf('opens', item.opens), draftOf('due', item.due), draftOf('closes', item.closes), rule, crossing))
+      if (!repaired)
+        repairs.set(
+          key,
+          (repaired = finishItem(
+            item.id,
+            draftOf('opens', item.opens),
+            draftOf('due', item.due),
+            draftOf('closes', item.closes),
+            rule,
+            crossing,
+          )),
+        )
       return { ...repaired, id: item.id }
     }
-    const slots = { opens: opens?.slot ?? emptySlot, due: due?.slot ?? emptySlot, closes: closes?.slot ?? emptySlot }
+    const slots = {
+      opens: opens?.slot ?? emptySlot,
+      due: due?.slot ?? emptySlot,
+      closes: closes?.slot ?? emptySlot,
+    }
     const mask = (opens?.mask ?? 0) | (due?.mask ?? 0) | (closes?.mask ?? 0)
-    return { id: item.id, opens: slots.opens.at, due: slots.due.at, closes: slots.closes.at, flags: flagsOf(mask), slots }
+    return {
+      id: item.id,
+      opens: slots.opens.at,
+      due: slots.due.at,
+      closes: slots.closes.at,
+      flags: flagsOf(mask),
+      slots,
+    }
   }
 }
 
@@ -177,15 +268,34 @@ const fits = (earlier: Single | null, later: Single | null): boolean =>
 /** What follows Order, and the slot as it is kept. */
 function finishSlot(draft: Draft, rule: Rule, crossing: Crossing): CrossedSlot {
   if (draft.dated) for (const step of stepsAfterOrder) step(draft, rule, crossing)
-  return { at: draft.dated ? wallOf(draft.day, draft.minute) : null, flags: flagsOf(draft.flags), reasons: draft.reasons, outcome: outcomeOf(true, draft.dated, draft.flags) }
+  return {
+    at: draft.dated ? wallOf(draft.day, draft.minute) : null,
+    flags: flagsOf(draft.flags),
+    reasons: draft.reasons,
+    outcome: outcomeOf(true, draft.dated, draft.flags),
+  }
 }
 
 /** Order, what follows it, and the item put together. */
-export function finishItem(id: string, opens: Draft | null, due: Draft | null, closes: Draft | null, rule: Rule, crossing: Crossing): PlannedItem {
-  const dated = (draft: Draft | null): Draft | null => draft?.dated ? draft : null
+export function finishItem(
+  id: string,
+  opens: Draft | null,
+  due: Draft | null,
+  closes: Draft | null,
+  rule: Rule,
+  crossing: Crossing,
+): PlannedItem {
+  const dated = (draft: Draft | null): Draft | null => (draft?.dated ? draft : null)
   order(dated(opens), dated(due), dated(closes))
-  const finish = (draft: Draft | null): CrossedSlot => draft ? finishSlot(draft, rule, crossing) : emptySlot
+  const finish = (draft: Draft | null): CrossedSlot => (draft ? finishSlot(draft, rule, crossing) : emptySlot)
   const slots = { opens: finish(opens), due: finish(due), closes: finish(closes) }
   const mask = (draft: Draft | null): number => draft?.flags ?? 0
-  return { id, opens: slots.opens.at, due: slots.due.at, closes: slots.closes.at, flags: flagsOf(mask(opens) | mask(due) | mask(closes)), slots }
+  return {
+    id,
+    opens: slots.opens.at,
+    due: slots.due.at,
+    closes: slots.closes.at,
+    flags: flagsOf(mask(opens) | mask(due) | mask(closes)),
+    slots,
+  }
 }

@@ -8,14 +8,16 @@ export const weekdayName = (weekday: number): string => weekdays[weekday - 1]!
 /** Mon … Sun of an ISO weekday. */
 export const weekdayShort = (weekday: number): string => weekdayName(weekday).slice(0, 3)
 /** `Fri 5 Feb` of a date or date-time. */
-export const dayText = (text: string): string => `${weekdayShort(weekdayOf(dayOf(text)))} ${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
+export const dayText = (text: string): string =>
+  `${weekdayShort(weekdayOf(dayOf(text)))} ${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
 /** `5 Feb` of a date. */
-export const shortDay = (text: string): string => `${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
+export const shortDay = (text: string): string =>
+  `${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
 /** `Fri 5 Feb 23:59` of a date-time. */
 export const momentText = (text: string): string => `${dayText(text)} ${text.slice(11, 16)}`
 /** `Mon Wed Fri 13:00` of a meeting pattern; several times stand apart. */
-export function meetingText(meetings: readonly { weekday: number, start: string }[]): string {
+export function meetingText(meetings: readonly { weekday: number; start: string }[]): string {
   const byTime = new Map<string, number[]>()
-  for (const { weekday, start } of meetings) byTime.set(start, [...byTime.get(start) ?? [], weekday])
+  for (const { weekday, start } of meetings) byTime.set(start, [...(byTime.get(start) ?? []), weekday])
   return [...byTime].map(([start, days]) => `${days.sort().map(weekdayShort).join(' ')} ${start}`).join(', ')
 }

@@ -34,12 +34,10 @@ export function placeOutsideClasses({ source, target }: Crossing, draft: Draft):
       draft.flags |= bit['past-end']
       draft.reasons.push({ slot: draft.slot, code: 'past-exams', before, after: isoOf(draft.day) })
     }
-  }
-  else if (zone === 'after') {
+  } else if (zone === 'after') {
     draft.day = target.classes.to + (draft.from - source.classes.to)
     note('after-classes', { days: draft.from - source.classes.to, anchor: isoOf(target.classes.to) })
-  }
-  else {
+  } else {
     draft.day = target.weeks[0]! + (draft.from - source.weeks[0]!)
     note('before-classes', { days: source.weeks[0]! - draft.from, anchor: isoOf(target.weeks[0]!) })
   }

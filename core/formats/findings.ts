@@ -1,5 +1,10 @@
 /** Something noticed while reading: an error costs what it is about, a warning may surprise, a note explains. `where`: file, and file and row or line. */
-export interface Finding { readonly severity: 'error' | 'warning' | 'note', readonly where: string, readonly message: string, /** How many it stands for, where it is more than itself. */ readonly count?: number }
+export interface Finding {
+  readonly severity: 'error' | 'warning' | 'note'
+  readonly where: string
+  readonly message: string
+  /** How many it stands for, where it is more than itself. */ readonly count?: number
+}
 
 /**
  * Why a file is not read: it is not what it should be (`unlike`), over a limit (`limit`), or as nothing honest makes it (`hostile`).
@@ -15,9 +20,17 @@ const wayOn: Record<Unreadable, string> = {
 /** A file that is refused; nothing of it is used. */
 export class FormatRefusal extends Error {
   override readonly name = 'FormatRefusal'
-  constructor(readonly where: string, readonly reason: string, readonly why: Unreadable = 'unlike') { super(`${where}: ${reason}`) }
+  constructor(
+    readonly where: string,
+    readonly reason: string,
+    readonly why: Unreadable = 'unlike',
+  ) {
+    super(`${where}: ${reason}`)
+  }
   /** What to do about it, as a sentence. */
-  get wayOn(): string { return wayOn[this.why] }
+  get wayOn(): string {
+    return wayOn[this.why]
+  }
 }
 
 /** Findings as they come. Of each kind so many are listed; the others are counted, so that a table of a million wrong rows stays readable. */
@@ -27,7 +40,7 @@ export interface FindingList {
 }
 export function findingList(most: number): FindingList {
   const listed: Finding[] = []
-  const kinds = new Map<string, { count: number, last: Finding }>()
+  const kinds = new Map<string, { count: number; last: Finding }>()
   return {
     add(severity, where, message, kind = `${severity} ${message.replace(/“[^”]*”|"[^"]*"|\d+/g, '')}`) {
       const finding: Finding = { severity, where, message }
@@ -39,7 +52,15 @@ export function findingList(most: number): FindingList {
     },
     all() {
       const more = [...kinds.values()].filter(kind => kind.count > most)
-      return [...listed, ...more.map(({ count, last }) => ({ severity: last.severity, where: last.where, count: count - most, message: `and ${count - most} more like it; the last: ${last.message}` }))]
+      return [
+        ...listed,
+        ...more.map(({ count, last }) => ({
+          severity: last.severity,
+          where: last.where,
+          count: count - most,
+          message: `and ${count - most} more like it; the last: ${last.message}`,
+        })),
+      ]
     },
   }
 }

@@ -30,9 +30,25 @@ export interface ReadLimits {
 
 const MiB = 1024 * 1024
 export const readLimits: ReadLimits = {
-  entries: 50_000, unpackedBytes: 2048 * MiB, ratio: 200, nesting: 100, xmlDepth: 256, xmlBytes: 32 * MiB, pageBytes: 16 * MiB, titleLength: 10_000,
-  rows: 2_000_000, textBytes: 256 * MiB, events: 500_000, occurrences: 20_000, findings: 200,
+  entries: 50_000,
+  unpackedBytes: 2048 * MiB,
+  ratio: 200,
+  nesting: 100,
+  xmlDepth: 256,
+  xmlBytes: 32 * MiB,
+  pageBytes: 16 * MiB,
+  titleLength: 10_000,
+  rows: 2_000_000,
+  textBytes: 256 * MiB,
+  events: 500_000,
+  occurrences: 20_000,
+  findings: 200,
 }
 
 /** A number of bytes as people read it. */
-export const sizeText = (bytes: number): string => (bytes < 1024 ? `${bytes} bytes` : bytes < MiB ? `${Math.round(bytes / 1024)} KiB` : `${Math.round(bytes / MiB)} MiB`)
+export const sizeText = (bytes: number): string =>
+  bytes < 1024
+    ? `${bytes} bytes`
+    : bytes < MiB
+      ? `${Math.round(bytes / 1024)} KiB`
+      : `${Math.round(bytes / MiB)} MiB`

@@ -3,10 +3,19 @@ import type { CartridgeRead } from './cartridge/read'
 import type { Finding } from './findings'
 
 /** What the parts of a cartridge are called where it is shown what was found in a file. */
-export type OutlineKind = 'unit' | 'heading' | 'page' | 'file' | 'weblink' | 'topic' | 'assessment' | 'bank' | 'lti' | 'assignment'
-export interface OutlineEntry { title: string, kind: OutlineKind, children?: OutlineEntry[] }
+export type OutlineKind =
+  'unit' | 'heading' | 'page' | 'file' | 'weblink' | 'topic' | 'assessment' | 'bank' | 'lti' | 'assignment'
+export interface OutlineEntry {
+  title: string
+  kind: OutlineKind
+  children?: OutlineEntry[]
+}
 /** An event of a calendar; `lastDay` is the last day of it. */
-export interface CalendarEvent { title: string, firstDay: string, lastDay: string }
+export interface CalendarEvent {
+  title: string
+  firstDay: string
+  lastDay: string
+}
 export type FileFormat = 'common-cartridge' | 'oneroster' | 'icalendar'
 
 /** What was found in a file. Nothing of it is stored. */
@@ -21,15 +30,29 @@ export interface FileReport {
   events: CalendarEvent[]
 }
 
-const kinds: Partial<Record<ItemKind, OutlineKind>> = { quiz: 'assessment', discussion: 'topic', tool: 'lti', page: 'page', file: 'file', weblink: 'weblink', bank: 'bank', assignment: 'assignment', heading: 'heading' }
+const kinds: Partial<Record<ItemKind, OutlineKind>> = {
+  quiz: 'assessment',
+  discussion: 'topic',
+  tool: 'lti',
+  page: 'page',
+  file: 'file',
+  weblink: 'weblink',
+  bank: 'bank',
+  assignment: 'assignment',
+  heading: 'heading',
+}
 
 /** The outline of a cartridge: its tree, and after it what nothing in the package shows, needs or leads to. */
-export function outlineOf({ content, aside }: Pick<CartridgeRead, 'content' | 'aside'>): { outline: OutlineEntry[], counts: Record<string, number> } {
+export function outlineOf({ content, aside }: Pick<CartridgeRead, 'content' | 'aside'>): {
+  outline: OutlineEntry[]
+  counts: Record<string, number>
+} {
   const counts: Record<string, number> = {}
-  const shown = (nodes: readonly CourseNode[]): OutlineEntry[] => nodes.map((node) => {
-    const kind = node.type === 'unit' ? 'unit' : kinds[node.kind] ?? 'file'
-    counts[kind] = (counts[kind] ?? 0) + 1
-    return { title: node.title, kind, ...node.children.length > 0 && { children: shown(node.children) } }
-  })
+  const shown = (nodes: readonly CourseNode[]): OutlineEntry[] =>
+    nodes.map(node => {
+      const kind = node.type === 'unit' ? 'unit' : (kinds[node.kind] ?? 'file')
+      counts[kind] = (counts[kind] ?? 0) + 1
+      return { title: node.title, kind, ...(node.children.length > 0 && { children: shown(node.children) }) }
+    })
   return { outline: shown(content.nodes.filter(node => !aside.has(node.lineage))), counts }
 }

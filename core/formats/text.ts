@@ -2,26 +2,48 @@ import { FormatRefusal } from './findings'
 
 /** Text of a file in UTF-8, a byte order mark taken off; refuses bytes that are not UTF-8. */
 export function utf8(where: string, bytes: Uint8Array): string {
-  try { return new TextDecoder('utf-8', { fatal: true }).decode(bytes) }
-  catch { throw new FormatRefusal(where, 'is not UTF-8 text; save it as UTF-8 and try again') }
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+  } catch {
+    throw new FormatRefusal(where, 'is not UTF-8 text; save it as UTF-8 and try again')
+  }
 }
 
 const byteOrderMark = (bytes: Uint8Array): string | null =>
-  bytes[0] === 0xEF && bytes[1] === 0xBB && bytes[2] === 0xBF ? 'utf-8' : bytes[0] === 0xFF && bytes[1] === 0xFE ? 'utf-16le' : bytes[0] === 0xFE && bytes[1] === 0xFF ? 'utf-16be' : null
+  bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf
+    ? 'utf-8'
+    : bytes[0] === 0xff && bytes[1] === 0xfe
+      ? 'utf-16le'
+      : bytes[0] === 0xfe && bytes[1] === 0xff
+        ? 'utf-16be'
+        : null
 
 // 0x80 to 0x9F of windows-1252 (WHATWG Encoding, index windows-1252); 0: as it is. Node 20 reads these bytes as ISO 8859-1.
-const windows = [0x20AC, 0, 0x201A, 0x0192, 0x201E, 0x2026, 0x2020, 0x2021, 0x02C6, 0x2030, 0x0160, 0x2039, 0x0152, 0, 0x017D, 0, 0, 0x2018, 0x2019, 0x201C, 0x201D, 0x2022, 0x2013, 0x2014, 0x02DC, 0x2122, 0x0161, 0x203A, 0x0153, 0, 0x017E, 0x0178]
+const windows = [
+  0x20ac, 0, 0x201a, 0x0192, 0x201e, 0x2026, 0x2020, 0x2021, 0x02c6, 0x2030, 0x0160, 0x2039, 0x0152, 0,
+  0x017d, 0, 0, 0x2018, 0x2019, 0x201c, 0x201d, 0x2022, 0x2013, 0x2014, 0x02dc, 0x2122, 0x0161, 0x203a,
+  0x0153, 0, 0x017e, 0x0178,
+]
 
 /** Text by a named encoding, or null where the name is unknown or the bytes are not in it. */
 function decoded(bytes: Uint8Array, encoding: string): string | null {
   try {
     const decoder = new TextDecoder(encoding, { fatal: true })
     const text = decoder.decode(bytes)
-    return decoder.encoding === 'windows-1252' ? text.replace(/[\x80-\x9F]/g, letter => String.fromCharCode(windows[letter.charCodeAt(0) - 0x80] || letter.charCodeAt(0))) : text
+    return decoder.encoding === 'windows-1252'
+      ? text.replace(/[\x80-\x9F]/g, letter =>
+          String.fromCharCode(windows[letter.charCodeAt(0) - 0x80] || letter.charCodeAt(0)),
+        )
+      : text
+  } catch {
+    return null
   }
-  catch { return null }
 }
-const latin = (bytes: Uint8Array): string => { let text = ''; for (let at = 0; at < bytes.length; at++) text += String.fromCharCode(bytes[at]!); return text }
+const latin = (bytes: Uint8Array): string => {
+  let text = ''
+  for (let at = 0; at < bytes.length; at++) text += String.fromCharCode(bytes[at]!)
+  return text
+}
 
 /**
  * Text of an XML document: by its byte order mark, else by the encoding it declares, else UTF-8 (XML 1.0, appendix F).
@@ -29,11 +51,19 @@ const latin = (bytes: Uint8Array): string => { let text = ''; for (let at = 0; a
  */
 export function xmlText(where: string, bytes: Uint8Array): string {
   const mark = byteOrderMark(bytes)
-  const declared = /^<\?xml[^>]*?encoding\s*=\s*["']([A-Za-z][A-Za-z0-9._-]*)["']/.exec(latin(bytes.subarray(0, 200)))?.[1]?.toLowerCase()
+  const declared = /^<\?xml[^>]*?encoding\s*=\s*["']([A-Za-z][A-Za-z0-9._-]*)["']/
+    .exec(latin(bytes.subarray(0, 200)))?.[1]
+    ?.toLowerCase()
   // Without a mark the declaration was readable byte by byte, so that it cannot be UTF-16.
   const encoding = mark ?? (declared?.startsWith('utf-16') ? 'utf-8' : declared) ?? 'utf-8'
   const text = decoded(bytes, encoding)
-  if (text === null) throw new FormatRefusal(where, encoding === 'utf-8' ? 'is not UTF-8 text; save it as UTF-8 and try again' : `says it is in ${encoding}, and is not`)
+  if (text === null)
+    throw new FormatRefusal(
+      where,
+      encoding === 'utf-8'
+        ? 'is not UTF-8 text; save it as UTF-8 and try again'
+        : `says it is in ${encoding}, and is not`,
+    )
   return text
 }
 
@@ -41,11 +71,13 @@ export function xmlText(where: string, bytes: Uint8Array): string {
  * Text of a web page: by its byte order mark, else UTF-8, else by the encoding its `meta` names, else windows-1252 (WHATWG HTML,
  * "determining the character encoding"). `encoding`: null for UTF-8, else what it was.
  */
-export function pageText(bytes: Uint8Array): { text: string, encoding: string | null } {
+export function pageText(bytes: Uint8Array): { text: string; encoding: string | null } {
   const mark = byteOrderMark(bytes)
   const asUtf8 = mark === null || mark === 'utf-8' ? decoded(bytes, 'utf-8') : null
   if (asUtf8 !== null) return { text: asUtf8, encoding: null }
-  const named = mark ?? /<meta[^>]{0,200}?charset\s*=\s*["']?([A-Za-z][A-Za-z0-9._-]*)/i.exec(latin(bytes.subarray(0, 1024)))?.[1]
+  const named =
+    mark ??
+    /<meta[^>]{0,200}?charset\s*=\s*["']?([A-Za-z][A-Za-z0-9._-]*)/i.exec(latin(bytes.subarray(0, 1024)))?.[1]
   for (const encoding of [named, 'windows-1252']) {
     const text = encoding === undefined ? null : decoded(bytes, encoding)
     if (text !== null) return { text, encoding: encoding! }
@@ -54,7 +86,7 @@ export function pageText(bytes: Uint8Array): { text: string, encoding: string | 
 }
 
 /** Text of a table: by its byte order mark, else UTF-8, else windows-1252, which spreadsheets still write. */
-export function tableText(where: string, bytes: Uint8Array): { text: string, encoding: string | null } {
+export function tableText(where: string, bytes: Uint8Array): { text: string; encoding: string | null } {
   const mark = byteOrderMark(bytes)
   for (const encoding of mark ? [mark] : ['utf-8', 'windows-1252']) {
     const text = decoded(bytes, encoding)
@@ -65,4 +97,8 @@ export function tableText(where: string, bytes: Uint8Array): { text: string, enc
 }
 
 /** One line of words for people: no line breaks, no characters that cannot be seen. */
-export const oneLine = (text: string): string => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').replace(/ {2,}/g, ' ').trim()
+export const oneLine = (text: string): string =>
+  text
+    .replace(/[\p{Cc}\u2028\u2029]+/gu, ' ')
+    .replace(/ {2,}/g, ' ')
+    .trim()

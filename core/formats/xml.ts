@@ -29,19 +29,52 @@ export function parseXml(where: string, text: string, limits: Pick<ReadLimits, '
   const parser = new SaxesParser({ xmlns: true, position: true })
   const open: XmlElement[] = []
   let root: XmlElement | null = null
-  parser.on('error', (error) => { throw new FormatRefusal(where, `line ${parser.line}: is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')})`) })
-  parser.on('doctype', () => { throw new FormatRefusal(where, `line ${parser.line}: has a document type declaration (DTD), which is never read; take it out and pack the file again`, 'hostile') })
-  parser.on('opentag', (tag) => {
+  parser.on('error', error => {
+    throw new FormatRefusal(
+      where,
+      `line ${parser.line}: is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')})`,
+    )
+  })
+  parser.on('doctype', () => {
+    throw new FormatRefusal(
+      where,
+      `line ${parser.line}: has a document type declaration (DTD), which is never read; take it out and pack the file again`,
+      'hostile',
+    )
+  })
+  parser.on('opentag', tag => {
     const attributes: Record<string, string> = {}
-    for (const key in tag.attributes) { const entry = tag.attributes[key]!; attributes[keyOf(entry.prefix, entry.local)] = entry.value }
-    const element: XmlElement = { name: tag.local, namespace: tag.uri, attributes, children: [], text: '', line: parser.line, from: parser.position, to: parser.position }
+    for (const key in tag.attributes) {
+      const entry = tag.attributes[key]!
+      attributes[keyOf(entry.prefix, entry.local)] = entry.value
+    }
+    const element: XmlElement = {
+      name: tag.local,
+      namespace: tag.uri,
+      attributes,
+      children: [],
+      text: '',
+      line: parser.line,
+      from: parser.position,
+      to: parser.position,
+    }
     const parent = open.at(-1)
     if (parent) parent.children.push(element)
     else root ??= element
-    if (open.push(element) > limits.xmlDepth) throw new FormatRefusal(where, `line ${parser.line}: elements nest more than ${limits.xmlDepth} deep`, 'limit')
+    if (open.push(element) > limits.xmlDepth)
+      throw new FormatRefusal(
+        where,
+        `line ${parser.line}: elements nest more than ${limits.xmlDepth} deep`,
+        'limit',
+      )
   })
-  parser.on('closetag', () => { open.pop()!.to = parser.position })
-  const add = (value: string) => { const top = open.at(-1); if (top) top.text += value }
+  parser.on('closetag', () => {
+    open.pop()!.to = parser.position
+  })
+  const add = (value: string) => {
+    const top = open.at(-1)
+    if (top) top.text += value
+  }
   parser.on('text', add)
   parser.on('cdata', add)
   parser.write(text).close()
@@ -49,24 +82,38 @@ export function parseXml(where: string, text: string, limits: Pick<ReadLimits, '
 }
 
 /** Reads a document from its bytes. @throws FormatRefusal as `parseXml`, and where it is too large or in the wrong encoding. */
-export function readXml(where: string, bytes: Uint8Array, limits: Pick<ReadLimits, 'xmlDepth' | 'xmlBytes'>): XmlElement {
-  if (bytes.length > limits.xmlBytes) throw new FormatRefusal(where, `is an XML document of more than ${sizeText(limits.xmlBytes)}`)
+export function readXml(
+  where: string,
+  bytes: Uint8Array,
+  limits: Pick<ReadLimits, 'xmlDepth' | 'xmlBytes'>,
+): XmlElement {
+  if (bytes.length > limits.xmlBytes)
+    throw new FormatRefusal(where, `is an XML document of more than ${sizeText(limits.xmlBytes)}`)
   return parseXml(where, xmlText(where, bytes), limits)
 }
 
 /** Children with a local name, in the element's own namespace: what an extension calls by the same name is not meant. */
-export const childrenNamed = (element: XmlElement, name: string): XmlElement[] => element.children.filter(child => child.name === name && child.namespace === element.namespace)
+export const childrenNamed = (element: XmlElement, name: string): XmlElement[] =>
+  element.children.filter(child => child.name === name && child.namespace === element.namespace)
 /** The first element down a path of local names, in whichever namespace. */
 export const descend = (element: XmlElement | undefined, ...path: string[]): XmlElement | undefined =>
   path.reduce<XmlElement | undefined>((at, name) => at?.children.find(child => child.name === name), element)
 /** Trimmed text of the first element down a path, or null. */
-export const textAt = (element: XmlElement | undefined, ...path: string[]): string | null => descend(element, ...path)?.text.trim() || null
+export const textAt = (element: XmlElement | undefined, ...path: string[]): string | null =>
+  descend(element, ...path)?.text.trim() || null
 /** All elements below, depth first. */
 export function elementsBelow(element: XmlElement, into: XmlElement[] = []): XmlElement[] {
-  for (const child of element.children) { into.push(child); if (child.children.length > 0) elementsBelow(child, into) }
+  for (const child of element.children) {
+    into.push(child)
+    if (child.children.length > 0) elementsBelow(child, into)
+  }
   return into
 }
 
 /** Text as XML character data, and as the value of an attribute in double quotes. */
-export const escapeText = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/\r/g, '&#13;')
-export const escapeAttribute = (text: string): string => escapeText(text).replace(/"/g, '&quot;').replace(/[\n\t]/g, character => `&#${character.charCodeAt(0)};`)
+export const escapeText = (text: string): string =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/\r/g, '&#13;')
+export const escapeAttribute = (text: string): string =>
+  escapeText(text)
+    .replace(/"/g, '&quot;')
+    .replace(/[\n\t]/g, character => `&#${character.charCodeAt(0)};`)

@@ -16,6 +16,8 @@ export function parsePoints(text: string): TenThousandths | null {
 /** 125000 → `12.5`, without needless zeros. */
 export function pointsText(points: TenThousandths): string {
   const size = Math.abs(points)
-  const decimals = String(size % 10_000).padStart(4, '0').replace(/0+$/, '')
+  const decimals = String(size % 10_000)
+    .padStart(4, '0')
+    .replace(/0+$/, '')
   return `${points < 0 ? '-' : ''}${Math.floor(size / 10_000)}${decimals ? `.${decimals}` : ''}`
 }

@@ -1,7 +1,10 @@
 import { meetingText } from '../dates/words'
 import type { Meeting } from '../calendar/schema'
 
-const copies = [/^\s*(copy|kopie|copie|copia)\s+(of|von|de)\s+/i, /\s*[-–(\[]*\s*\bcopy\b(\s*\d+)?\s*[)\]]*\s*$/i]
+const copies = [
+  /^\s*(copy|kopie|copie|copia)\s+(of|von|de)\s+/i,
+  /\s*[-–(\[]*\s*\bcopy\b(\s*\d+)?\s*[)\]]*\s*$/i,
+]
 const termName = /\s*[-–,(\[]*\s*\b(spring|summer|autumn|fall|winter)\s+(19|20)\d\d\b\s*[)\]]*/gi
 
 /** A title without what copying leaves behind: “Copy of”, “(copy 2)”, the name of a term. */
@@ -10,24 +13,55 @@ export function cleanTitle(title: string): string {
   for (let before = ''; before !== clean;) {
     before = clean
     for (const pattern of copies) clean = clean.replace(pattern, '')
-    if (before === clean) clean = clean.replace(termName, '').replace(/^[\s–,:-]+|[\s–,:-]+$/g, '').replace(/\s+/g, ' ')
+    if (before === clean)
+      clean = clean
+        .replace(termName, '')
+        .replace(/^[\s–,:-]+|[\s–,:-]+$/g, '')
+        .replace(/\s+/g, ' ')
   }
   return clean === '' ? title.trim() : clean
 }
 
-export interface Named { readonly id: string, readonly title: string, readonly label: string | null }
+export interface Named {
+  readonly id: string
+  readonly title: string
+  readonly label: string | null
+}
 /** What is wrong with a course's names beside the others of its term: students must be able to tell them apart. */
-export function nameFaults(course: Named, others: readonly Named[]): { field: 'title' | 'label', message: string }[] {
-  const faults: { field: 'title' | 'label', message: string }[] = []
+export function nameFaults(
+  course: Named,
+  others: readonly Named[],
+): { field: 'title' | 'label'; message: string }[] {
+  const faults: { field: 'title' | 'label'; message: string }[] = []
   const same = (text: string): string => text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim()
-  if (course.title.trim() === '') faults.push({ field: 'title', message: 'The title is empty. Students see it.' })
-  if (cleanTitle(course.title) !== course.title.replace(/\s+/g, ' ').trim()) faults.push({ field: 'title', message: `Something of a copy or of a term is left in it: “${cleanTitle(course.title)}” would be without.` })
-  const twin = others.find(other => other.id !== course.id && same(other.title) === same(course.title) && same(other.label ?? '') === same(course.label ?? ''))
-  if (twin) faults.push({ field: 'label', message: course.label ? `Another section with this title has the label “${course.label}” too.` : 'Another section of this term has the same title. A label tells students which is theirs.' })
+  if (course.title.trim() === '')
+    faults.push({ field: 'title', message: 'The title is empty. Students see it.' })
+  if (cleanTitle(course.title) !== course.title.replace(/\s+/g, ' ').trim())
+    faults.push({
+      field: 'title',
+      message: `Something of a copy or of a term is left in it: “${cleanTitle(course.title)}” would be without.`,
+    })
+  const twin = others.find(
+    other =>
+      other.id !== course.id &&
+      same(other.title) === same(course.title) &&
+      same(other.label ?? '') === same(course.label ?? ''),
+  )
+  if (twin)
+    faults.push({
+      field: 'label',
+      message: course.label
+        ? `Another section with this title has the label “${course.label}” too.`
+        : 'Another section of this term has the same title. A label tells students which is theirs.',
+    })
   return faults
 }
 
-export interface SectionToName { readonly id: string, readonly section: string, readonly meetings: readonly Pick<Meeting, 'weekday' | 'start'>[] }
+export interface SectionToName {
+  readonly id: string
+  readonly section: string
+  readonly meetings: readonly Pick<Meeting, 'weekday' | 'start'>[]
+}
 /**
  * Labels by which sections of one class can be told apart, from their meeting times: the days alone where that is enough, else with the
  * times, else with the section's number. No two are the same where the numbers differ.
@@ -35,7 +69,14 @@ export interface SectionToName { readonly id: string, readonly section: string, 
 export function sectionLabels(sections: readonly SectionToName[]): Map<string, string> {
   const days = (section: SectionToName): string => meetingText(section.meetings).replace(/ \d\d:\d\d/g, '')
   const times = (section: SectionToName): string => meetingText(section.meetings)
-  const withNumber = (section: SectionToName): string => [times(section), section.section && `section ${section.section}`].filter(Boolean).join(', ')
-  const once = (of: (section: SectionToName) => string, section: SectionToName): boolean => of(section) !== '' && sections.filter(other => of(other) === of(section)).length === 1
-  return new Map(sections.map(section => [section.id, [days, times].find(of => once(of, section))?.(section) ?? withNumber(section)]))
+  const withNumber = (section: SectionToName): string =>
+    [times(section), section.section && `section ${section.section}`].filter(Boolean).join(', ')
+  const once = (of: (section: SectionToName) => string, section: SectionToName): boolean =>
+    of(section) !== '' && sections.filter(other => of(other) === of(section)).length === 1
+  return new Map(
+    sections.map(section => [
+      section.id,
+      [days, times].find(of => once(of, section))?.(section) ?? withNumber(section),
+    ]),
+  )
 }

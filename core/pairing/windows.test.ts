@@ -3,16 +3,37 @@ import { describe, expect, it } from 'vitest'
 import { anyCalendar } from '../../tests/support/arbitraries'
 import { checkWindows, defaultWindows } from './windows'
 
-const term = { classes: { from: '2027-01-06', to: '2027-04-09' }, exams: { from: '2027-04-12', to: '2027-04-21' } }
+const term = {
+  classes: { from: '2027-01-06', to: '2027-04-09' },
+  exams: { from: '2027-04-12', to: '2027-04-21' },
+}
 describe('windows of a course', () => {
   it('begin a week before classes and leave enrolment open past the first weeks', () => {
-    expect(defaultWindows(term)).toEqual({ enrolFrom: '2026-12-07', enrolTo: '2027-02-02', openFrom: '2026-12-30', openTo: '2027-05-05' })
+    expect(defaultWindows(term)).toEqual({
+      enrolFrom: '2026-12-07',
+      enrolTo: '2027-02-02',
+      openFrom: '2026-12-30',
+      openTo: '2027-05-05',
+    })
   })
   it('that are proposed have nothing wrong with them, in any term', () => {
-    fc.assert(fc.property(anyCalendar, (calendar) => { expect(checkWindows(defaultWindows(calendar), calendar)).toEqual([]) }))
+    fc.assert(
+      fc.property(anyCalendar, calendar => {
+        expect(checkWindows(defaultWindows(calendar), calendar)).toEqual([])
+      }),
+    )
   })
   it.each<[Partial<ReturnType<typeof defaultWindows>>, string, string]>([
-    [{ enrolTo: '2026-12-01' }, 'enrolTo', 'must'], [{ openTo: '2026-12-29' }, 'openTo', 'must'], [{ openFrom: '2027-01-11' }, 'openFrom', 'look'], [{ openFrom: '2027-04-10' }, 'openFrom', 'must'],
-    [{ openTo: '2027-04-15' }, 'openTo', 'look'], [{ enrolTo: '2027-01-04' }, 'enrolTo', 'look'], [{ enrolFrom: '2027-01-08' }, 'enrolFrom', 'look'],
-  ])('%o is told at %s', (change, field, severity) => expect(checkWindows({ ...defaultWindows(term), ...change }, term)).toContainEqual(expect.objectContaining({ field, severity })))
+    [{ enrolTo: '2026-12-01' }, 'enrolTo', 'must'],
+    [{ openTo: '2026-12-29' }, 'openTo', 'must'],
+    [{ openFrom: '2027-01-11' }, 'openFrom', 'look'],
+    [{ openFrom: '2027-04-10' }, 'openFrom', 'must'],
+    [{ openTo: '2027-04-15' }, 'openTo', 'look'],
+    [{ enrolTo: '2027-01-04' }, 'enrolTo', 'look'],
+    [{ enrolFrom: '2027-01-08' }, 'enrolFrom', 'look'],
+  ])('%o is told at %s', (change, field, severity) =>
+    expect(checkWindows({ ...defaultWindows(term), ...change }, term)).toContainEqual(
+      expect.objectContaining({ field, severity }),
+    ),
+  )
 })

@@ -5,34 +5,114 @@ import { inCourseOrder, type OutlineNode } from '../course/outline'
 import { compilePlan, type CompileInput } from './compile'
 import { recommendedPlan } from './document'
 
-const term = (from: string, to: string) => compileTerm(termCalendar.parse({ timeZone: 'UTC', classes: { from, to } }))
-const blank = { title: '', state: 'visible' as const, exam: false, points: null, category: null, opens: null, due: null, closes: null }
-const unit = (lineage: string, position: number, parent: string | null = null) => ({ ...blank, lineage, parent, position, type: 'unit' as const, kind: null })
-const item = (lineage: string, position: number, parent: string | null, more: Partial<OutlineNode> = {}) => ({ ...blank, lineage, parent, position, type: 'item' as const, kind: 'page' as const, ...more })
-const nodes = inCourseOrder([unit('u1', 0), item('a', 0, 'u1', { due: '2026-09-11T23:59', kind: 'quiz', category: 'c1' }), item('b', 1, 'u1'), unit('u2', 1), unit('u3', 0, 'u2'), item('c', 0, 'u3', { category: 'c2' }), item('d', 1, 'u2')])
+const term = (from: string, to: string) =>
+  compileTerm(termCalendar.parse({ timeZone: 'UTC', classes: { from, to } }))
+const blank = {
+  title: '',
+  state: 'visible' as const,
+  exam: false,
+  points: null,
+  category: null,
+  opens: null,
+  due: null,
+  closes: null,
+}
+const unit = (lineage: string, position: number, parent: string | null = null) => ({
+  ...blank,
+  lineage,
+  parent,
+  position,
+  type: 'unit' as const,
+  kind: null,
+})
+const item = (lineage: string, position: number, parent: string | null, more: Partial<OutlineNode> = {}) => ({
+  ...blank,
+  lineage,
+  parent,
+  position,
+  type: 'item' as const,
+  kind: 'page' as const,
+  ...more,
+})
+const nodes = inCourseOrder([
+  unit('u1', 0),
+  item('a', 0, 'u1', { due: '2026-09-11T23:59', kind: 'quiz', category: 'c1' }),
+  item('b', 1, 'u1'),
+  unit('u2', 1),
+  unit('u3', 0, 'u2'),
+  item('c', 0, 'u3', { category: 'c2' }),
+  item('d', 1, 'u2'),
+])
 const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput => ({
-  document: { ...recommendedPlan(), carry: { leave } }, zone: { timeZone: 'UTC', offset: 0, transitions: [] },
-  source: { term: term('2026-09-02', '2026-12-04'), meetings: [], nodes, categories: [{ lineage: 'c1', title: 'One' }, { lineage: 'c2', title: 'Two' }] },
+  document: { ...recommendedPlan(), carry: { leave } },
+  zone: { timeZone: 'UTC', offset: 0, transitions: [] },
+  source: {
+    term: term('2026-09-02', '2026-12-04'),
+    meetings: [],
+    nodes,
+    categories: [
+      { lineage: 'c1', title: 'One' },
+      { lineage: 'c2', title: 'Two' },
+    ],
+  },
   target: { term: term('2027-01-06', '2027-04-09'), meetings: [], nodes: there, categories: [] },
 })
-const places = (compiled: ReturnType<typeof compilePlan>) => compiled.placements.filter(entry => entry.entity !== 'category').map(entry => [entry.lineage, entry.parent, entry.position])
+const places = (compiled: ReturnType<typeof compilePlan>) =>
+  compiled.placements
+    .filter(entry => entry.entity !== 'category')
+    .map(entry => [entry.lineage, entry.parent, entry.position])
 
 describe('a plan turned into what is written', () => {
   it('gives everything its place, densely, and its dates', () => {
     const compiled = compilePlan(input())
-    expect(places(compiled)).toEqual([['u1', null, 0], ['a', 'u1', 0], ['b', 'u1', 1], ['u2', null, 1], ['u3', 'u2', 0], ['c', 'u3', 0], ['d', 'u2', 1]])
-    expect(compiled.placements.find(entry => entry.lineage === 'a')!.dates).toMatchObject({ due: '2027-01-15T23:59' })
-    expect(compiled.effect).toMatchObject({ added: { units: 3, items: 4, categories: 2, byKind: { quiz: 1, page: 3 } }, already: 0, leftBehind: 0, dates: { dates: 1, straight: 1 } })
+    expect(places(compiled)).toEqual([
+      ['u1', null, 0],
+      ['a', 'u1', 0],
+      ['b', 'u1', 1],
+      ['u2', null, 1],
+      ['u3', 'u2', 0],
+      ['c', 'u3', 0],
+      ['d', 'u2', 1],
+    ])
+    expect(compiled.placements.find(entry => entry.lineage === 'a')!.dates).toMatchObject({
+      due: '2027-01-15T23:59',
+    })
+    expect(compiled.effect).toMatchObject({
+      added: { units: 3, items: 4, categories: 2, byKind: { quiz: 1, page: 3 } },
+      already: 0,
+      leftBehind: 0,
+      dates: { dates: 1, straight: 1 },
+    })
   })
   it('leaves out what is left, with units that hold nothing then, closes the gaps, and brings only the categories in use', () => {
     const compiled = compilePlan(input([], ['a', 'c']))
-    expect(places(compiled)).toEqual([['u1', null, 0], ['b', 'u1', 0], ['u2', null, 1], ['d', 'u2', 0]])
-    expect(compiled.effect).toMatchObject({ added: { units: 2, items: 2, categories: 0 }, leftBehind: 2, dates: { dates: 0 } })
+    expect(places(compiled)).toEqual([
+      ['u1', null, 0],
+      ['b', 'u1', 0],
+      ['u2', null, 1],
+      ['d', 'u2', 0],
+    ])
+    expect(compiled.effect).toMatchObject({
+      added: { units: 2, items: 2, categories: 0 },
+      leftBehind: 2,
+      dates: { dates: 0 },
+    })
   })
   it('puts new things below what a place holds, and never writes what is there already', () => {
     const there = inCourseOrder([unit('own', 0), unit('u1', 1), item('mine', 0, 'u1'), item('a', 1, 'u1')])
     const compiled = compilePlan(input(there))
-    expect(places(compiled)).toEqual([['b', 'u1', 2], ['u2', null, 2], ['u3', 'u2', 0], ['c', 'u3', 0], ['d', 'u2', 1]])
-    expect(compiled.effect).toMatchObject({ already: 1, kept: { units: 2, items: 2 }, added: { items: 3 }, dates: { dates: 0 } })
+    expect(places(compiled)).toEqual([
+      ['b', 'u1', 2],
+      ['u2', null, 2],
+      ['u3', 'u2', 0],
+      ['c', 'u3', 0],
+      ['d', 'u2', 1],
+    ])
+    expect(compiled.effect).toMatchObject({
+      already: 1,
+      kept: { units: 2, items: 2 },
+      added: { items: 3 },
+      dates: { dates: 0 },
+    })
   })
 })

@@ -4,38 +4,95 @@ import { sentence } from '../dates/sentences'
 import type { Deadline } from '../formats/icalendar/write'
 import { pointsText } from '../grading/points'
 
-export interface TitledItem { lineage: string, title: string, kind: string, unitTitle: string, points: string, opens: string | null, due: string | null, closes: string | null }
+export interface TitledItem {
+  lineage: string
+  title: string
+  kind: string
+  unitTitle: string
+  points: string
+  opens: string | null
+  due: string | null
+  closes: string | null
+}
 
 /** The items of an outline, each with its unit's title. */
 export function itemsWithDates(nodes: readonly OutlineNode[]): TitledItem[] {
   const titles = new Map(nodes.map(node => [node.lineage, node.title]))
-  return nodes.filter(node => node.type === 'item').map(node => ({
-    lineage: node.lineage, title: node.title, kind: node.kind!, unitTitle: node.unit === null ? '' : titles.get(node.unit) ?? '', points: node.points === null ? '' : pointsText(node.points), opens: node.opens, due: node.due, closes: node.closes,
-  }))
+  return nodes
+    .filter(node => node.type === 'item')
+    .map(node => ({
+      lineage: node.lineage,
+      title: node.title,
+      kind: node.kind!,
+      unitTitle: node.unit === null ? '' : (titles.get(node.unit) ?? ''),
+      points: node.points === null ? '' : pointsText(node.points),
+      opens: node.opens,
+      due: node.due,
+      closes: node.closes,
+    }))
 }
 
-const cell = (wall: string | null): string => wall === null ? '' : wall.replace('T', ' ')
+const cell = (wall: string | null): string => (wall === null ? '' : wall.replace('T', ' '))
 
 /** Dates as a table in course order: with a plan's result, old and new side by side with why; without one, as they stand. */
-export function dateTable(nodes: readonly OutlineNode[], planned: readonly PlannedItem[] | null): { header: string[], rows: string[][] } {
+export function dateTable(
+  nodes: readonly OutlineNode[],
+  planned: readonly PlannedItem[] | null,
+): { header: string[]; rows: string[][] } {
   const items = itemsWithDates(nodes)
   const first = ['Unit', 'Item', 'Kind', 'Points']
   const start = (item: TitledItem) => [item.unitTitle, item.title, item.kind, item.points]
-  if (!planned) return { header: [...first, 'Opens', 'Due', 'Closes', 'Key'], rows: items.map(item => [...start(item), cell(item.opens), cell(item.due), cell(item.closes), item.lineage]) }
+  if (!planned)
+    return {
+      header: [...first, 'Opens', 'Due', 'Closes', 'Key'],
+      rows: items.map(item => [
+        ...start(item),
+        cell(item.opens),
+        cell(item.due),
+        cell(item.closes),
+        item.lineage,
+      ]),
+    }
   const byId = new Map(planned.map(item => [item.id, item]))
   return {
     header: [...first, 'Opened', 'Was due', 'Closed', 'Opens', 'Due', 'Closes', 'Flags', 'Why', 'Key'],
-    rows: items.filter(item => byId.has(item.lineage)).map((item) => {
-      const is = byId.get(item.lineage)!
-      const slot = is.due !== null || item.due !== null ? 'due' : is.opens !== null || item.opens !== null ? 'opens' : 'closes'
-      const why = is.slots[slot].reasons.map(sentence).join(' ')
-      return [...start(item), cell(item.opens), cell(item.due), cell(item.closes), cell(is.opens), cell(is.due), cell(is.closes), is.flags.join(' '), why, item.lineage]
-    }),
+    rows: items
+      .filter(item => byId.has(item.lineage))
+      .map(item => {
+        const is = byId.get(item.lineage)!
+        const slot =
+          is.due !== null || item.due !== null
+            ? 'due'
+            : is.opens !== null || item.opens !== null
+              ? 'opens'
+              : 'closes'
+        const why = is.slots[slot].reasons.map(sentence).join(' ')
+        return [
+          ...start(item),
+          cell(item.opens),
+          cell(item.due),
+          cell(item.closes),
+          cell(is.opens),
+          cell(is.due),
+          cell(is.closes),
+          is.flags.join(' '),
+          why,
+          item.lineage,
+        ]
+      }),
   }
 }
 
 /** What is due, as deadlines for a calendar. */
 export const deadlinesOf = (courseId: string, courseName: string, items: readonly TitledItem[]): Deadline[] =>
-  items.filter(item => item.due !== null).map(item => ({
-    uid: `${item.lineage}.${courseId}@northtide`, title: `${item.title} due`, at: item.due!, description: [courseName, item.unitTitle, item.points && `${item.points} points`].filter(Boolean).join('\n'), categories: [item.kind],
-  }))
+  items
+    .filter(item => item.due !== null)
+    .map(item => ({
+      uid: `${item.lineage}.${courseId}@northtide`,
+      title: `${item.title} due`,
+      at: item.due!,
+      description: [courseName, item.unitTitle, item.points && `${item.points} points`]
+        .filter(Boolean)
+        .join('\n'),
+      categories: [item.kind],
+    }))

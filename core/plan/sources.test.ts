@@ -3,24 +3,74 @@ import { describe, expect, it } from 'vitest'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 import { mergeSources } from './sources'
 
-const blank = { title: '', state: 'visible' as const, exam: false, points: null, category: null, opens: null, due: null, closes: null }
-const row = (lineage: string, type: 'unit' | 'item', parent: string | null, position: number) => ({ ...blank, lineage, parent, position, type, kind: type === 'item' ? 'page' as const : null })
-const source = (nodes: ReturnType<typeof row>[], categories: string[] = []) => ({ nodes: inCourseOrder(nodes) as OutlineNode[], categories: categories.map(lineage => ({ lineage, title: lineage })) })
+const blank = {
+  title: '',
+  state: 'visible' as const,
+  exam: false,
+  points: null,
+  category: null,
+  opens: null,
+  due: null,
+  closes: null,
+}
+const row = (lineage: string, type: 'unit' | 'item', parent: string | null, position: number) => ({
+  ...blank,
+  lineage,
+  parent,
+  position,
+  type,
+  kind: type === 'item' ? ('page' as const) : null,
+})
+const source = (nodes: ReturnType<typeof row>[], categories: string[] = []) => ({
+  nodes: inCourseOrder(nodes) as OutlineNode[],
+  categories: categories.map(lineage => ({ lineage, title: lineage })),
+})
 
 describe('several sources in one plan', () => {
   it('come in their order; what both hold comes once, from the first; extras go below what a unit holds', () => {
-    const master = source([row('u1', 'unit', null, 0), row('a', 'item', 'u1', 0), row('u2', 'unit', null, 1)], ['c1'])
-    const extras = source([row('u1', 'unit', null, 0), row('a', 'item', 'u1', 0), row('b', 'item', 'u1', 1), row('u3', 'unit', null, 1)], ['c1', 'c2'])
+    const master = source(
+      [row('u1', 'unit', null, 0), row('a', 'item', 'u1', 0), row('u2', 'unit', null, 1)],
+      ['c1'],
+    )
+    const extras = source(
+      [
+        row('u1', 'unit', null, 0),
+        row('a', 'item', 'u1', 0),
+        row('b', 'item', 'u1', 1),
+        row('u3', 'unit', null, 1),
+      ],
+      ['c1', 'c2'],
+    )
     const merged = mergeSources([master, extras])
-    expect(merged.nodes.map(node => [node.lineage, node.parent, node.position, merged.from.get(node.lineage)])).toEqual([['u1', null, 0, 0], ['a', 'u1', 0, 0], ['b', 'u1', 1, 1], ['u2', null, 1, 0], ['u3', null, 2, 1]])
-    expect(merged.categories.map(entry => [entry.lineage, merged.from.get(entry.lineage)])).toEqual([['c1', 0], ['c2', 1]])
+    expect(
+      merged.nodes.map(node => [node.lineage, node.parent, node.position, merged.from.get(node.lineage)]),
+    ).toEqual([
+      ['u1', null, 0, 0],
+      ['a', 'u1', 0, 0],
+      ['b', 'u1', 1, 1],
+      ['u2', null, 1, 0],
+      ['u3', null, 2, 1],
+    ])
+    expect(merged.categories.map(entry => [entry.lineage, merged.from.get(entry.lineage)])).toEqual([
+      ['c1', 0],
+      ['c2', 1],
+    ])
   })
   it('lose nothing and double nothing, whatever they share', () => {
     const keys = fc.uniqueArray(fc.integer({ min: 0, max: 20 }), { maxLength: 12 })
-    fc.assert(fc.property(fc.array(keys, { minLength: 1, maxLength: 4 }), (lists) => {
-      const merged = mergeSources(lists.map(list => source(list.map((key, at) => row(`i${key}`, 'item', null, at)))))
-      expect(merged.nodes.map(node => node.lineage).sort()).toEqual([...new Set(lists.flat().map(key => `i${key}`))].sort())
-      for (const node of merged.nodes) expect(lists.findIndex(list => list.includes(Number(node.lineage.slice(1))))).toBe(merged.from.get(node.lineage))
-    }))
+    fc.assert(
+      fc.property(fc.array(keys, { minLength: 1, maxLength: 4 }), lists => {
+        const merged = mergeSources(
+          lists.map(list => source(list.map((key, at) => row(`i${key}`, 'item', null, at)))),
+        )
+        expect(merged.nodes.map(node => node.lineage).sort()).toEqual(
+          [...new Set(lists.flat().map(key => `i${key}`))].sort(),
+        )
+        for (const node of merged.nodes)
+          expect(lists.findIndex(list => list.includes(Number(node.lineage.slice(1))))).toBe(
+            merged.from.get(node.lineage),
+          )
+      }),
+    )
   })
 })

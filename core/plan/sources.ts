@@ -1,9 +1,12 @@
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 
-export interface SourceContent { readonly nodes: readonly OutlineNode[], readonly categories: readonly { readonly lineage: string, readonly title: string }[] }
+export interface SourceContent {
+  readonly nodes: readonly OutlineNode[]
+  readonly categories: readonly { readonly lineage: string; readonly title: string }[]
+}
 export interface MergedSources {
   readonly nodes: readonly OutlineNode[]
-  readonly categories: readonly { readonly lineage: string, readonly title: string }[]
+  readonly categories: readonly { readonly lineage: string; readonly title: string }[]
   /** Which source a thing comes from, by its place in the list. */
   readonly from: ReadonlyMap<string, number>
 }

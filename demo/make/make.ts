@@ -7,11 +7,19 @@ import { templateCartridge } from './template'
 
 const files = new URL('../files/', import.meta.url)
 mkdirSync(files, { recursive: true })
-const write = (name: string, content: string | Uint8Array): void => writeFileSync(new URL(name, files), content)
+const write = (name: string, content: string | Uint8Array): void =>
+  writeFileSync(new URL(name, files), content)
 
-interface Case { case: { source: { id: string }, target: { id: string } } }
-const worked = (name: string): Case => JSON.parse(readFileSync(new URL(`../../tests/cases/${name}`, import.meta.url), 'utf8'))
-for (const calendar of [worked('01-same-week-and-weekday.json').case.source, worked('01-same-week-and-weekday.json').case.target, worked('05-thirteen-weeks-into-seven.json').case.target])
+interface Case {
+  case: { source: { id: string }; target: { id: string } }
+}
+const worked = (name: string): Case =>
+  JSON.parse(readFileSync(new URL(`../../tests/cases/${name}`, import.meta.url), 'utf8'))
+for (const calendar of [
+  worked('01-same-week-and-weekday.json').case.source,
+  worked('01-same-week-and-weekday.json').case.target,
+  worked('05-thirteen-weeks-into-seven.json').case.target,
+])
   write(`term-${calendar.id}.json`, `${JSON.stringify(calendar, null, 2)}\n`)
 
 const works = courseWorks()
@@ -19,8 +27,26 @@ write('hyd-240-01-autumn-2026.imscc', cartridge(works))
 write('hyd-240-02-spring-2027.imscc', templateCartridge())
 write('port-ellery.oneroster.zip', rosterBundle(works))
 write('hyd-240-01-autumn-2026.course.json', courseJson(works))
-for (const [section, start, end] of [['01', '09:30', '10:20'], ['02', '13:00', '13:50']] as const) {
-  write(`hyd-240-${section}-spring-2027.course.json`, `${JSON.stringify({
-    format: 'northtide-course', version: 1, class: `hyd240-${section}-2027s`, meetings: [1, 3, 5].map(weekday => ({ weekday, start, end, room: section === '01' ? 'Tide room' : 'Chart room' })),
-  }, null, 2)}\n`)
+for (const [section, start, end] of [
+  ['01', '09:30', '10:20'],
+  ['02', '13:00', '13:50'],
+] as const) {
+  write(
+    `hyd-240-${section}-spring-2027.course.json`,
+    `${JSON.stringify(
+      {
+        format: 'northtide-course',
+        version: 1,
+        class: `hyd240-${section}-2027s`,
+        meetings: [1, 3, 5].map(weekday => ({
+          weekday,
+          start,
+          end,
+          room: section === '01' ? 'Tide room' : 'Chart room',
+        })),
+      },
+      null,
+      2,
+    )}\n`,
+  )
 }

@@ -6,61 +6,237 @@ import { dice } from './dice'
 
 const stamp = '2026-12-18T12:00:00.000Z'
 const source = 'hyd240-01-2026a'
-const shells = [{ id: 'hyd240-01-2027s', section: '01', students: 29, skip: 7 }, { id: 'hyd240-02-2027s', section: '02', students: 24, skip: 16 }]
+const shells = [
+  { id: 'hyd240-01-2027s', section: '01', students: 29, skip: 7 },
+  { id: 'hyd240-02-2027s', section: '02', students: 24, skip: 16 },
+]
 
-const person = (n: number, skip: number) => ({ given: givenNames[n % 31]!, family: familyNames[(n + skip) % 31]! })
+const person = (n: number, skip: number) => ({
+  given: givenNames[n % 31]!,
+  family: familyNames[(n + skip) % 31]!,
+})
 const studentId = (n: number): string => `st-2026-${String(n + 1).padStart(3, '0')}`
-export const graded = (units: readonly WorkUnit[]): Work[] => units.flatMap(unit => unit.works).filter(work => work.lineItem && work.due)
+export const graded = (units: readonly WorkUnit[]): Work[] =>
+  units.flatMap(unit => unit.works).filter(work => work.lineItem && work.due)
 
-const csv = (rows: Record<string, string>[]): Uint8Array => new TextEncoder().encode(`${Papa.unparse(rows, { newline: '\r\n' })}\r\n`)
+const csv = (rows: Record<string, string>[]): Uint8Array =>
+  new TextEncoder().encode(`${Papa.unparse(rows, { newline: '\r\n' })}\r\n`)
 const active = { status: 'active', dateLastModified: stamp }
-const lineItemId = (work: Work): string => work.lineItem === 'item' ? work.id : work.lineItem === 'resource' ? work.id.replace(/^i-/, 'r-') : `li-${work.id}`
+const lineItemId = (work: Work): string =>
+  work.lineItem === 'item'
+    ? work.id
+    : work.lineItem === 'resource'
+      ? work.id.replace(/^i-/, 'r-')
+      : `li-${work.id}`
 
 /** The registrar's OneRoster 1.1 bundle: organisations, people, three classes of HYD 240, last term's line items and results. */
 export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
   const staff = [
-    ['pe-marchetti', 'teacher', 'marchetti', 'Isolde', 'Marchetti'], ['pe-okonjo', 'aide', 'okonjo', 'Tobenna', 'Okonjo'],
-    ['pe-brandt', 'administrator', 'brandt', 'Lienhard', 'Brandt'], ['pe-ellwood', 'administrator', 'ellwood', 'Maud', 'Ellwood'],
+    ['pe-marchetti', 'teacher', 'marchetti', 'Isolde', 'Marchetti'],
+    ['pe-okonjo', 'aide', 'okonjo', 'Tobenna', 'Okonjo'],
+    ['pe-brandt', 'administrator', 'brandt', 'Lienhard', 'Brandt'],
+    ['pe-ellwood', 'administrator', 'ellwood', 'Maud', 'Ellwood'],
   ] as const
-  const user = (sourcedId: string, role: string, username: string, givenName: string, familyName: string) => ({
-    sourcedId, ...active, enabledUser: 'true', orgSourcedIds: 'org-hydrography', role, username, userIds: '', givenName, familyName, middleName: '', identifier: sourcedId.toUpperCase(), email: `${username}@port-ellery.example`, sms: '', phone: '', agentSourcedIds: '', grades: '', password: '',
+  const user = (
+    sourcedId: string,
+    role: string,
+    username: string,
+    givenName: string,
+    familyName: string,
+  ) => ({
+    sourcedId,
+    ...active,
+    enabledUser: 'true',
+    orgSourcedIds: 'org-hydrography',
+    role,
+    username,
+    userIds: '',
+    givenName,
+    familyName,
+    middleName: '',
+    identifier: sourcedId.toUpperCase(),
+    email: `${username}@port-ellery.example`,
+    sms: '',
+    phone: '',
+    agentSourcedIds: '',
+    grades: '',
+    password: '',
   })
   const students = Array.from({ length: 31 }, (_, n) => ({ id: studentId(n), ...person(n, 0) }))
-  const newcomers = shells.flatMap(shell => Array.from({ length: shell.students }, (_, n) => ({ id: `st-2027-${shell.section}-${String(n + 1).padStart(3, '0')}`, class: shell.id, ...person(n, shell.skip) })))
-  const session = (sourcedId: string, title: string, startDate: string, endDate: string) => ({ sourcedId, ...active, title, type: 'term', startDate, endDate, parentSourcedId: '', schoolYear: '2027' })
-  const classRow = (sourcedId: string, section: string, term: string, location: string) => ({ sourcedId, ...active, title: 'Tidal Hydrography', grades: '', courseSourcedId: 'co-hyd240', classCode: `HYD 240-${section}`, classType: 'scheduled', location, schoolSourcedId: 'org-hydrography', termSourcedIds: term, subjects: 'Hydrography', subjectCodes: '', periods: '' })
-  const enrol = (classSourcedId: string, userSourcedId: string, role: string, primary = 'false') => ({ sourcedId: `en-${classSourcedId}-${userSourcedId}`, ...active, classSourcedId, schoolSourcedId: 'org-hydrography', userSourcedId, role, primary, beginDate: '', endDate: '' })
+  const newcomers = shells.flatMap(shell =>
+    Array.from({ length: shell.students }, (_, n) => ({
+      id: `st-2027-${shell.section}-${String(n + 1).padStart(3, '0')}`,
+      class: shell.id,
+      ...person(n, shell.skip),
+    })),
+  )
+  const session = (sourcedId: string, title: string, startDate: string, endDate: string) => ({
+    sourcedId,
+    ...active,
+    title,
+    type: 'term',
+    startDate,
+    endDate,
+    parentSourcedId: '',
+    schoolYear: '2027',
+  })
+  const classRow = (sourcedId: string, section: string, term: string, location: string) => ({
+    sourcedId,
+    ...active,
+    title: 'Tidal Hydrography',
+    grades: '',
+    courseSourcedId: 'co-hyd240',
+    classCode: `HYD 240-${section}`,
+    classType: 'scheduled',
+    location,
+    schoolSourcedId: 'org-hydrography',
+    termSourcedIds: term,
+    subjects: 'Hydrography',
+    subjectCodes: '',
+    periods: '',
+  })
+  const enrol = (classSourcedId: string, userSourcedId: string, role: string, primary = 'false') => ({
+    sourcedId: `en-${classSourcedId}-${userSourcedId}`,
+    ...active,
+    classSourcedId,
+    schoolSourcedId: 'org-hydrography',
+    userSourcedId,
+    role,
+    primary,
+    beginDate: '',
+    endDate: '',
+  })
   const works = graded(units)
   const roll = dice(240)
-  const results = works.flatMap(work => students.flatMap(({ id }, n) => roll() < 0.06 ? [] : [{
-    sourcedId: `re-${work.id}-${n + 1}`, ...active, lineItemSourcedId: lineItemId(work), studentSourcedId: id, scoreStatus: 'fully graded',
-    score: String(Math.round(work.points! * (0.55 + 0.45 * roll()) * 2) / 2), scoreDate: work.due!.slice(0, 10), comment: roll() < 0.1 ? 'A careful hand. Say more about the uncertainty.' : '',
-  }]))
+  const results = works.flatMap(work =>
+    students.flatMap(({ id }, n) =>
+      roll() < 0.06
+        ? []
+        : [
+            {
+              sourcedId: `re-${work.id}-${n + 1}`,
+              ...active,
+              lineItemSourcedId: lineItemId(work),
+              studentSourcedId: id,
+              scoreStatus: 'fully graded',
+              score: String(Math.round(work.points! * (0.55 + 0.45 * roll()) * 2) / 2),
+              scoreDate: work.due!.slice(0, 10),
+              comment: roll() < 0.1 ? 'A careful hand. Say more about the uncertainty.' : '',
+            },
+          ],
+    ),
+  )
   const tables: Record<string, Record<string, string>[]> = {
-    academicSessions: [session('2026-autumn', 'Autumn 2026', '2026-09-02', '2026-12-16'), session('2027-spring', 'Spring 2027', '2027-01-06', '2027-04-21'), session('2027-summer', 'Summer 2027', '2027-05-10', '2027-06-25')],
+    academicSessions: [
+      session('2026-autumn', 'Autumn 2026', '2026-09-02', '2026-12-16'),
+      session('2027-spring', 'Spring 2027', '2027-01-06', '2027-04-21'),
+      session('2027-summer', 'Summer 2027', '2027-05-10', '2027-06-25'),
+    ],
     categories: categories.map(([sourcedId, title]) => ({ sourcedId, ...active, title })),
-    classes: [classRow(source, '01', '2026-autumn', 'Tide room'), classRow('hyd240-01-2027s', '01', '2027-spring', 'Tide room'), classRow('hyd240-02-2027s', '02', '2027-spring', 'Chart room')],
-    courses: [{ sourcedId: 'co-hyd240', ...active, schoolYearSourcedId: '', title: 'Tidal Hydrography', courseCode: 'HYD 240', grades: '', orgSourcedId: 'org-hydrography', subjects: 'Hydrography', subjectCodes: '' }],
+    classes: [
+      classRow(source, '01', '2026-autumn', 'Tide room'),
+      classRow('hyd240-01-2027s', '01', '2027-spring', 'Tide room'),
+      classRow('hyd240-02-2027s', '02', '2027-spring', 'Chart room'),
+    ],
+    courses: [
+      {
+        sourcedId: 'co-hyd240',
+        ...active,
+        schoolYearSourcedId: '',
+        title: 'Tidal Hydrography',
+        courseCode: 'HYD 240',
+        grades: '',
+        orgSourcedId: 'org-hydrography',
+        subjects: 'Hydrography',
+        subjectCodes: '',
+      },
+    ],
     enrollments: [
-      ...[source, ...shells.map(shell => shell.id)].flatMap(id => [enrol(id, 'pe-marchetti', 'teacher', 'true'), enrol(id, 'pe-okonjo', 'aide')]),
-      ...students.map(student => enrol(source, student.id, 'student')), ...newcomers.map(student => enrol(student.class, student.id, 'student')),
+      ...[source, ...shells.map(shell => shell.id)].flatMap(id => [
+        enrol(id, 'pe-marchetti', 'teacher', 'true'),
+        enrol(id, 'pe-okonjo', 'aide'),
+      ]),
+      ...students.map(student => enrol(source, student.id, 'student')),
+      ...newcomers.map(student => enrol(student.class, student.id, 'student')),
     ],
     lineItems: [
       ...works.map(work => ({
-        sourcedId: lineItemId(work), ...active, title: work.title, description: '', assignDate: (work.opens ?? work.due!).slice(0, 10), dueDate: work.due!.slice(0, 10), classSourcedId: source, categorySourcedId: work.category!, gradingPeriodSourcedId: '2026-autumn', resultValueMin: '0', resultValueMax: String(work.points),
+        sourcedId: lineItemId(work),
+        ...active,
+        title: work.title,
+        description: '',
+        assignDate: (work.opens ?? work.due!).slice(0, 10),
+        dueDate: work.due!.slice(0, 10),
+        classSourcedId: source,
+        categorySourcedId: work.category!,
+        gradingPeriodSourcedId: '2026-autumn',
+        resultValueMin: '0',
+        resultValueMax: String(work.points),
       })),
       // The registrar keeps one that no item of the course answers to: it must come out as a finding.
-      { sourcedId: 'li-attendance', ...active, title: 'Attendance at field days', description: '', assignDate: '2026-09-02', dueDate: '2026-12-04', classSourcedId: source, categorySourcedId: 'cat-logs', gradingPeriodSourcedId: '2026-autumn', resultValueMin: '0', resultValueMax: '6' },
+      {
+        sourcedId: 'li-attendance',
+        ...active,
+        title: 'Attendance at field days',
+        description: '',
+        assignDate: '2026-09-02',
+        dueDate: '2026-12-04',
+        classSourcedId: source,
+        categorySourcedId: 'cat-logs',
+        gradingPeriodSourcedId: '2026-autumn',
+        resultValueMin: '0',
+        resultValueMax: '6',
+      },
     ],
-    orgs: [{ sourcedId: 'org-port-ellery', ...active, name: 'Port Ellery Institute', type: 'school', identifier: 'PEI-0', parentSourcedId: '' }, { sourcedId: 'org-hydrography', ...active, name: 'Department of Hydrography', type: 'department', identifier: 'PEI-HYD', parentSourcedId: 'org-port-ellery' }],
+    orgs: [
+      {
+        sourcedId: 'org-port-ellery',
+        ...active,
+        name: 'Port Ellery Institute',
+        type: 'school',
+        identifier: 'PEI-0',
+        parentSourcedId: '',
+      },
+      {
+        sourcedId: 'org-hydrography',
+        ...active,
+        name: 'Department of Hydrography',
+        type: 'department',
+        identifier: 'PEI-HYD',
+        parentSourcedId: 'org-port-ellery',
+      },
+    ],
     results,
-    users: [...staff.map(([id, role, login, given, family]) => user(id, role, login, given, family)), ...students.map(({ id, given, family }) => user(id, 'student', id, given, family)), ...newcomers.map(({ id, given, family }) => user(id, 'student', id, given, family))],
+    users: [
+      ...staff.map(([id, role, login, given, family]) => user(id, role, login, given, family)),
+      ...students.map(({ id, given, family }) => user(id, 'student', id, given, family)),
+      ...newcomers.map(({ id, given, family }) => user(id, 'student', id, given, family)),
+    ],
   }
-  const manifest = [['manifest.version', '1.0'], ['oneroster.version', '1.1'], ...Object.keys(tables).map(table => [`file.${table}`, 'bulk']), ...['demographics', 'resources', 'classResources', 'courseResources'].map(table => [`file.${table}`, 'absent']), ['source.systemName', 'Port Ellery registrar'], ['source.systemCode', 'pei']]
-  return zipSync({ 'manifest.csv': csv(manifest.map(([propertyName, value]) => ({ propertyName: propertyName!, value: value! }))), ...Object.fromEntries(Object.entries(tables).map(([table, rows]) => [`${table}.csv`, csv(rows)])) }, { level: 9, mtime: stamp })
+  const manifest = [
+    ['manifest.version', '1.0'],
+    ['oneroster.version', '1.1'],
+    ...Object.keys(tables).map(table => [`file.${table}`, 'bulk']),
+    ...['demographics', 'resources', 'classResources', 'courseResources'].map(table => [
+      `file.${table}`,
+      'absent',
+    ]),
+    ['source.systemName', 'Port Ellery registrar'],
+    ['source.systemCode', 'pei'],
+  ]
+  return zipSync(
+    {
+      'manifest.csv': csv(
+        manifest.map(([propertyName, value]) => ({ propertyName: propertyName!, value: value! })),
+      ),
+      ...Object.fromEntries(Object.entries(tables).map(([table, rows]) => [`${table}.csv`, csv(rows)])),
+    },
+    { level: 9, mtime: stamp },
+  )
 }
 
-const minutesBefore = (wall: string, minutes: number): string => new Date(Date.parse(`${wall}Z`) - minutes * 60_000).toISOString().slice(0, 16)
+const minutesBefore = (wall: string, minutes: number): string =>
+  new Date(Date.parse(`${wall}Z`) - minutes * 60_000).toISOString().slice(0, 16)
 
 /** What no standard carries of last term's class: exact times, meetings, weights, and what students did. */
 export function courseJson(units: readonly WorkUnit[]): string {
@@ -69,17 +245,61 @@ export function courseJson(units: readonly WorkUnit[]): string {
   const someone = () => Array.from({ length: 31 }, (_, n) => studentId(n)).filter(() => roll() > 0.07)
   const remark = () => remarks[Math.floor(roll() * remarks.length)]!
   const document = {
-    format: 'northtide-course', version: 1, class: source,
+    format: 'northtide-course',
+    version: 1,
+    class: source,
     meetings: [1, 3, 5].map(weekday => ({ weekday, start: '09:30', end: '10:20', room: 'Tide room' })),
     categories: categories.map(([identifier, title, weight]) => ({ identifier, title, weight })),
-    items: works.filter(work => work.opens || work.due || work.closes || work.exam).map(work => ({ identifier: work.id, opens: work.opens ?? null, due: work.due ?? null, closes: work.closes ?? null, ...work.exam && { exam: true } })),
-    submissions: works.filter(work => work.kind === 'assignment').flatMap(work => someone().map(student => ({ student, item: work.id, at: minutesBefore(work.due!, 5 + Math.floor(roll() * 4000)), text: remark() }))),
-    attempts: works.filter(work => work.kind === 'quiz').flatMap(work => someone().flatMap(student => (roll() < 0.3 ? [1, 2] : [1]).map((number) => {
-      const startedAt = minutesBefore(work.due!, 60 + Math.floor(roll() * 3000))
-      return { student, item: work.id, number, startedAt, finishedAt: minutesBefore(startedAt, -(4 + Math.floor(roll() * 16))), score: String(Math.round(roll() * work.quiz!.length)) }
-    }))),
-    posts: works.filter(work => work.kind === 'discussion').flatMap(work => someone().map(author => ({ author, item: work.id, at: minutesBefore(work.due!, 30 + Math.floor(roll() * 5000)), text: remark() }))),
-    extensions: [{ student: studentId(4), item: 'i-midterm', due: '2026-10-28T23:59', reason: 'Ill; two days agreed' }, { student: studentId(17), item: 'i-soundings', due: '2026-11-27T23:59', reason: 'Boat out of service' }],
+    items: works
+      .filter(work => work.opens || work.due || work.closes || work.exam)
+      .map(work => ({
+        identifier: work.id,
+        opens: work.opens ?? null,
+        due: work.due ?? null,
+        closes: work.closes ?? null,
+        ...(work.exam && { exam: true }),
+      })),
+    submissions: works
+      .filter(work => work.kind === 'assignment')
+      .flatMap(work =>
+        someone().map(student => ({
+          student,
+          item: work.id,
+          at: minutesBefore(work.due!, 5 + Math.floor(roll() * 4000)),
+          text: remark(),
+        })),
+      ),
+    attempts: works
+      .filter(work => work.kind === 'quiz')
+      .flatMap(work =>
+        someone().flatMap(student =>
+          (roll() < 0.3 ? [1, 2] : [1]).map(number => {
+            const startedAt = minutesBefore(work.due!, 60 + Math.floor(roll() * 3000))
+            return {
+              student,
+              item: work.id,
+              number,
+              startedAt,
+              finishedAt: minutesBefore(startedAt, -(4 + Math.floor(roll() * 16))),
+              score: String(Math.round(roll() * work.quiz!.length)),
+            }
+          }),
+        ),
+      ),
+    posts: works
+      .filter(work => work.kind === 'discussion')
+      .flatMap(work =>
+        someone().map(author => ({
+          author,
+          item: work.id,
+          at: minutesBefore(work.due!, 30 + Math.floor(roll() * 5000)),
+          text: remark(),
+        })),
+      ),
+    extensions: [
+      { student: studentId(4), item: 'i-midterm', due: '2026-10-28T23:59', reason: 'Ill; two days agreed' },
+      { student: studentId(17), item: 'i-soundings', due: '2026-11-27T23:59', reason: 'Boat out of service' },
+    ],
   }
   return `${JSON.stringify(document, null, 1)}\n`
 }

@@ -15,7 +15,12 @@ export const itemAddress = z.object({ id, lineage })
 /** Media type of a workbook (Office Open XML). */
 export const workbookType = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 /** Sends a text, or bytes, as a file to keep. */
-export function sendFile<T extends string | Buffer>(event: H3Event, name: string, mediaType: string, content: T): T {
+export function sendFile<T extends string | Buffer>(
+  event: H3Event,
+  name: string,
+  mediaType: string,
+  content: T,
+): T {
   setHeader(event, 'content-type', typeof content === 'string' ? `${mediaType}; charset=utf-8` : mediaType)
   setHeader(event, 'content-disposition', `attachment; filename="${name}"`)
   return content
@@ -24,6 +29,11 @@ export function sendFile<T extends string | Buffer>(event: H3Event, name: string
 /** The revision that a change was made on, as If-Match carries it. */
 export function revisionMeant(event: H3Event, what: string): number {
   const match = /^"(\d+)"$/.exec(getHeader(event, 'if-match') ?? '')
-  if (!match) throw new Problem(428, 'Which revision does this change?', `Send If-Match with the revision of ${what} that you read, such as "3".`)
+  if (!match)
+    throw new Problem(
+      428,
+      'Which revision does this change?',
+      `Send If-Match with the revision of ${what} that you read, such as "3".`,
+    )
   return Number(match[1])
 }

@@ -4,8 +4,23 @@ import { Problem } from './problem'
 const name = 'northtide'
 function config(): SessionConfig {
   const password = process.env.NORTHTIDE_SESSION_SECRET ?? ''
-  if (password.length < 32) throw new Problem(500, 'This server is not set up', 'NORTHTIDE_SESSION_SECRET must hold at least 32 characters.')
-  return { name, password, maxAge: 12 * 60 * 60, cookie: { httpOnly: true, sameSite: 'lax', path: '/', secure: process.env.NORTHTIDE_SECURE_COOKIES === 'true' } }
+  if (password.length < 32)
+    throw new Problem(
+      500,
+      'This server is not set up',
+      'NORTHTIDE_SESSION_SECRET must hold at least 32 characters.',
+    )
+  return {
+    name,
+    password,
+    maxAge: 12 * 60 * 60,
+    cookie: {
+      httpOnly: true,
+      sameSite: 'lax',
+      path: '/',
+      secure: process.env.NORTHTIDE_SECURE_COOKIES === 'true',
+    },
+  }
 }
 
 /** Id of the person whose sealed cookie came with the request, or null. */

@@ -12,8 +12,14 @@ import { takeProblem, takeUpload } from '../services/uploads'
 import { wallSeconds } from '../services/zones'
 
 /** What a thread is given: the job, and where the bytes of its file lie. */
-export interface WorkerTask { job: Job, name: string, path: string, /** Of a registrar's list: its mark (ETag). */ mark?: string }
-export type WorkerMessage = { type: 'progress', done: number, total: number } | { type: 'done' } | { type: 'failed', problem: string }
+export interface WorkerTask {
+  job: Job
+  name: string
+  path: string
+  /** Of a registrar's list: its mark (ETag). */ mark?: string
+}
+export type WorkerMessage =
+  { type: 'progress'; done: number; total: number } | { type: 'done' } | { type: 'failed'; problem: string }
 
 const { job, name, path, mark } = workerData as WorkerTask
 const say = (message: WorkerMessage): void => parentPort!.postMessage(message)
@@ -30,17 +36,27 @@ const limits = limitsFromEnvironment()
 try {
   if (job.kind === 'read') {
     const zone = await loadTermZone(db)
-    await saveReport(db, job.subject, await readFile(name, source, { limits, progress, local: zone === null ? null : wallSeconds(zone) }), job)
-  }
-  else if (job.kind === 'fetch') await takeFetched(db, job, mark!, source, limits, progress)
+    await saveReport(
+      db,
+      job.subject,
+      await readFile(name, source, { limits, progress, local: zone === null ? null : wallSeconds(zone) }),
+      job,
+    )
+  } else if (job.kind === 'fetch') await takeFetched(db, job, mark!, source, limits, progress)
   else await takeUpload(db, job, source, limits, progress)
   say({ type: 'done' })
-}
-catch (error) {
+} catch (error) {
   console.error(`job ${job.kind} ${job.id}`, error instanceof FormatRefusal ? error.message : error)
-  say({ type: 'failed', problem: job.kind === 'fetch' ? fetchProblem(error) : job.kind === 'take' ? takeProblem(error) : 'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.' })
-}
-finally {
+  say({
+    type: 'failed',
+    problem:
+      job.kind === 'fetch'
+        ? fetchProblem(error)
+        : job.kind === 'take'
+          ? takeProblem(error)
+          : 'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.',
+  })
+} finally {
   source.close()
   await db.destroy()
 }

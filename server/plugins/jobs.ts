@@ -2,14 +2,21 @@ import { database } from '../db/connection'
 import { startRunner } from '../jobs/runner'
 import { scheduleFetch } from '../services/registrar'
 
-interface App { hooks: { hook: (name: 'close', work: () => Promise<void>) => void } }
+interface App {
+  hooks: { hook: (name: 'close', work: () => Promise<void>) => void }
+}
 
 /** Every process of the application works jobs off beside answering requests, and sees when the registrar is to be asked, unless NORTHTIDE_JOBS=off. */
 export default (app: App): void => {
   if (process.env.NORTHTIDE_JOBS === 'off') return
   const stop = startRunner(database())
-  const look = (): void => { scheduleFetch(database()).catch(error => console.error('registrar', error)) }
+  const look = (): void => {
+    scheduleFetch(database()).catch(error => console.error('registrar', error))
+  }
   const clock = setInterval(look, 20_000)
   look()
-  app.hooks.hook('close', async () => { clearInterval(clock); await stop() })
+  app.hooks.hook('close', async () => {
+    clearInterval(clock)
+    await stop()
+  })
 }

@@ -24,23 +24,57 @@ const tried = 1000
 export async function readCodes(db: Knex, person: Person): Promise<CodesReply> {
   const found = await loadRules<CodeRules>(db, name)
   const courses = [...(await loadCourses(db, (await readableCourses(db, person)).slice(0, tried))).values()]
-  const codes = new Map(courses.map(course => [`${course.code} ${course.term.code}`, { code: course.code, title: course.title, term: { name: course.term.name, classesFrom: course.term.classesFrom } }]))
-  return { revision: found?.revision ?? 0, rules: found?.value ?? none, saved: found && { by: found.by, at: instantText(found.at) }, may: { edit: isOffice(person) }, codes: [...codes.values()].slice(0, tried) }
+  const codes = new Map(
+    courses.map(course => [
+      `${course.code} ${course.term.code}`,
+      {
+        code: course.code,
+        title: course.title,
+        term: { name: course.term.name, classesFrom: course.term.classesFrom },
+      },
+    ]),
+  )
+  return {
+    revision: found?.revision ?? 0,
+    rules: found?.value ?? none,
+    saved: found && { by: found.by, at: instantText(found.at) },
+    may: { edit: isOffice(person) },
+    codes: [...codes.values()].slice(0, tried),
+  }
 }
 
 /** Saves the rules of codes, read at a revision. */
-export async function saveCodes(db: Knex, person: Person, revision: number, rules: CodeRules): Promise<{ revision: number }> {
-  const errors = rules.patterns.flatMap((entry, at) => { const made = codePattern(entry.text, entry.seasons); return 'problem' in made ? [{ field: `patterns.${at}`, message: made.problem }] : [] })
+export async function saveCodes(
+  db: Knex,
+  person: Person,
+  revision: number,
+  rules: CodeRules,
+): Promise<{ revision: number }> {
+  const errors = rules.patterns.flatMap((entry, at) => {
+    const made = codePattern(entry.text, entry.seasons)
+    return 'problem' in made ? [{ field: `patterns.${at}`, message: made.problem }] : []
+  })
   const patterns = codePatterns(rules.patterns)
   const seen = new Set<string>()
   rules.mapped.forEach(({ from, to }, at) => {
     const pair = `${codeKey(from, patterns)} > ${codeKey(to, patterns)}`
-    if (codeKey(from, patterns) === codeKey(to, patterns)) errors.push({ field: `mapped.${at}`, message: `${from} and ${to} are one code already.` })
-    else if (seen.has(pair)) errors.push({ field: `mapped.${at}`, message: `${from} to ${to} stands here twice.` })
+    if (codeKey(from, patterns) === codeKey(to, patterns))
+      errors.push({ field: `mapped.${at}`, message: `${from} and ${to} are one code already.` })
+    else if (seen.has(pair))
+      errors.push({ field: `mapped.${at}`, message: `${from} to ${to} stands here twice.` })
     seen.add(pair)
   })
   if (errors.length > 0) throw new Problem(400, 'The rules are not saved', 'Nothing was changed.', errors)
-  if (!await saveRules(db, name, revision, rules, person.id)) throw new Problem(409, 'Somebody else has changed the rules', 'Nothing of yours was saved. Load the page again to see them; what you wrote can be copied first.')
-  await writeLog(db, { action: 'codes.saved', personId: person.id, detail: { patterns: rules.patterns.length, mapped: rules.mapped.length } })
+  if (!(await saveRules(db, name, revision, rules, person.id)))
+    throw new Problem(
+      409,
+      'Somebody else has changed the rules',
+      'Nothing of yours was saved. Load the page again to see them; what you wrote can be copied first.',
+    )
+  await writeLog(db, {
+    action: 'codes.saved',
+    personId: person.id,
+    detail: { patterns: rules.patterns.length, mapped: rules.mapped.length },
+  })
   return { revision: revision + 1 }
 }

@@ -11,26 +11,38 @@ import { loadCalendar, loadOutline } from '../db/queries/courses'
 
 const stamp = (): string => now().toISOString().slice(0, 16)
 
-interface DateRows { header: string[], rows: string[][] }
+interface DateRows {
+  header: string[]
+  rows: string[][]
+}
 /** A plan's dates, old and new. */
 export async function planDates(db: Knex, id: string): Promise<DateRows> {
   const { input, ledger } = await datesOf(db, id)
   return dateTable(sourceOutline(input).nodes, ledger.items)
 }
 /** The dates that stand in a course now. */
-export const courseDates = async (db: Knex, id: string): Promise<DateRows> => dateTable(await loadOutline(db, id), null)
+export const courseDates = async (db: Knex, id: string): Promise<DateRows> =>
+  dateTable(await loadOutline(db, id), null)
 export const datesAsCsv = ({ header, rows }: DateRows): string => writeCsv(header, rows)
-export const datesAsWorkbook = ({ header, rows }: DateRows): Promise<Buffer> => writeWorkbook('Dates', header, rows)
+export const datesAsWorkbook = ({ header, rows }: DateRows): Promise<Buffer> =>
+  writeWorkbook('Dates', header, rows)
 /** A plan's new deadlines as iCalendar. */
 export async function planCalendar(db: Knex, id: string): Promise<string> {
   const { plan, input, ledger } = await datesOf(db, id)
   const course = await findCourse(db, plan.targetId)
   const planned = new Map(ledger.items.map(item => [item.id, item]))
-  const items = itemsWithDates(sourceOutline(input).nodes).filter(item => planned.has(item.lineage)).map(item => ({ ...item, due: planned.get(item.lineage)!.due }))
+  const items = itemsWithDates(sourceOutline(input).nodes)
+    .filter(item => planned.has(item.lineage))
+    .map(item => ({ ...item, due: planned.get(item.lineage)!.due }))
   return writeDeadlines(course.name, deadlinesOf(plan.targetId, course.name, items), input.zone, stamp())
 }
 /** The deadlines that stand in a course now, as iCalendar. */
 export async function courseCalendar(db: Knex, id: string): Promise<string> {
   const course = await findCourse(db, id)
-  return writeDeadlines(course.name, deadlinesOf(id, course.name, itemsWithDates(await loadOutline(db, id))), zoneFor(await loadCalendar(db, id)), stamp())
+  return writeDeadlines(
+    course.name,
+    deadlinesOf(id, course.name, itemsWithDates(await loadOutline(db, id))),
+    zoneFor(await loadCalendar(db, id)),
+    stamp(),
+  )
 }

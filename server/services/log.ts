@@ -9,6 +9,17 @@ import { instantText } from './today'
 const page = 60
 /** A page of what was done, the newest first. */
 export async function viewLog(db: Knex, person: Person, wish: z.output<typeof logQuery>): Promise<LogReply> {
-  const lines = await readLog(db, person, { words: wish.q.split(/\s+/).filter(Boolean), action: wish.action ?? null, from: wish.from ?? null, to: wish.to ?? null, before: wish.before ?? null, limit: page + 1 })
-  return { lines: lines.slice(0, page).map(line => ({ ...line, at: instantText(line.at) })), more: lines.length > page, everything: isOffice(person) }
+  const lines = await readLog(db, person, {
+    words: wish.q.split(/\s+/).filter(Boolean),
+    action: wish.action ?? null,
+    from: wish.from ?? null,
+    to: wish.to ?? null,
+    before: wish.before ?? null,
+    limit: page + 1,
+  })
+  return {
+    lines: lines.slice(0, page).map(line => ({ ...line, at: instantText(line.at) })),
+    more: lines.length > page,
+    everything: isOffice(person),
+  }
 }

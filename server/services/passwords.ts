@@ -3,8 +3,12 @@ import { randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:c
 // OWASP's password storage cheat sheet: scrypt with N = 2^17, r = 8, p = 1.
 const cost = { N: 2 ** 17, r: 8, p: 1 }
 const length = 32
-const derive = (password: string, salt: Buffer, size: number, options: ScryptOptions): Promise<Buffer> => new Promise((resolve, reject) =>
-  scrypt(password.normalize('NFKC'), salt, size, { ...options, maxmem: 256 * 1024 * 1024 }, (error, key) => error ? reject(error) : resolve(key)))
+const derive = (password: string, salt: Buffer, size: number, options: ScryptOptions): Promise<Buffer> =>
+  new Promise((resolve, reject) =>
+    scrypt(password.normalize('NFKC'), salt, size, { ...options, maxmem: 256 * 1024 * 1024 }, (error, key) =>
+      error ? reject(error) : resolve(key),
+    ),
+  )
 
 /** A password as it is kept: `scrypt$N$r$p$salt$key`, base64url. */
 export async function hashPassword(password: string): Promise<string> {
@@ -15,8 +19,14 @@ export async function hashPassword(password: string): Promise<string> {
 
 /** Whether a password is the one kept. Takes as long for a person who does not exist (`kept` null). */
 export async function verifyPassword(password: string, kept: string | null): Promise<boolean> {
-  const [, n, r, p, salt = '', key = ''] = (kept ?? `scrypt$${cost.N}$${cost.r}$${cost.p}$${'A'.repeat(22)}$`).split('$')
+  const [, n, r, p, salt = '', key = ''] = (
+    kept ?? `scrypt$${cost.N}$${cost.r}$${cost.p}$${'A'.repeat(22)}$`
+  ).split('$')
   const expected = Buffer.from(key, 'base64url')
-  const derived = await derive(password, Buffer.from(salt, 'base64url'), length, { N: Number(n), r: Number(r), p: Number(p) })
+  const derived = await derive(password, Buffer.from(salt, 'base64url'), length, {
+    N: Number(n),
+    r: Number(r),
+    p: Number(p),
+  })
   return expected.length === length && timingSafeEqual(derived, expected)
 }

@@ -3,7 +3,10 @@ export function now(env: Record<string, string | undefined> = process.env): Date
   const fixed = env.NORTHTIDE_NOW
   if (!fixed) return new Date()
   const date = new Date(fixed)
-  if (Number.isNaN(date.getTime())) throw new Error(`NORTHTIDE_NOW is ${JSON.stringify(fixed)}, which is not an instant such as 2027-01-05T20:00:00-04:00`)
+  if (Number.isNaN(date.getTime()))
+    throw new Error(
+      `NORTHTIDE_NOW is ${JSON.stringify(fixed)}, which is not an instant such as 2027-01-05T20:00:00-04:00`,
+    )
   return date
 }
 
@@ -16,6 +19,10 @@ const formatters = new Map<string, Intl.DateTimeFormat>()
 /** Wall clock `YYYY-MM-DDTHH:MM` of an instant in a zone. One formatter a zone is kept: making one is slow. */
 export function wallClock(date: Date, timeZone: string): string {
   let formatter = formatters.get(timeZone)
-  if (!formatter) formatters.set(timeZone, formatter = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' }))
+  if (!formatter)
+    formatters.set(
+      timeZone,
+      (formatter = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' })),
+    )
   return formatter.format(date).replace(' ', 'T')
 }

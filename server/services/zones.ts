@@ -9,8 +9,9 @@ export function isTimeZone(zone: string): boolean {
     // A bare offset such as +04:00 is no zone: it cannot say when clocks change.
     new Intl.DateTimeFormat('en', { timeZone: zone })
     return /^[A-Za-z]/.test(zone)
+  } catch {
+    return false
   }
-  catch { return false }
 }
 
 const known = new Map<string, ZoneRules>()
@@ -21,9 +22,11 @@ export function zoneRules(timeZone: string, fromYear: number, toYear: number): Z
   const cached = known.get(key)
   if (cached) return cached
   const start = Temporal.PlainDate.from({ year: fromYear, month: 1, day: 1 }).toZonedDateTime({ timeZone })
-  const end = Temporal.PlainDate.from({ year: toYear + 1, month: 1, day: 1 }).toZonedDateTime({ timeZone }).epochMilliseconds
+  const end = Temporal.PlainDate.from({ year: toYear + 1, month: 1, day: 1 }).toZonedDateTime({
+    timeZone,
+  }).epochMilliseconds
   const minutes = (moment: Temporal.ZonedDateTime) => moment.offsetNanoseconds / 60e9
-  const transitions: { at: number, offset: number }[] = []
+  const transitions: { at: number; offset: number }[] = []
   let moment: Temporal.ZonedDateTime | null = start
   while ((moment = moment.getTimeZoneTransition('next')) && moment.epochMilliseconds < end)
     transitions.push({ at: moment.epochMilliseconds / 60_000, offset: minutes(moment) })
@@ -35,10 +38,14 @@ export function zoneRules(timeZone: string, fromYear: number, toYear: number): Z
 /** Tells the wall clock in a zone of an instant given in seconds since 1970 (UTC), from 1970 to 2100. */
 export function wallSeconds(timeZone: string): (seconds: number) => Moment {
   const { offset, transitions } = zoneRules(timeZone, 1970, 2100)
-  return (seconds) => {
+  return seconds => {
     let low = 0
     let high = transitions.length
-    while (low < high) { const middle = (low + high) >> 1; if (transitions[middle]!.at * 60 <= seconds) low = middle + 1; else high = middle }
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (transitions[middle]!.at * 60 <= seconds) low = middle + 1
+      else high = middle
+    }
     return momentAt(seconds + (low === 0 ? offset : transitions[low - 1]!.offset) * 60)
   }
 }

@@ -3,14 +3,40 @@ import { seasons } from '../../core/pairing/codes'
 
 /** How course codes are read, and which new code stands for an old one. */
 export const codeRules = z.object({
-  patterns: z.array(z.object({ text: z.string().max(200), seasons: z.record(z.string().trim().min(1, 'Give the spelling.').max(6, 'At most 6 characters.'), z.enum(seasons)) })).max(30, 'At most 30 patterns.'),
-  mapped: z.array(z.object({ from: z.string().trim().min(1, 'Give the old code.').max(40), to: z.string().trim().min(1, 'Give the new code.').max(40) })).max(5000, 'At most 5000.'),
+  patterns: z
+    .array(
+      z.object({
+        text: z.string().max(200),
+        seasons: z.record(
+          z.string().trim().min(1, 'Give the spelling.').max(6, 'At most 6 characters.'),
+          z.enum(seasons),
+        ),
+      }),
+    )
+    .max(30, 'At most 30 patterns.'),
+  mapped: z
+    .array(
+      z.object({
+        from: z.string().trim().min(1, 'Give the old code.').max(40),
+        to: z.string().trim().min(1, 'Give the new code.').max(40),
+      }),
+    )
+    .max(5000, 'At most 5000.'),
 })
 export type CodeRules = z.infer<typeof codeRules>
 export const codesReply = z.object({
-  revision: z.int(), rules: codeRules, saved: z.object({ by: z.string(), at: z.string() }).nullable(), may: z.object({ edit: z.boolean() }),
+  revision: z.int(),
+  rules: codeRules,
+  saved: z.object({ by: z.string(), at: z.string() }).nullable(),
+  may: z.object({ edit: z.boolean() }),
   /** The codes of the courses that the person may read, to try rules on. */
-  codes: z.array(z.object({ code: z.string(), title: z.string(), term: z.object({ name: z.string(), classesFrom: z.string() }) })),
+  codes: z.array(
+    z.object({
+      code: z.string(),
+      title: z.string(),
+      term: z.object({ name: z.string(), classesFrom: z.string() }),
+    }),
+  ),
 })
 export type CodesReply = z.infer<typeof codesReply>
 export const codesSaved = z.object({ revision: z.int() })

@@ -13,17 +13,30 @@ const wall = z.string().nullable()
 /** `shared`: somebody else's course from which one may take. */
 export const courseRoles = ['instructor', 'assistant', 'coordinator', 'office', 'shared'] as const
 export const courseOrigins = ['registrar', 'hand', 'awaited', 'template', 'snapshot'] as const
-export type CourseRole = typeof courseRoles[number]
+export type CourseRole = (typeof courseRoles)[number]
 
 /** A course or shell in a line: enough to recognise it. */
 export const courseLine = z.object({
-  id, code: z.string(), section: z.string(), title: z.string(),
-  term: z.object({ code: z.string(), name: z.string(), timeZone: z.string(), classesFrom: z.string(), classesTo: z.string() }),
+  id,
+  code: z.string(),
+  section: z.string(),
+  title: z.string(),
+  term: z.object({
+    code: z.string(),
+    name: z.string(),
+    timeZone: z.string(),
+    classesFrom: z.string(),
+    classesTo: z.string(),
+  }),
   meetings: z.array(meeting.extend({ room: z.string().nullable() })),
   instructors: z.array(z.string()),
-  students: z.int(), items: z.int(),
+  students: z.int(),
+  items: z.int(),
   /** What tells this section from others, for students. */
-  label: z.string().nullable(), origin: z.enum(courseOrigins), windows: windowsSchema, missing: z.boolean(),
+  label: z.string().nullable(),
+  origin: z.enum(courseOrigins),
+  windows: windowsSchema,
+  missing: z.boolean(),
   /** The section whose content it shows, where that is not its own. */
   sharesWith: id.nullable(),
   /** What the person who asks is to this course; null where they may only read it through a duty. */
@@ -32,20 +45,51 @@ export const courseLine = z.object({
 export type CourseLine = z.infer<typeof courseLine>
 
 /** `chance`: how often such a suggestion is right, from 0 to 1 (docs/pairing.md). */
-export const suggestion = z.object({ course: courseLine, sureness: z.enum(['sure', 'likely', 'possible']), chance: z.number(), reasons: z.array(z.string()) })
+export const suggestion = z.object({
+  course: courseLine,
+  sureness: z.enum(['sure', 'likely', 'possible']),
+  chance: z.number(),
+  reasons: z.array(z.string()),
+})
 export const outlineNode = z.object({
-  lineage, parent: lineage.nullable(), position: z.int(), type: z.enum(['unit', 'item']), depth: z.int(), unit: lineage.nullable(),
-  title: z.string(), kind: z.enum(itemKinds).nullable(), state: z.enum(itemStates), exam: z.boolean(),
+  lineage,
+  parent: lineage.nullable(),
+  position: z.int(),
+  type: z.enum(['unit', 'item']),
+  depth: z.int(),
+  unit: lineage.nullable(),
+  title: z.string(),
+  kind: z.enum(itemKinds).nullable(),
+  state: z.enum(itemStates),
+  exam: z.boolean(),
   /** Ten-thousandths. */
   points: z.int().nullable(),
-  category: lineage.nullable(), opens: wall, due: wall, closes: wall,
+  category: lineage.nullable(),
+  opens: wall,
+  due: wall,
+  closes: wall,
 })
-export const gradeCategory = z.object({ lineage, title: z.string(), weight: z.int().nullable(), position: z.int() })
-export const studentCounts = z.object({ students: z.int(), ...Object.fromEntries(studentDataKinds.map(kind => [kind, z.int()])) as Record<typeof studentDataKinds[number], z.ZodInt> })
+export const gradeCategory = z.object({
+  lineage,
+  title: z.string(),
+  weight: z.int().nullable(),
+  position: z.int(),
+})
+export const studentCounts = z.object({
+  students: z.int(),
+  ...(Object.fromEntries(studentDataKinds.map(kind => [kind, z.int()])) as Record<
+    (typeof studentDataKinds)[number],
+    z.ZodInt
+  >),
+})
 
 /** A course whole, without bodies and without anything about single students. */
 export const courseWhole = z.object({
-  course: courseLine, calendar: termCalendar, nodes: z.array(outlineNode), categories: z.array(gradeCategory), studentData: studentCounts,
+  course: courseLine,
+  calendar: termCalendar,
+  nodes: z.array(outlineNode),
+  categories: z.array(gradeCategory),
+  studentData: studentCounts,
 })
 export type CourseWhole = z.infer<typeof courseWhole>
 
@@ -53,7 +97,9 @@ export const courseReply = courseWhole.extend({
   /** What the one who asks has put on it for themselves. */
   mark: z.object({ pinned: z.boolean(), hidden: z.boolean(), label: z.string().nullable() }),
   may: z.object({ share: z.boolean(), delegate: z.boolean() }),
-  lastRun: z.object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) }).nullable(),
+  lastRun: z
+    .object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) })
+    .nullable(),
   /** The package it was read from, as it came. */
   package: z.object({ name: z.string(), size: z.int() }).nullable(),
 })
@@ -61,22 +107,41 @@ export type CourseReply = z.infer<typeof courseReply>
 
 /** A question to read, its HTML sanitised. `answers`: the choices offered, or the texts that are accepted. */
 export const question = z.object({
-  type: z.enum(questionTypes), points: z.int(), prompt: z.string(), answers: z.array(z.object({ html: z.string(), right: z.boolean() })), feedback: z.array(z.string()),
+  type: z.enum(questionTypes),
+  points: z.int(),
+  prompt: z.string(),
+  answers: z.array(z.object({ html: z.string(), right: z.boolean() })),
+  feedback: z.array(z.string()),
 })
 export const itemReply = z.object({
-  lineage, title: z.string(), kind: z.enum(itemKinds), state: z.enum(itemStates), exam: z.boolean(), points: z.int().nullable(), category: z.string().nullable(),
-  opens: wall, due: wall, closes: wall, unit: z.string().nullable(),
+  lineage,
+  title: z.string(),
+  kind: z.enum(itemKinds),
+  state: z.enum(itemStates),
+  exam: z.boolean(),
+  points: z.int().nullable(),
+  category: z.string().nullable(),
+  opens: wall,
+  due: wall,
+  closes: wall,
+  unit: z.string().nullable(),
   /** Sanitised HTML with links resolved for this course. */
   html: z.string().nullable(),
   questions: z.array(question).nullable(),
   /** What only staff are told. */
   staffText: z.string().nullable(),
   attachments: z.array(z.object({ lineage, title: z.string(), url: z.string() })),
-  tool: z.object({ launch: z.string().nullable(), parameters: z.array(z.object({ name: z.string(), value: z.string() })) }).nullable(),
+  tool: z
+    .object({
+      launch: z.string().nullable(),
+      parameters: z.array(z.object({ name: z.string(), value: z.string() })),
+    })
+    .nullable(),
   file: z.object({ url: z.string(), mediaType: z.string(), size: z.int() }).nullable(),
   url: z.string().nullable(),
   settings: z.record(z.string(), z.unknown()),
-  previous: lineage.nullable(), next: lineage.nullable(),
+  previous: lineage.nullable(),
+  next: lineage.nullable(),
 })
 export type ItemReply = z.infer<typeof itemReply>
 export const coursesReply = z.object({ courses: z.array(courseLine) })

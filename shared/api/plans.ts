@@ -2,18 +2,39 @@ import { z } from 'zod'
 import { planDocument } from '../../core/plan/document'
 import { courseLine, courseWhole, id, lineage } from './courses'
 
-export const zoneRules = z.object({ timeZone: z.string(), offset: z.number(), transitions: z.array(z.object({ at: z.number(), offset: z.number() })) })
+export const zoneRules = z.object({
+  timeZone: z.string(),
+  offset: z.number(),
+  transitions: z.array(z.object({ at: z.number(), offset: z.number() })),
+})
 const sources = z.array(id).min(1, 'Choose a course to roll from.').max(8, 'At most eight courses.')
 /** `as-before`: the decisions of the last roll of the source, where there was one; else the recommended ones. */
-export const newPlan = z.object({ sources, target: id, decisions: z.enum(['recommended', 'as-before']).default('recommended') })
+export const newPlan = z.object({
+  sources,
+  target: id,
+  decisions: z.enum(['recommended', 'as-before']).default('recommended'),
+})
 export type NewPlan = z.infer<typeof newPlan>
 /** A plan against a term, whose shell comes later; or (`in-place`) the source itself, moved into the term. */
-export const newAwaitedPlan = z.object({ sources, term: z.string().min(1, 'Choose the term.'), mode: z.enum(['roll', 'in-place']).default('roll') })
+export const newAwaitedPlan = z.object({
+  sources,
+  term: z.string().min(1, 'Choose the term.'),
+  mode: z.enum(['roll', 'in-place']).default('roll'),
+})
 export type NewAwaitedPlan = z.infer<typeof newAwaitedPlan>
 const writing = z.object({ by: z.string(), since: z.string() }).nullable()
 export const planReply = z.object({
-  id, revision: z.int(), state: z.enum(['draft', 'run']), mode: z.enum(['roll', 'in-place']), document: planDocument, savedAt: z.string(), savedBy: z.string(),
-  source: courseWhole, /** Further sources, in their order. */ more: z.array(courseWhole), target: courseWhole, zone: zoneRules,
+  id,
+  revision: z.int(),
+  state: z.enum(['draft', 'run']),
+  mode: z.enum(['roll', 'in-place']),
+  document: planDocument,
+  savedAt: z.string(),
+  savedBy: z.string(),
+  source: courseWhole,
+  /** Further sources, in their order. */ more: z.array(courseWhole),
+  target: courseWhole,
+  zone: zoneRules,
   may: z.object({ edit: z.boolean(), run: z.boolean() }),
   run: z.object({ id, at: z.string(), by: z.string() }).nullable(),
   /** Plans with the same sources for other shells. */
@@ -21,7 +42,9 @@ export const planReply = z.object({
   /** Other sections of the target's title or code in its term, as they are named. */
   siblings: z.array(courseLine),
   /** Sections that could share this shell’s content, with what stands against it; `chosen`: the run joins them. */
-  sections: z.array(z.object({ course: courseLine, chosen: z.boolean(), joined: z.boolean(), faults: z.array(z.string()) })),
+  sections: z.array(
+    z.object({ course: courseLine, chosen: z.boolean(), joined: z.boolean(), faults: z.array(z.string()) }),
+  ),
   /** Shells that a plan which waits for one would fit. */
   fits: z.array(courseLine),
   writing,
@@ -31,20 +54,55 @@ export const planChange = z.object({ document: planDocument, sources: sources.op
 export const planSaved = z.object({ revision: z.int(), savedAt: z.string() })
 export type PlanSaved = z.infer<typeof planSaved>
 /** How a plan stands, for pages that have it open. */
-export const planState = z.object({ revision: z.int(), state: z.enum(['draft', 'run']), savedAt: z.string(), savedBy: z.string(), writing })
+export const planState = z.object({
+  revision: z.int(),
+  state: z.enum(['draft', 'run']),
+  savedAt: z.string(),
+  savedBy: z.string(),
+  writing,
+})
 export type PlanState = z.infer<typeof planState>
-export const planLine = z.object({ id, state: z.enum(['draft', 'run']), mode: z.enum(['roll', 'in-place']), sources: z.array(courseLine), target: courseLine, updatedAt: z.string(), updatedBy: z.string(), run: z.object({ id, at: z.string(), items: z.int() }).nullable(), writing })
+export const planLine = z.object({
+  id,
+  state: z.enum(['draft', 'run']),
+  mode: z.enum(['roll', 'in-place']),
+  sources: z.array(courseLine),
+  target: courseLine,
+  updatedAt: z.string(),
+  updatedBy: z.string(),
+  run: z.object({ id, at: z.string(), items: z.int() }).nullable(),
+  writing,
+})
 export const plansReply = z.object({ plans: z.array(planLine) })
 export type PlansReply = z.infer<typeof plansReply>
 export const attachShell = z.object({ shell: id })
-export const alsoInto = z.object({ shells: z.array(id).min(1, 'Choose a shell.').max(50, 'At most fifty shells.') })
+export const alsoInto = z.object({
+  shells: z.array(id).min(1, 'Choose a shell.').max(50, 'At most fifty shells.'),
+})
 export const sectionsChosen = z.object({ sections: z.array(id).max(50, 'At most fifty sections.') })
 export const alsoDone = z.object({ made: z.int(), there: z.int() })
 
-const summary = z.object({ dates: z.int(), straight: z.int(), moved: z.int(), held: z.int(), settle: z.int(), none: z.int() })
+const summary = z.object({
+  dates: z.int(),
+  straight: z.int(),
+  moved: z.int(),
+  held: z.int(),
+  settle: z.int(),
+  none: z.int(),
+})
 export const effect = z.object({
-  added: z.object({ units: z.int(), items: z.int(), categories: z.int(), byKind: z.record(z.string(), z.int()) }),
-  replaced: z.int(), cleared: z.int(), already: z.int(), leftBehind: z.int(), kept: z.object({ units: z.int(), items: z.int() }), dates: summary,
+  added: z.object({
+    units: z.int(),
+    items: z.int(),
+    categories: z.int(),
+    byKind: z.record(z.string(), z.int()),
+  }),
+  replaced: z.int(),
+  cleared: z.int(),
+  already: z.int(),
+  leftBehind: z.int(),
+  kept: z.object({ units: z.int(), items: z.int() }),
+  dates: summary,
 })
 export type EffectView = z.infer<typeof effect>
 /** What Run would do now. The fingerprint stands for exactly this; Run refuses if it no longer holds. */
@@ -56,10 +114,34 @@ export const runStarted = z.object({ id })
 export const auditLine = z.object({ kind: z.string(), before: z.int(), after: z.int(), onNewItems: z.int() })
 const wall = z.string().nullable()
 export const runReply = z.object({
-  id, planId: id, source: courseLine, target: courseLine, by: z.string(), startedAt: z.string(), finishedAt: z.string(), effect, audit: z.array(auditLine), snapshot: courseLine.nullable(),
+  id,
+  planId: id,
+  source: courseLine,
+  target: courseLine,
+  by: z.string(),
+  startedAt: z.string(),
+  finishedAt: z.string(),
+  effect,
+  audit: z.array(auditLine),
+  snapshot: courseLine.nullable(),
   /** Sections that were joined to the shell. */
   sections: z.array(courseLine),
-  course: z.array(z.object({ field: z.string(), before: z.string().nullable(), after: z.string().nullable() })),
-  entries: z.array(z.object({ entity: z.enum(['category', 'unit', 'item']), lineage, title: z.string(), kind: z.string().nullable(), action: z.enum(['added', 'replaced', 'cleared']), opens: wall, due: wall, closes: wall, flags: z.array(z.string()), depth: z.int() })),
+  course: z.array(
+    z.object({ field: z.string(), before: z.string().nullable(), after: z.string().nullable() }),
+  ),
+  entries: z.array(
+    z.object({
+      entity: z.enum(['category', 'unit', 'item']),
+      lineage,
+      title: z.string(),
+      kind: z.string().nullable(),
+      action: z.enum(['added', 'replaced', 'cleared']),
+      opens: wall,
+      due: wall,
+      closes: wall,
+      flags: z.array(z.string()),
+      depth: z.int(),
+    }),
+  ),
 })
 export type RunReply = z.infer<typeof runReply>

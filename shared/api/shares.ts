@@ -3,21 +3,54 @@ import { itemKinds } from '../../core/course/model'
 import { courseLine, id } from './courses'
 
 /** `leaves`: kinds that the other person does not get. `org`: the department it is shared with; without one a code is made. */
-export const newShare = z.object({ leaves: z.array(z.enum(itemKinds)).max(itemKinds.length).default([]), days: z.int('Give whole days.').min(1, 'At least a day.').max(730, 'At most two years.').nullable(), org: id.nullable().default(null) })
+export const newShare = z.object({
+  leaves: z.array(z.enum(itemKinds)).max(itemKinds.length).default([]),
+  days: z.int('Give whole days.').min(1, 'At least a day.').max(730, 'At most two years.').nullable(),
+  org: id.nullable().default(null),
+})
 export type NewShare = z.infer<typeof newShare>
-export const shareLine = z.object({ id, by: z.string(), code: z.string().nullable(), org: z.object({ id, name: z.string() }).nullable(), leaves: z.array(z.enum(itemKinds)), createdAt: z.string(), expiresAt: z.string().nullable(), state: z.enum(['holds', 'expired', 'revoked']), uses: z.int() })
-export const sharesReply = z.object({ departments: z.array(z.object({ id, name: z.string() })), shares: z.array(shareLine) })
+export const shareLine = z.object({
+  id,
+  by: z.string(),
+  code: z.string().nullable(),
+  org: z.object({ id, name: z.string() }).nullable(),
+  leaves: z.array(z.enum(itemKinds)),
+  createdAt: z.string(),
+  expiresAt: z.string().nullable(),
+  state: z.enum(['holds', 'expired', 'revoked']),
+  uses: z.int(),
+})
+export const sharesReply = z.object({
+  departments: z.array(z.object({ id, name: z.string() })),
+  shares: z.array(shareLine),
+})
 export type SharesReply = z.infer<typeof sharesReply>
 export const shareMade = z.object({ id, code: z.string().nullable() })
-export const codeEntered = z.object({ code: z.string().trim().min(1, 'Type the code you were given.').max(40) })
+export const codeEntered = z.object({
+  code: z.string().trim().min(1, 'Type the code you were given.').max(40),
+})
 export const codeOpened = z.object({ courseId: id })
 
-export const newTemplate = z.object({ title: z.string().trim().min(1, 'Give the template a name.').max(200, 'At most 200 characters.'), subject: z.string().trim().min(1, 'Give its subject.').max(100, 'At most 100 characters.'), arrangement: z.enum(['weeks', 'units']), about: z.string().trim().max(1000, 'At most 1 000 characters.').default('') })
+export const newTemplate = z.object({
+  title: z.string().trim().min(1, 'Give the template a name.').max(200, 'At most 200 characters.'),
+  subject: z.string().trim().min(1, 'Give its subject.').max(100, 'At most 100 characters.'),
+  arrangement: z.enum(['weeks', 'units']),
+  about: z.string().trim().max(1000, 'At most 1 000 characters.').default(''),
+})
 export type NewTemplate = z.infer<typeof newTemplate>
 export const templateLine = z.object({
-  course: courseLine, subject: z.string(), arrangement: z.enum(['weeks', 'units']), about: z.string(), author: z.string(), own: z.boolean(), createdAt: z.string(),
+  course: courseLine,
+  subject: z.string(),
+  arrangement: z.enum(['weeks', 'units']),
+  about: z.string(),
+  author: z.string(),
+  own: z.boolean(),
+  createdAt: z.string(),
   /** Its top units with what they hold: what its picture is drawn from. */
-  shape: z.array(z.object({ title: z.string(), kinds: z.array(z.object({ kind: z.enum(itemKinds), exam: z.boolean() })) })), offeredTo: z.array(z.string()),
+  shape: z.array(
+    z.object({ title: z.string(), kinds: z.array(z.object({ kind: z.enum(itemKinds), exam: z.boolean() })) }),
+  ),
+  offeredTo: z.array(z.string()),
 })
 export type TemplateLine = z.infer<typeof templateLine>
 export const templatesReply = z.object({ templates: z.array(templateLine) })

@@ -8,20 +8,51 @@ import { rosterChange } from './registrar'
  */
 export const shellsReply = z.object({
   today: z.string(),
-  terms: z.array(z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string(), timeZone: z.string(), when: z.enum(['upcoming', 'underway', 'past', 'archived']), daysToClasses: z.int() })),
-  courses: z.array(z.object({
-    id, code: z.string(), section: z.string(), title: z.string(), label: z.string().nullable(), term: z.int(), people: z.string(), role: z.string().nullable(), origin: z.enum(courseOrigins), pinned: z.boolean(), hidden: z.boolean(), missing: z.boolean(),
-  })),
+  terms: z.array(
+    z.object({
+      code: z.string(),
+      name: z.string(),
+      classesFrom: z.string(),
+      classesTo: z.string(),
+      timeZone: z.string(),
+      when: z.enum(['upcoming', 'underway', 'past', 'archived']),
+      daysToClasses: z.int(),
+    }),
+  ),
+  courses: z.array(
+    z.object({
+      id,
+      code: z.string(),
+      section: z.string(),
+      title: z.string(),
+      label: z.string().nullable(),
+      term: z.int(),
+      people: z.string(),
+      role: z.string().nullable(),
+      origin: z.enum(courseOrigins),
+      pinned: z.boolean(),
+      hidden: z.boolean(),
+      missing: z.boolean(),
+    }),
+  ),
   /** Plans that wait for a shell. */
-  waiting: z.array(z.object({ planId: id, course: courseLine, sources: z.array(courseLine), updatedAt: z.string() })),
-  registrar: z.object({ configured: z.boolean(), at: z.string().nullable(), state: z.enum(['none', 'waiting', 'new', 'same', 'failed']), changes: z.int() }),
+  waiting: z.array(
+    z.object({ planId: id, course: courseLine, sources: z.array(courseLine), updatedAt: z.string() }),
+  ),
+  registrar: z.object({
+    configured: z.boolean(),
+    at: z.string().nullable(),
+    state: z.enum(['none', 'waiting', 'new', 'same', 'failed']),
+    changes: z.int(),
+  }),
 })
 export type ShellsReply = z.infer<typeof shellsReply>
 export type IndexLine = ShellsReply['courses'][number]
 
 /** What is looked up only for the rows in sight. */
 export const shellLine = z.object({
-  course: courseLine, daysToClasses: z.int(),
+  course: courseLine,
+  daysToClasses: z.int(),
   suggestion: suggestion.nullable(),
   plan: z.object({ id, source: courseLine, updatedAt: z.string(), by: z.string() }).nullable(),
   lastRun: z.object({ id, at: z.string(), by: z.string(), items: z.int() }).nullable(),
@@ -29,28 +60,55 @@ export const shellLine = z.object({
   /** Plans that wait and would fit this shell. */
   fits: z.array(z.object({ planId: id, title: z.string() })),
   changes: z.array(rosterChange.omit({ course: true })),
-  mayPlan: z.boolean(), mayRun: z.boolean(),
+  mayPlan: z.boolean(),
+  mayRun: z.boolean(),
 })
 export type ShellLine = z.infer<typeof shellLine>
 export const shellLinesReply = z.object({ shells: z.array(shellLine) })
-export const shellsWanted = z.object({ ids: z.string().max(4000).transform(text => text.split(',')).pipe(z.array(id).min(1).max(60)) })
+export const shellsWanted = z.object({
+  ids: z
+    .string()
+    .max(4000)
+    .transform(text => text.split(','))
+    .pipe(z.array(id).min(1).max(60)),
+})
 
-export const courseMark = z.object({ pinned: z.boolean().optional(), hidden: z.boolean().optional(), label: z.string().trim().max(200, 'At most 200 characters.').transform(text => text || null).nullable().optional() })
+export const courseMark = z.object({
+  pinned: z.boolean().optional(),
+  hidden: z.boolean().optional(),
+  label: z
+    .string()
+    .trim()
+    .max(200, 'At most 200 characters.')
+    .transform(text => text || null)
+    .nullable()
+    .optional(),
+})
 
 const storage = z.object({ bodies: z.int(), own: z.int(), rows: z.int(), rowBytes: z.number() })
 /** What can fill a shell, and what each way costs in storage: bytes of bodies that would be kept anew, and of rows. */
 export const waysReply = z.object({
-  shell: shellLine, suggestions: z.array(suggestion), storage: z.object({ suggestion: storage.nullable(), files: z.int() }),
+  shell: shellLine,
+  suggestions: z.array(suggestion),
+  storage: z.object({ suggestion: storage.nullable(), files: z.int() }),
   /** Other shells that the same source could fill: sections of the class first. */
   sections: z.array(courseLine),
 })
 export type WaysReply = z.infer<typeof waysReply>
 
-export const newCourse = z.object({ term: z.string().trim().min(1, 'Choose the term.'), code: z.string().trim().min(1, 'Give the course code, like HYD 240.').max(60, 'At most 60 characters.'), section: z.string().trim().max(20, 'At most 20 characters.').default(''), title: z.string().trim().min(1, 'Give the title students see.').max(200, 'At most 200 characters.') })
+export const newCourse = z.object({
+  term: z.string().trim().min(1, 'Choose the term.'),
+  code: z.string().trim().min(1, 'Give the course code, like HYD 240.').max(60, 'At most 60 characters.'),
+  section: z.string().trim().max(20, 'At most 20 characters.').default(''),
+  title: z.string().trim().min(1, 'Give the title students see.').max(200, 'At most 200 characters.'),
+})
 export type NewCourse = z.infer<typeof newCourse>
 /** Shells with a roster of the registrar's that a new course would stand beside; and the terms there are. */
 export const guardReply = z.object({
-  terms: z.array(z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string() })),
-  shells: z.array(courseLine), faults: z.array(z.object({ field: z.enum(['title', 'label']), message: z.string() })),
+  terms: z.array(
+    z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string() }),
+  ),
+  shells: z.array(courseLine),
+  faults: z.array(z.object({ field: z.enum(['title', 'label']), message: z.string() })),
 })
 export type GuardReply = z.infer<typeof guardReply>

@@ -2,28 +2,73 @@ import { z } from 'zod'
 import { civilDate } from '../../core/calendar/schema'
 import { id } from './courses'
 
-export const finding = z.object({ severity: z.enum(['error', 'warning', 'note']), where: z.string(), message: z.string(), count: z.int().optional() })
-const outlineKind = z.enum(['unit', 'heading', 'page', 'file', 'weblink', 'topic', 'assessment', 'bank', 'lti', 'assignment'])
+export const finding = z.object({
+  severity: z.enum(['error', 'warning', 'note']),
+  where: z.string(),
+  message: z.string(),
+  count: z.int().optional(),
+})
+const outlineKind = z.enum([
+  'unit',
+  'heading',
+  'page',
+  'file',
+  'weblink',
+  'topic',
+  'assessment',
+  'bank',
+  'lti',
+  'assignment',
+])
 /** A line of the outline, in order, with how deep it lies. */
 export const outlineLine = z.object({ title: z.string(), kind: outlineKind, depth: z.int() })
-export const columnRoles = z.object({ title: z.int().min(0), first: z.int().min(0), last: z.int().min(0).nullable(), order: z.enum(['day-month', 'month-day']) })
-const table = z.object({ header: z.array(z.string()).readonly(), headerRow: z.int(), rows: z.array(z.object({ number: z.int(), cells: z.array(z.string()).readonly() })).readonly(), roles: columnRoles, ambiguous: z.boolean() })
+export const columnRoles = z.object({
+  title: z.int().min(0),
+  first: z.int().min(0),
+  last: z.int().min(0).nullable(),
+  order: z.enum(['day-month', 'month-day']),
+})
+const table = z.object({
+  header: z.array(z.string()).readonly(),
+  headerRow: z.int(),
+  rows: z.array(z.object({ number: z.int(), cells: z.array(z.string()).readonly() })).readonly(),
+  roles: columnRoles,
+  ambiguous: z.boolean(),
+})
 export const calendarEvent = z.object({ title: z.string(), firstDay: z.string(), lastDay: z.string() })
 
 export const uploadState = z.enum(['waiting', 'reading', 'read', 'refused', 'failed', 'taking', 'taken'])
-export const uploadLine = z.object({ id, name: z.string(), size: z.int(), state: uploadState, arrivedAt: z.string() })
+export const uploadLine = z.object({
+  id,
+  name: z.string(),
+  size: z.int(),
+  state: uploadState,
+  arrivedAt: z.string(),
+})
 export const uploadReply = uploadLine.extend({
   /** How far the work is, in bytes or events. */
   progress: z.object({ done: z.int(), total: z.int() }),
   problem: z.string().nullable(),
-  report: z.object({
-    format: z.enum(['common-cartridge', 'oneroster', 'icalendar']).nullable(), title: z.string().nullable(), version: z.string().nullable(), findings: z.array(finding),
-    outline: z.array(outlineLine), outlineLeft: z.int(), counts: z.record(z.string(), z.int()), events: z.array(calendarEvent), eventsLeft: z.int(), table: table.nullable(),
-  }).nullable(),
+  report: z
+    .object({
+      format: z.enum(['common-cartridge', 'oneroster', 'icalendar']).nullable(),
+      title: z.string().nullable(),
+      version: z.string().nullable(),
+      findings: z.array(finding),
+      outline: z.array(outlineLine),
+      outlineLeft: z.int(),
+      counts: z.record(z.string(), z.int()),
+      events: z.array(calendarEvent),
+      eventsLeft: z.int(),
+      table: table.nullable(),
+    })
+    .nullable(),
   outcome: z.object({ courseId: id.optional(), text: z.string(), findings: z.array(finding) }).nullable(),
   /** What the person may do with it. */
   may: z.object({ keepAsCourse: z.boolean(), takeRoster: z.boolean(), addClosures: z.boolean() }),
-  terms: z.array(z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string() })),
+  terms: z.array(
+    z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string() }),
+  ),
   /** The term that is offered first. */
   term: z.string().nullable(),
 })
@@ -31,10 +76,24 @@ export type UploadReply = z.infer<typeof uploadReply>
 export const uploadsReply = z.object({ uploads: z.array(uploadLine), limit: z.int() })
 export type UploadsReply = z.infer<typeof uploadsReply>
 
-const label = (what: string, most: number) => z.string().trim().min(1, `Give ${what}.`).max(most, `At most ${most} characters.`)
+const label = (what: string, most: number) =>
+  z.string().trim().min(1, `Give ${what}.`).max(most, `At most ${most} characters.`)
 export const takeRequest = z.discriminatedUnion('as', [
-  z.object({ as: z.literal('course'), term: label('the term', 190), code: label('a code', 40), section: z.string().trim().max(40), title: label('a title', 500) }),
+  z.object({
+    as: z.literal('course'),
+    term: label('the term', 190),
+    code: label('a code', 40),
+    section: z.string().trim().max(40),
+    title: label('a title', 500),
+  }),
   z.object({ as: z.literal('roster') }),
-  z.object({ as: z.literal('closures'), term: label('the term', 190), events: z.array(z.object({ title: label('each day a name', 500), firstDay: civilDate, lastDay: civilDate })).min(1, 'Choose at least one.').max(500, 'At most 500 at once.') }),
+  z.object({
+    as: z.literal('closures'),
+    term: label('the term', 190),
+    events: z
+      .array(z.object({ title: label('each day a name', 500), firstDay: civilDate, lastDay: civilDate }))
+      .min(1, 'Choose at least one.')
+      .max(500, 'At most 500 at once.'),
+  }),
 ])
 export type TakeRequest = z.infer<typeof takeRequest>

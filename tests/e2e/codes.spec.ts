@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test'
 import { base, signIn } from './support'
 
-test('the office writes patterns and sees at once what they read; pairing warns when code and term disagree', async ({ page }) => {
+test('the office writes patterns and sees at once what they read; pairing warns when code and term disagree', async ({
+  page,
+}) => {
   await signIn(page, 'ellwood', 'chart-datum')
   await page.goto(`${base()}/codes`)
   await expect(page.getByText('No pattern yet.')).toBeVisible()
@@ -26,14 +28,32 @@ test('the office writes patterns and sees at once what they read; pairing warns 
   await page.getByRole('button', { name: 'Save the rules' }).click()
   await expect(page.getByText('Saved. Suggestions follow these rules')).toBeVisible()
 
-  const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, section: string, term: { name: string } }[] }
-  const find = (term: string, section: string): string => courses.find(course => course.code === 'HYD 240' && course.section === section && course.term.name === term)!.id
-  const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { sources: [find('Autumn 2026', '01')], target: find('Spring 2027', '02') } })).json() as { id: string }
+  const { courses } = (await (await page.request.get(`${base()}/api/v1/courses`)).json()) as {
+    courses: { id: string; code: string; section: string; term: { name: string } }[]
+  }
+  const find = (term: string, section: string): string =>
+    courses.find(
+      course => course.code === 'HYD 240' && course.section === section && course.term.name === term,
+    )!.id
+  const { id } = (await (
+    await page.request.post(`${base()}/api/v1/plans`, {
+      data: { sources: [find('Autumn 2026', '01')], target: find('Spring 2027', '02') },
+    })
+  ).json()) as { id: string }
   await page.goto(`${base()}/plans/${id}/pair`)
   await expect(page.getByText('Its code HYD 240 says autumn; the course is in Spring 2027')).toBeVisible()
   // The rules are as they were for whoever comes next.
-  const { revision } = await (await page.request.get(`${base()}/api/v1/codes`)).json() as { revision: number }
-  expect((await page.request.put(`${base()}/api/v1/codes`, { data: { patterns: [], mapped: [] }, headers: { 'if-match': `"${revision}"` } })).status()).toBe(200)
+  const { revision } = (await (await page.request.get(`${base()}/api/v1/codes`)).json()) as {
+    revision: number
+  }
+  expect(
+    (
+      await page.request.put(`${base()}/api/v1/codes`, {
+        data: { patterns: [], mapped: [] },
+        headers: { 'if-match': `"${revision}"` },
+      })
+    ).status(),
+  ).toBe(200)
   await page.request.delete(`${base()}/api/v1/plans/${id}`)
 })
 
@@ -42,5 +62,12 @@ test('others read the rules and are told whose they are', async ({ page }) => {
   await page.goto(`${base()}/codes`)
   await expect(page.getByText('The academic office lays these rules down.')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Save the rules' })).toHaveCount(0)
-  expect((await page.request.put(`${base()}/api/v1/codes`, { data: { patterns: [], mapped: [] }, headers: { 'if-match': '"1"' } })).status()).toBe(403)
+  expect(
+    (
+      await page.request.put(`${base()}/api/v1/codes`, {
+        data: { patterns: [], mapped: [] },
+        headers: { 'if-match': '"1"' },
+      })
+    ).status(),
+  ).toBe(403)
 })

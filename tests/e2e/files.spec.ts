@@ -10,7 +10,9 @@ async function bring(page: Page, name: string, buffer: Buffer): Promise<void> {
   await page.waitForURL(/\/files\/./)
 }
 
-test('an old package: what is wrong with it, where; kept as a course with the package as it came', async ({ page }) => {
+test('an old package: what is wrong with it, where; kept as a course with the package as it came', async ({
+  page,
+}) => {
   await signIn(page)
   await page.keyboard.press('g')
   await page.keyboard.press('f')
@@ -22,7 +24,12 @@ test('an old package: what is wrong with it, where; kept as a course with the pa
   await expect(row).toContainText('imsmanifest.xml, line 4')
   await expect(page.locator('.parts li')).toHaveCount(9)
   // Nothing is stored yet: the course is not found.
-  const found = async () => (await (await page.request.get(`${base()}/api/v1/courses?q=HYD%20110`)).json() as { courses: unknown[] }).courses.length
+  const found = async () =>
+    (
+      (await (await page.request.get(`${base()}/api/v1/courses?q=HYD%20110`)).json()) as {
+        courses: unknown[]
+      }
+    ).courses.length
   expect(await found()).toBe(0)
   await page.getByLabel('Code').fill('')
   await page.getByRole('button', { name: 'Keep as a course' }).click()
@@ -55,8 +62,15 @@ test('a package made to do harm is refused with the reason and a way on', async 
 
 test('reading is stopped, and the file is gone', async ({ page }) => {
   await signIn(page)
-  const event = (n: number): string => `BEGIN:VEVENT\r\nUID:${n}\r\nDTSTART;VALUE=DATE:20270222\r\nSUMMARY:Day ${n}\r\nEND:VEVENT\r\n`
-  await bring(page, 'long.ics', Buffer.from(`BEGIN:VCALENDAR\r\n${Array.from({ length: 200_000 }, (_, n) => event(n)).join('')}END:VCALENDAR\r\n`))
+  const event = (n: number): string =>
+    `BEGIN:VEVENT\r\nUID:${n}\r\nDTSTART;VALUE=DATE:20270222\r\nSUMMARY:Day ${n}\r\nEND:VEVENT\r\n`
+  await bring(
+    page,
+    'long.ics',
+    Buffer.from(
+      `BEGIN:VCALENDAR\r\n${Array.from({ length: 200_000 }, (_, n) => event(n)).join('')}END:VCALENDAR\r\n`,
+    ),
+  )
   await expect(page.getByRole('progressbar')).toBeVisible()
   await page.getByRole('button', { name: 'Stop reading, and throw the file away' }).click()
   await page.waitForURL(/\/files$/)
@@ -65,11 +79,17 @@ test('reading is stopped, and the file is gone', async ({ page }) => {
 
 test('a table of dates: its columns are confirmed, its days become closures', async ({ page }) => {
   await signIn(page, 'ellwood', 'chart-datum')
-  await bring(page, 'summer.csv', Buffer.from('When,What,Thereafter\n5/7/2027,Boat day,6/8/2027\n7/7/2027,Regatta,8/7/2027\n'))
+  await bring(
+    page,
+    'summer.csv',
+    Buffer.from('When,What,Thereafter\n5/7/2027,Boat day,6/8/2027\n7/7/2027,Regatta,8/7/2027\n'),
+  )
   await expect(page.getByText('Day and month cannot be told apart')).toBeVisible()
   await expect(page.getByRole('cell', { name: 'Mon 5 Jul 2027' })).toBeVisible()
   const choose = async (label: string, option: string): Promise<void> => {
-    await page.locator('.el-select', { has: page.getByRole('combobox', { name: label, exact: true }) }).click()
+    await page
+      .locator('.el-select', { has: page.getByRole('combobox', { name: label, exact: true }) })
+      .click()
     await page.getByRole('option', { name: option }).filter({ visible: true }).click()
   }
   await choose('Order of day and month', 'month, then day (2/15)')
@@ -92,23 +112,43 @@ test('a roster is for the office to bring in; others are told so', async ({ page
   await expect(page.getByRole('button', { name: 'Bring the roster in' })).toHaveCount(0)
 })
 
-test('a file over the limit, and a connection that breaks, are told without losing the page', async ({ page }) => {
+test('a file over the limit, and a connection that breaks, are told without losing the page', async ({
+  page,
+}) => {
   await signIn(page)
   await page.goto(`${base()}/files`)
   await page.route('**/api/v1/uploads?name=*', route => route.abort())
-  await page.locator('input[type=file]').setInputFiles({ name: 'a.imscc', mimeType: 'x', buffer: oddPackage() })
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'a.imscc', mimeType: 'x', buffer: oddPackage() })
   await expect(page.getByRole('alert')).toContainText('The file did not arrive')
   await page.unroute('**/api/v1/uploads?name=*')
-  await page.locator('input[type=file]').setInputFiles({ name: 'empty.imscc', mimeType: 'x', buffer: Buffer.alloc(0) })
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'empty.imscc', mimeType: 'x', buffer: Buffer.alloc(0) })
   await expect(page.getByRole('alert')).toContainText('The file is empty')
 })
 
 test('dates go out as a workbook', async ({ page }) => {
   await signIn(page)
-  const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, term: { name: string } }[] }
-  const answer = await page.request.get(`${base()}/api/v1/courses/${courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id}/dates.xlsx`)
+  const { courses } = (await (await page.request.get(`${base()}/api/v1/courses`)).json()) as {
+    courses: { id: string; code: string; term: { name: string } }[]
+  }
+  const answer = await page.request.get(
+    `${base()}/api/v1/courses/${courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id}/dates.xlsx`,
+  )
   const book = new exceljs.Workbook()
-  await book.xlsx.load(await answer.body() as unknown as ArrayBuffer)
-  expect(book.worksheets[0]!.getRow(1).values).toEqual([undefined, 'Unit', 'Item', 'Kind', 'Points', 'Opens', 'Due', 'Closes', 'Key'])
+  await book.xlsx.load((await answer.body()) as unknown as ArrayBuffer)
+  expect(book.worksheets[0]!.getRow(1).values).toEqual([
+    undefined,
+    'Unit',
+    'Item',
+    'Kind',
+    'Points',
+    'Opens',
+    'Due',
+    'Closes',
+    'Key',
+  ])
   expect(book.worksheets[0]!.rowCount).toBeGreaterThan(40)
 })

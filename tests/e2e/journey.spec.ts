@@ -2,19 +2,32 @@ import { readFileSync } from 'node:fs'
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { base, signIn } from './support'
 
-interface Dates { opens: string | null, due: string | null, closes: string | null }
-const worked = JSON.parse(readFileSync(new URL('../cases/01-same-week-and-weekday.json', import.meta.url), 'utf8')) as { case: { items: { id: string, title: string }[] }, expected: { items: (Dates & { id: string })[] } }
+interface Dates {
+  opens: string | null
+  due: string | null
+  closes: string | null
+}
+const worked = JSON.parse(
+  readFileSync(new URL('../cases/01-same-week-and-weekday.json', import.meta.url), 'utf8'),
+) as { case: { items: { id: string; title: string }[] }; expected: { items: (Dates & { id: string })[] } }
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 /** `Fri 15 Jan 23:59`, worked out here by another way than the application's. */
-const shown = (at: string | null): string => at === null ? '' : `${new Intl.DateTimeFormat('en', { weekday: 'short', timeZone: 'UTC' }).format(new Date(`${at}Z`))} ${Number(at.slice(8, 10))} ${months[Number(at.slice(5, 7)) - 1]} ${at.slice(11)}`
-const cell = async (row: Locator, slot: string): Promise<string> => (await row.locator(`[data-slot=${slot}]`).innerText()).replace(/\s+/g, ' ').trim()
+const shown = (at: string | null): string =>
+  at === null
+    ? ''
+    : `${new Intl.DateTimeFormat('en', { weekday: 'short', timeZone: 'UTC' }).format(new Date(`${at}Z`))} ${Number(at.slice(8, 10))} ${months[Number(at.slice(5, 7)) - 1]} ${at.slice(11)}`
+const cell = async (row: Locator, slot: string): Promise<string> =>
+  (await row.locator(`[data-slot=${slot}]`).innerText()).replace(/\s+/g, ' ').trim()
 
 /** Finds a row of the virtual ledger: looks on from where it is, then once from the top. */
 async function ledgerRow(page: Page, title: string): Promise<Locator> {
   const row = page.locator(`.ledger [data-item="${title}"]`)
   const list = page.locator('.ledger .list')
-  for (let step = 0; step < 40 && await row.count() === 0; step++) {
-    await list.evaluate((element) => { element.scrollTop = element.scrollTop + element.clientHeight + 1 >= element.scrollHeight ? 0 : element.scrollTop + 250 })
+  for (let step = 0; step < 40 && (await row.count()) === 0; step++) {
+    await list.evaluate(element => {
+      element.scrollTop =
+        element.scrollTop + element.clientHeight + 1 >= element.scrollHeight ? 0 : element.scrollTop + 250
+    })
     await page.waitForTimeout(30)
   }
   return row
@@ -24,10 +37,14 @@ test.describe.configure({ mode: 'serial' })
 
 test('from sign-in to the opened shell, with case 01’s dates on screen', async ({ page }) => {
   const outside: string[] = []
-  page.on('request', (request) => { if (!request.url().startsWith(base()) && !request.url().startsWith('data:')) outside.push(request.url()) })
+  page.on('request', request => {
+    if (!request.url().startsWith(base()) && !request.url().startsWith('data:')) outside.push(request.url())
+  })
   const errors: string[] = []
   page.on('pageerror', error => errors.push(error.message))
-  page.on('console', (message) => { if (message.type() === 'error') errors.push(message.text()) })
+  page.on('console', message => {
+    if (message.type() === 'error') errors.push(message.text())
+  })
 
   await signIn(page)
   const shell = page.locator('article', { hasText: 'HYD 240-01 Tidal' })
@@ -52,7 +69,10 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   // Clear: what the source holds, by kind, and that none of it crosses.
   await expect(page.getByRole('heading', { name: 'Nothing about students crosses.' })).toBeVisible()
   for (const kind of ['Submissions', 'Grades', 'Quiz attempts', 'Discussion posts', 'Extensions']) {
-    const cells = await page.getByRole('row', { name: new RegExp(`^${kind}`, 'i') }).getByRole('cell').allInnerTexts()
+    const cells = await page
+      .getByRole('row', { name: new RegExp(`^${kind}`, 'i') })
+      .getByRole('cell')
+      .allInnerTexts()
     expect(Number(cells[1]!.replace(',', ''))).toBeGreaterThan(0)
     expect(cells[2]).toBe('0')
   }
@@ -65,7 +85,8 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
     const expected = worked.expected.items.find(item => item.id === id)!
     if (!expected.opens && !expected.due && !expected.closes) continue
     const row = await ledgerRow(page, title)
-    for (const slot of ['opens', 'due', 'closes'] as const) expect(await cell(row, slot), `${title}, ${slot}`).toBe(shown(expected[slot]) || '–')
+    for (const slot of ['opens', 'due', 'closes'] as const)
+      expect(await cell(row, slot), `${title}, ${slot}`).toBe(shown(expected[slot]) || '–')
   }
   await (await ledgerRow(page, 'Soundings project')).click()
   await expect(page.locator('.note')).toContainText('Tue 30 Mar runs on a Monday timetable')
@@ -99,17 +120,25 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await expect(page.getByText('The audit found nothing')).toBeVisible()
 
   // The shell itself, readable.
-  await page.getByRole('main').getByRole('link', { name: /Open the shell/ }).click()
-  await expect(page.getByText('0 submissions, 0 grades, 0 quiz attempts, 0 posts, 0 extensions.')).toBeVisible()
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /Open the shell/ })
+    .click()
+  await expect(
+    page.getByText('0 submissions, 0 grades, 0 quiz attempts, 0 posts, 0 extensions.'),
+  ).toBeVisible()
   for (const { id, title } of worked.case.items) {
     const expected = worked.expected.items.find(item => item.id === id)!
     const row = page.locator(`tr[data-item="${title}"]`)
-    for (const slot of ['opens', 'due', 'closes'] as const) expect(await cell(row, slot), `${title}, ${slot}`).toBe(shown(expected[slot]))
+    for (const slot of ['opens', 'due', 'closes'] as const)
+      expect(await cell(row, slot), `${title}, ${slot}`).toBe(shown(expected[slot]))
   }
   await page.getByRole('link', { name: 'The two bulges' }).click()
   await expect(page.locator('.content')).toContainText('The moon pulls on all of the earth')
   await expect(page.locator('.content img')).toHaveJSProperty('complete', true)
-  expect(await page.locator('.content img').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0)
+  expect(
+    await page.locator('.content img').evaluate((image: HTMLImageElement) => image.naturalWidth),
+  ).toBeGreaterThan(0)
   expect(errors).toEqual([])
   expect(outside).toEqual([])
 })
@@ -117,11 +146,19 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
 test('the record says what was done, and the dates can be taken along', async ({ page }) => {
   await signIn(page)
   await page.getByRole('link', { name: 'record' }).click()
-  await expect(page.getByRole('heading', { name: 'HYD 240-01, Autumn 2026 into HYD 240-01, Spring 2027' })).toBeVisible()
+  await expect(
+    page.getByRole('heading', { name: 'HYD 240-01, Autumn 2026 into HYD 240-01, Spring 2027' }),
+  ).toBeVisible()
   await expect(page.getByRole('row', { name: /Shore log 1 Tue 12 Jan 08:00/ })).toBeVisible()
   await page.getByRole('link', { name: 'the shell' }).click()
-  for (const [name, first] of [['iCalendar', 'BEGIN:VCALENDAR'], ['CSV', '\uFEFFUnit,Item,Kind']] as const) {
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name }).click()])
+  for (const [name, first] of [
+    ['iCalendar', 'BEGIN:VCALENDAR'],
+    ['CSV', '\uFEFFUnit,Item,Kind'],
+  ] as const) {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name }).click(),
+    ])
     const text = readFileSync(await download.path(), 'utf8')
     expect(text.startsWith(first)).toBe(true)
     expect(text).toContain('Shore log 1')
@@ -148,9 +185,15 @@ test('the keys: list, find, go, and letters switched off', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Rollovers' })).toBeVisible()
 })
 
-test('a plan changed in another tab is joined with what was changed here; where both changed one thing, either can be kept', async ({ page, context }) => {
+test('a plan changed in another tab is joined with what was changed here; where both changed one thing, either can be kept', async ({
+  page,
+  context,
+}) => {
   await signIn(page)
-  await page.locator('article', { hasText: 'HYD 240-02 Tidal' }).getByRole('button', { name: 'step by step' }).click()
+  await page
+    .locator('article', { hasText: 'HYD 240-02 Tidal' })
+    .getByRole('button', { name: 'step by step' })
+    .click()
   await page.getByRole('link', { name: /On to Carry/ }).click()
   await expect(page.locator('.foot')).toContainText('0 stay behind')
   // What a screen reader is told of a box.
@@ -185,7 +228,9 @@ test('a plan changed in another tab is joined with what was changed here; where 
   await page.request.delete(`${base()}/api/v1/plans/${plan}`)
 })
 
-test('wrong password, a server that fails, and a plan that is not there are each said with a way on', async ({ page }) => {
+test('wrong password, a server that fails, and a plan that is not there are each said with a way on', async ({
+  page,
+}) => {
   await page.goto(`${base()}/plans/01999999-9999-7999-8999-999999999999/date`)
   await expect(page).toHaveURL(/sign-in\?back=/)
   await page.getByLabel('Name').fill('marchetti')

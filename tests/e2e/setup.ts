@@ -5,7 +5,11 @@ import { useServer } from '../support/database'
 export default async function setup(): Promise<() => Promise<void>> {
   const stopServer = useServer()
   const app = await startApp('northtide_e2e')
-  Object.assign(process.env, { NORTHTIDE_E2E_URL: app.url, NORTHTIDE_E2E_REGISTRAR: app.registrar, NORTHTIDE_E2E_MAIL: app.mail })
+  Object.assign(process.env, {
+    NORTHTIDE_E2E_URL: app.url,
+    NORTHTIDE_E2E_REGISTRAR: app.registrar,
+    NORTHTIDE_E2E_MAIL: app.mail,
+  })
   return async () => {
     await app.stop()
     stopServer()

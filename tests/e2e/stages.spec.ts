@@ -3,10 +3,14 @@ import { base, signIn } from './support'
 
 /** Opens the plan for a shell of spring (by default the one with the template's items) at a stage, begun or taken up again. */
 async function openPlan(page: Page, stage: string, section = '02'): Promise<void> {
-  const { courses } = await (await page.request.get(`${base()}/api/v1/courses`)).json() as { courses: { id: string, code: string, section: string, term: { name: string } }[] }
+  const { courses } = (await (await page.request.get(`${base()}/api/v1/courses`)).json()) as {
+    courses: { id: string; code: string; section: string; term: { name: string } }[]
+  }
   const source = courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id
   const target = courses.find(course => course.section === section && course.term.name === 'Spring 2027')!.id
-  const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { sources: [source], target } })).json() as { id: string }
+  const { id } = (await (
+    await page.request.post(`${base()}/api/v1/plans`, { data: { sources: [source], target } })
+  ).json()) as { id: string }
   await page.goto(`${base()}/plans/${id}/${stage}`)
 }
 
@@ -55,12 +59,24 @@ test('another source can be taken, and the one before again', async ({ page }) =
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
 })
 
-test('where no worker starts, the page computes dates itself; a change that cannot be saved is kept and saved again', async ({ page }) => {
-  await page.addInitScript(() => { Object.defineProperty(window, 'Worker', { value: class { constructor() { throw new Error('none here') } } }) })
+test('where no worker starts, the page computes dates itself; a change that cannot be saved is kept and saved again', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    Object.defineProperty(window, 'Worker', {
+      value: class {
+        constructor() {
+          throw new Error('none here')
+        }
+      },
+    })
+  })
   await signIn(page)
   await openPlan(page, 'date')
   await expect(page.locator('.foot')).toContainText('1 to settle')
-  await page.route('**/api/v1/plans/*', route => route.request().method() === 'PUT' ? route.abort() : route.continue())
+  await page.route('**/api/v1/plans/*', route =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  )
   await page.getByText('Same distance from the first day').click()
   await expect(page.getByText('in whole weeks')).toBeVisible()
   await expect(page.getByRole('alert')).toContainText('The server cannot be reached')

@@ -3,7 +3,10 @@ import { oddPackage } from '../support/samples'
 import { askRegistrar, atRegistrar, base, inDatabase, letIn, signIn } from './support'
 
 test.describe.configure({ mode: 'serial' })
-const shells = async (page: Page): Promise<void> => { await page.goto(base()); await expect(page.getByRole('heading', { name: 'Shells' })).toBeVisible() }
+const shells = async (page: Page): Promise<void> => {
+  await page.goto(base())
+  await expect(page.getByRole('heading', { name: 'Shells' })).toBeVisible()
+}
 const row = (page: Page, name: string) => page.locator(`article.shell[aria-label^="${name}"]`)
 const choose = async (page: Page, label: string, option: string): Promise<void> => {
   await page.locator('.el-select', { has: page.getByLabel(label, { exact: true }) }).click()
@@ -16,11 +19,15 @@ const runPlan = async (page: Page, name: RegExp = /^Run into/): Promise<void> =>
   await expect(page.locator('.caps.kept')).toContainText('Done')
 }
 
-test('the registrar’s list brings a shell and a class that moved its days; going down half-way it costs nothing', async ({ page }) => {
+test('the registrar’s list brings a shell and a class that moved its days; going down half-way it costs nothing', async ({
+  page,
+}) => {
   await signIn(page)
   await atRegistrar({ step: 2 })
   await askRegistrar(page, 'brought changes')
-  await expect(page.getByRole('row', { name: /HYD 240-02, Spring 2027 meets Tue Thu 13:00, was Mon Wed Fri 13:00/ })).toBeVisible()
+  await expect(
+    page.getByRole('row', { name: /HYD 240-02, Spring 2027 meets Tue Thu 13:00, was Mon Wed Fri 13:00/ }),
+  ).toBeVisible()
   await atRegistrar({ step: 3, fault: 'half' })
   await askRegistrar(page, 'could not be had')
   await expect(page.getByRole('alert')).toContainText('Nothing was changed here')
@@ -38,19 +45,34 @@ test('the registrar’s list brings a shell and a class that moved its days; goi
   await expect(page.getByRole('status')).toContainText('could not be had the last time')
   await page.getByLabel('Your words').fill('It meets on Thursdays.')
   await page.getByRole('button', { name: 'Send it to the help desk' }).click()
-  await expect(page.getByRole('row', { name: /WVG 201, Spring 2027/ })).toContainText('mail', { timeout: 10_000 })
+  await expect(page.getByRole('row', { name: /WVG 201, Spring 2027/ })).toContainText('mail', {
+    timeout: 10_000,
+  })
   await expect(async () => {
-    const letters = await (await fetch(`${process.env.NORTHTIDE_E2E_MAIL}/letters.json`)).json() as { to: string, text: string }[]
-    expect(letters[0]).toMatchObject({ to: 'help-desk@port-ellery.example', text: expect.stringContaining('It meets on Thursdays.') })
+    const letters = (await (await fetch(`${process.env.NORTHTIDE_E2E_MAIL}/letters.json`)).json()) as {
+      to: string
+      text: string
+    }[]
+    expect(letters[0]).toMatchObject({
+      to: 'help-desk@port-ellery.example',
+      text: expect.stringContaining('It meets on Thursdays.'),
+    })
   }).toPass({ timeout: 15_000 })
   await atRegistrar({ step: 2, fault: 'none' })
   await askRegistrar(page, 'nothing new')
 })
 
-test('one press goes from a shell to the summary before Run, with what is still to settle', async ({ page }) => {
+test('one press goes from a shell to the summary before Run, with what is still to settle', async ({
+  page,
+}) => {
   await signIn(page)
-  const plans = (await (await page.request.get(`${base()}/api/v1/plans`)).json() as { plans: { id: string, state: string, target: { section: string } }[] }).plans
-  for (const plan of plans) if (plan.state === 'draft') await page.request.delete(`${base()}/api/v1/plans/${plan.id}`)
+  const plans = (
+    (await (await page.request.get(`${base()}/api/v1/plans`)).json()) as {
+      plans: { id: string; state: string; target: { section: string } }[]
+    }
+  ).plans
+  for (const plan of plans)
+    if (plan.state === 'draft') await page.request.delete(`${base()}/api/v1/plans/${plan.id}`)
   await shells(page)
   await row(page, 'HYD 240-02').getByRole('button', { name: 'Straight to the summary' }).click()
   await expect(page.getByRole('heading', { name: 'What running does to HYD 240-02' })).toBeVisible()
@@ -58,15 +80,24 @@ test('one press goes from a shell to the summary before Run, with what is still 
   await expect(page.getByText(/items? ha(s|ve) dates to settle/)).toBeVisible()
 })
 
-test('while one person writes into a shell, others see who and since when, and cannot run into it', async ({ page }) => {
+test('while one person writes into a shell, others see who and since when, and cannot run into it', async ({
+  page,
+}) => {
   await signIn(page)
-  const { courses } = await (await page.request.get(`${base()}/api/v1/shells`)).json() as { courses: { id: string, code: string, section: string }[] }
+  const { courses } = (await (await page.request.get(`${base()}/api/v1/shells`)).json()) as {
+    courses: { id: string; code: string; section: string }[]
+  }
   const shell = courses.find(course => course.code === 'HYD 240' && course.section === '02')!.id
   await row(page, 'HYD 240-02').getByRole('link', { name: 'Go on with the plan' }).click()
   await page.getByRole('link', { name: /^Run/ }).click()
   await page.getByText('I have seen what changes').click()
   await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeEnabled()
-  await inDatabase(async (db) => { await db.raw(`INSERT INTO writing (course_id, person_id, plan_id, since, lease_until) SELECT ?, id, ?, '2027-01-06 00:00:00', DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 60 SECOND) FROM people WHERE login = 'ellwood'`, [shell, shell]) })
+  await inDatabase(async db => {
+    await db.raw(
+      `INSERT INTO writing (course_id, person_id, plan_id, since, lease_until) SELECT ?, id, ?, '2027-01-06 00:00:00', DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 60 SECOND) FROM people WHERE login = 'ellwood'`,
+      [shell, shell],
+    )
+  })
   await expect(page.getByText('M. Ellwood is writing into HYD 240-02')).toBeVisible({ timeout: 15_000 })
   await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeDisabled()
   await shells(page)
@@ -94,7 +125,9 @@ test('pinned, hidden, filtered: the list is one’s own and has an address', asy
   await row(page, 'HYD 310-01').getByRole('button', { name: 'Unpin HYD 310-01' }).click()
 })
 
-test('a new course: the registrar’s shells are named first; then it is made, and filled from a package file', async ({ page }) => {
+test('a new course: the registrar’s shells are named first; then it is made, and filled from a package file', async ({
+  page,
+}) => {
   await signIn(page)
   await page.goto(`${base()}/no-shell?way=new`)
   await page.getByLabel('Course code').fill('HYD 240')
@@ -109,25 +142,38 @@ test('a new course: the registrar’s shells are named first; then it is made, a
 
   await page.getByRole('link', { name: 'A package file' }).click()
   await page.getByRole('link', { name: 'Bring the file in' }).click()
-  await page.locator('input[type=file]').setInputFiles({ name: 'harbour.imscc', mimeType: 'application/octet-stream', buffer: oddPackage() })
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'harbour.imscc', mimeType: 'application/octet-stream', buffer: oddPackage() })
   await page.getByLabel('Code', { exact: true }).fill('HYD 118')
   await page.getByLabel('Title', { exact: true }).fill('Harbour Days')
   await page.getByRole('button', { name: 'Keep as a course' }).click()
   await expect(page.getByText('Kept as HYD 118').first()).toBeVisible({ timeout: 20_000 })
   await shells(page)
-  await row(page, 'HYD 119').getByRole('link', { name: /Choose a source|other ways/ }).first().click()
+  await row(page, 'HYD 119')
+    .getByRole('link', { name: /Choose a source|other ways/ })
+    .first()
+    .click()
   await page.getByRole('link', { name: 'A course of yours' }).click()
   await page.getByLabel('Find a course to roll from').fill('harbour days')
-  await page.locator('.choice li', { hasText: 'HYD 118' }).getByRole('button', { name: 'Plan from this' }).click()
+  await page
+    .locator('.choice li', { hasText: 'HYD 118' })
+    .getByRole('button', { name: 'Plan from this' })
+    .click()
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Harbour Days')
   await runPlan(page)
 })
 
-test('a course is rolled in place: a snapshot stays in the old term, the course goes on in the new one', async ({ page }) => {
+test('a course is rolled in place: a snapshot stays in the old term, the course goes on in the new one', async ({
+  page,
+}) => {
   await signIn(page)
   await page.goto(`${base()}/no-shell?way=place`)
   await page.getByLabel('Find the course to use again').fill('harbour workshop')
-  await page.locator('.choice li', { hasText: 'HYD 119' }).getByRole('button', { name: 'Use this again' }).click()
+  await page
+    .locator('.choice li', { hasText: 'HYD 119' })
+    .getByRole('button', { name: 'Use this again' })
+    .click()
   await expect(page.getByText('This course is used again')).toBeVisible()
   await page.getByRole('button', { name: 'Plan HYD 119 in place' }).click()
   await expect(page.getByRole('region', { name: 'Now, a snapshot is kept' })).toContainText('Spring 2027')
@@ -146,7 +192,9 @@ test('a course is rolled in place: a snapshot stays in the old term, the course 
 test('a template is made from a course, chosen by its picture, and planned from', async ({ page }) => {
   await signIn(page)
   await page.getByRole('button', { name: /^Past/ }).click()
-  await row(page, 'HYD 240-01').getByRole('link', { name: /HYD 240-01/ }).click()
+  await row(page, 'HYD 240-01')
+    .getByRole('link', { name: /HYD 240-01/ })
+    .click()
   await page.getByRole('button', { name: 'Make a template' }).click()
   await page.getByLabel('Name').first().fill('Tides, unit by unit')
   await page.getByRole('button', { name: 'Make the template' }).click()
@@ -155,7 +203,11 @@ test('a template is made from a course, chosen by its picture, and planned from'
   await page.getByRole('button', { name: 'Make the template' }).click()
   await expect(page.getByText('The template is made')).toBeVisible()
   await shells(page)
-  await row(page, 'HYD 310-01').getByRole('link', { name: 'other ways' }).or(row(page, 'HYD 310-01').getByRole('link', { name: 'Choose a source' })).first().click()
+  await row(page, 'HYD 310-01')
+    .getByRole('link', { name: 'other ways' })
+    .or(row(page, 'HYD 310-01').getByRole('link', { name: 'Choose a source' }))
+    .first()
+    .click()
   await page.getByRole('link', { name: 'A template' }).click()
   await choose(page, 'Arrangement', 'by week')
   await expect(page.getByText('No template is of this kind')).toBeVisible()
@@ -163,10 +215,14 @@ test('a template is made from a course, chosen by its picture, and planned from'
   const template = page.getByRole('article', { name: 'Tides, unit by unit' })
   await expect(template.getByRole('img', { name: '7 units with 97 items' })).toBeVisible()
   await template.getByRole('button', { name: 'Plan from this template' }).click()
-  await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Tides, unit by unit')
+  await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText(
+    'Tides, unit by unit',
+  )
 })
 
-test('several sources in one plan, in an order; names and windows are checked; all of it in one run', async ({ page }) => {
+test('several sources in one plan, in an order; names and windows are checked; all of it in one run', async ({
+  page,
+}) => {
   await signIn(page)
   await row(page, 'HYD 310-01').getByRole('link', { name: 'Go on with the plan' }).click()
   await page.getByRole('button', { name: 'Add a source' }).click()
@@ -192,13 +248,23 @@ test('several sources in one plan, in an order; names and windows are checked; a
   await expect(page.getByRole('row', { name: 'Section label not set Boats' })).toBeVisible()
 })
 
-test('one source into several sections: each has a plan with the same decisions and dates of its own', async ({ page }) => {
+test('one source into several sections: each has a plan with the same decisions and dates of its own', async ({
+  page,
+}) => {
   await signIn(page)
   // Both sections hold what earlier journeys rolled; leaving nothing behind, a run into either adds what is new.
-  const { courses } = await (await page.request.get(`${base()}/api/v1/courses?q=harbour days`)).json() as { courses: { id: string }[] }
-  const all = (await (await page.request.get(`${base()}/api/v1/shells`)).json() as { courses: { id: string, code: string, section: string }[] }).courses
+  const { courses } = (await (await page.request.get(`${base()}/api/v1/courses?q=harbour days`)).json()) as {
+    courses: { id: string }[]
+  }
+  const all = (
+    (await (await page.request.get(`${base()}/api/v1/shells`)).json()) as {
+      courses: { id: string; code: string; section: string }[]
+    }
+  ).courses
   const target = all.find(course => course.code === 'HYD 240' && course.section === '02')!.id
-  const { id } = await (await page.request.post(`${base()}/api/v1/plans`, { data: { sources: [courses[0]!.id], target } })).json() as { id: string }
+  const { id } = (await (
+    await page.request.post(`${base()}/api/v1/plans`, { data: { sources: [courses[0]!.id], target } })
+  ).json()) as { id: string }
   await page.goto(`${base()}/plans/${id}/pair`)
   await expect(page.getByText('Another section of this term has the same title')).toBeVisible()
   await page.getByRole('button', { name: 'Tue Thu', exact: true }).click()
@@ -209,13 +275,17 @@ test('one source into several sections: each has a plan with the same decisions 
   await page.getByRole('link', { name: /^Run/ }).click()
   await page.getByText('I have seen what changes').click()
   await expect(page.getByRole('heading', { name: 'The same plan for 1 more shell' })).toBeVisible()
-  await expect(page.locator('.settling li').first()).toContainText(/HYD 240-01 Mon Wed Fri 09:30 · adds \d+ item/)
+  await expect(page.locator('.settling li').first()).toContainText(
+    /HYD 240-01 Mon Wed Fri 09:30 · adds \d+ item/,
+  )
   await page.getByText('Then run into HYD 240-01 as well').click()
   await page.getByRole('button', { name: /^Run into HYD 240-02/ }).click()
   await expect(page.locator('.outcomes')).toContainText(/HYD 240-01: \d+ items? added/)
 })
 
-test('a plan against a term waits for its shell, and takes it when the registrar has it', async ({ page }) => {
+test('a plan against a term waits for its shell, and takes it when the registrar has it', async ({
+  page,
+}) => {
   await signIn(page)
   await page.getByRole('button', { name: /^Past/ }).click()
   await row(page, 'HYD 240-01').getByRole('link', { name: 'Roll it on' }).click()
@@ -236,11 +306,16 @@ test('a plan against a term waits for its shell, and takes it when the registrar
   await runPlan(page)
 })
 
-test('a share code opens a course to a colleague of another department, until it is taken back', async ({ page, browser }) => {
+test('a share code opens a course to a colleague of another department, until it is taken back', async ({
+  page,
+  browser,
+}) => {
   await letIn('quist', 'rye-crumb')
   await signIn(page)
   await page.getByRole('button', { name: /^Past/ }).click()
-  await row(page, 'HYD 240-01').getByRole('link', { name: /HYD 240-01/ }).click()
+  await row(page, 'HYD 240-01')
+    .getByRole('link', { name: /HYD 240-01/ })
+    .click()
   await page.getByRole('button', { name: 'Make a share code' }).click()
   await choose(page, 'They do not get', 'quizzes')
   await page.keyboard.press('Escape')
@@ -269,19 +344,31 @@ test('a share code opens a course to a colleague of another department, until it
   await colleague.context().close()
 })
 
-test('a course shared with a department is there for those who work in it; two sections show one content', async ({ page, browser }) => {
+test('a course shared with a department is there for those who work in it; two sections show one content', async ({
+  page,
+  browser,
+}) => {
   await letIn('quist', 'rye-crumb', 'hyd310-01-2027s')
   await signIn(page, 'brandt', 'spring-range')
   await page.getByRole('button', { name: /^Past/ }).click()
-  await row(page, 'HYD 240-01').getByRole('link', { name: /HYD 240-01/ }).click()
+  await row(page, 'HYD 240-01')
+    .getByRole('link', { name: /HYD 240-01/ })
+    .click()
   await page.getByRole('button', { name: 'Share with a department' }).click()
   await page.getByRole('button', { name: 'Share it' }).click()
   await expect(page.getByText('The department may take from this course now.')).toBeVisible()
   const colleague = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
   await signIn(colleague, 'quist', 'rye-crumb')
-  await row(colleague, 'BKG 115-02').getByRole('link', { name: 'other ways' }).or(row(colleague, 'BKG 115-02').getByRole('link', { name: 'Choose a source' })).first().click()
+  await row(colleague, 'BKG 115-02')
+    .getByRole('link', { name: 'other ways' })
+    .or(row(colleague, 'BKG 115-02').getByRole('link', { name: 'Choose a source' }))
+    .first()
+    .click()
   await colleague.getByRole('link', { name: 'Shared with you' }).click()
-  await colleague.locator('.choice li', { hasText: 'HYD 240-01' }).getByRole('button', { name: 'Plan from this' }).click()
+  await colleague
+    .locator('.choice li', { hasText: 'HYD 240-01' })
+    .getByRole('button', { name: 'Plan from this' })
+    .click()
   await expect(colleague.getByText('98 of 98')).toBeVisible()
   // Both sections of the class show one content, each with the dates of its own meetings.
   await colleague.getByText('BKG 115-01 shows this content').click()
@@ -297,7 +384,9 @@ test('a course shared with a department is there for those who work in it; two s
 
 test('an instructor lets an assistant run; the office gives a duty; the log tells both', async ({ page }) => {
   await signIn(page)
-  await row(page, 'HYD 240-02').getByRole('link', { name: /HYD 240-02/ }).click()
+  await row(page, 'HYD 240-02')
+    .getByRole('link', { name: /HYD 240-02/ })
+    .click()
   await page.getByText('may run plans into this shell').click()
   await expect(page.getByRole('checkbox', { name: 'may run plans into this shell' })).toBeChecked()
   await page.context().clearCookies()

@@ -8,7 +8,9 @@ import { readItem } from '../../server/services/reading'
 import { useDemo } from '../support/demo'
 
 const demo = useDemo('demo')
-const worked = JSON.parse(readFileSync(new URL('../cases/01-same-week-and-weekday.json', import.meta.url), 'utf8')) as { case: { items: { title: string, opens: string | null, due: string | null, closes: string | null }[] } }
+const worked = JSON.parse(
+  readFileSync(new URL('../cases/01-same-week-and-weekday.json', import.meta.url), 'utf8'),
+) as { case: { items: { title: string; opens: string | null; due: string | null; closes: string | null }[] } }
 
 describe('the demo, loaded through the readers and services', () => {
   it('holds some 95 items in seven units, 40 pages, among them the eleven of case 01 with its dates', async () => {
@@ -16,13 +18,20 @@ describe('the demo, loaded through the readers and services', () => {
     expect(nodes.filter(node => node.type === 'unit')).toHaveLength(7)
     expect(nodes.filter(node => node.type === 'item').length).toBeGreaterThan(90)
     expect(nodes.filter(node => node.kind === 'page')).toHaveLength(40)
-    for (const { title, opens, due, closes } of worked.case.items) expect(nodes.find(node => node.title === title), title).toMatchObject({ opens, due, closes })
+    for (const { title, opens, due, closes } of worked.case.items)
+      expect(
+        nodes.find(node => node.title === title),
+        title,
+      ).toMatchObject({ opens, due, closes })
   })
   it('has pages of 60 to 110 words of prose', async () => {
     const pages = (await loadOutline(demo.db, demo.courses.old)).filter(node => node.kind === 'page')
     for (const page of pages) {
       const { html } = await readItem(demo.db, demo.people.marchetti, demo.courses.old, page.lineage)
-      const words = html!.replace(/<[^>]+>/g, ' ').split(/\s+/).filter(Boolean).length
+      const words = html!
+        .replace(/<[^>]+>/g, ' ')
+        .split(/\s+/)
+        .filter(Boolean).length
       expect(words, `${page.title}: ${words}`).toBeGreaterThanOrEqual(55)
       expect(words, `${page.title}: ${words}`).toBeLessThanOrEqual(120)
     }
@@ -30,23 +39,37 @@ describe('the demo, loaded through the readers and services', () => {
   it('has 31 students with submissions, grades, attempts, posts and two extensions; weights make 100', async () => {
     const counts = await countStudentData(demo.db, demo.courses.old)
     expect(counts).toMatchObject({ students: 31, extensions: 2 })
-    for (const kind of ['submissions', 'grades', 'attempts', 'posts'] as const) expect(counts[kind]).toBeGreaterThan(100)
-    expect((await loadCategories(demo.db, demo.courses.old)).reduce((sum, category) => sum + category.weight!, 0)).toBe(1_000_000)
+    for (const kind of ['submissions', 'grades', 'attempts', 'posts'] as const)
+      expect(counts[kind]).toBeGreaterThan(100)
+    expect(
+      (await loadCategories(demo.db, demo.courses.old)).reduce((sum, category) => sum + category.weight!, 0),
+    ).toBe(1_000_000)
   })
   it('says what did not meet and what line items leave open', () => {
     expect(demo.findings.map(finding => finding.severity)).toEqual(['warning', 'note'])
     expect(demo.findings[0]!.message).toMatch(/“Attendance at field days” meets no item/)
   })
   it('stores a body once, whoever points at it, and keeps it to the byte', async () => {
-    const [{ items, bodies }] = await demo.db.select(demo.db.raw('(SELECT COUNT(DISTINCT body_hash) FROM items) AS items, (SELECT COUNT(*) FROM bodies) AS bodies')) as [{ items: number, bodies: number }]
-    const [{ dealt }] = await demo.db('submissions').countDistinct({ dealt: 'body_hash' }) as [{ dealt: number }]
+    const [{ items, bodies }] = (await demo.db.select(
+      demo.db.raw(
+        '(SELECT COUNT(DISTINCT body_hash) FROM items) AS items, (SELECT COUNT(*) FROM bodies) AS bodies',
+      ),
+    )) as [{ items: number; bodies: number }]
+    const [{ dealt }] = (await demo.db('submissions').countDistinct({ dealt: 'body_hash' })) as [
+      { dealt: number },
+    ]
     // Twelve remarks are dealt out to hundreds of submissions and posts.
     expect(Number(dealt)).toBeLessThanOrEqual(12)
     expect(Number(bodies)).toBeLessThanOrEqual(Number(items) + 12)
   })
   it('resolves links between pages within the course they are read in', async () => {
     const nodes = await loadOutline(demo.db, demo.courses.old)
-    const syllabus = await readItem(demo.db, demo.people.marchetti, demo.courses.old, nodes.find(node => node.title === 'Syllabus')!.lineage)
+    const syllabus = await readItem(
+      demo.db,
+      demo.people.marchetti,
+      demo.courses.old,
+      nodes.find(node => node.title === 'Syllabus')!.lineage,
+    )
     const safety = nodes.find(node => node.title === 'Safety on the foreshore')!
     expect(syllabus.html).toContain(`href="/courses/${demo.courses.old}/items/${safety.lineage}"`)
   })
@@ -54,12 +77,16 @@ describe('the demo, loaded through the readers and services', () => {
     expect(await authenticate(demo.db, 'marchetti', 'slack-water')).toEqual({ id: demo.people.marchetti.id })
     expect(await authenticate(demo.db, 'marchetti', 'Slack-water')).toBeNull()
     expect(await authenticate(demo.db, 'nobody', 'slack-water')).toBeNull()
-    expect(await demo.db('people').whereNotNull('password').count({ count: '*' }).first()).toEqual({ count: '4' })
+    expect(await demo.db('people').whereNotNull('password').count({ count: '*' }).first()).toEqual({
+      count: '4',
+    })
   })
   it('takes no second content into a course that holds some, and changes nothing', async () => {
     const before = await loadOutline(demo.db, demo.courses.old)
     const roster = noRoster
-    await expect(importCourse(demo.db, { classKey: 'hyd240-01-2026a', content: null, roster, document: null })).rejects.toThrow(ImportRefusal)
+    await expect(
+      importCourse(demo.db, { classKey: 'hyd240-01-2026a', content: null, roster, document: null }),
+    ).rejects.toThrow(ImportRefusal)
     expect(await loadOutline(demo.db, demo.courses.old)).toEqual(before)
   })
 })

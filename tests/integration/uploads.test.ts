@@ -11,21 +11,44 @@ import type { Person } from '../../server/db/queries/people'
 import { startRunner } from '../../server/jobs/runner'
 import { readCourse } from '../../server/services/courses'
 import { readItem } from '../../server/services/reading'
-import { askToTake, coursePackage, discardUpload, listUploads, receiveUpload, viewUpload } from '../../server/services/uploads'
+import {
+  askToTake,
+  coursePackage,
+  discardUpload,
+  listUploads,
+  receiveUpload,
+  viewUpload,
+} from '../../server/services/uploads'
 import type { UploadReply } from '../../shared/api/uploads'
 import { useDemo } from '../support/demo'
 import { closureCalendar, closureTable, hostilePackage, oddPackage } from '../support/samples'
 
 const demo = useDemo('uploads')
 let stop: () => Promise<void>
-beforeAll(() => { process.env.DB_NAME = 'northtide_uploads' })
-afterAll(async () => { await stop?.() })
-const run = (): void => { stop = startRunner(demo.db, 50) }
-const pause = async (): Promise<void> => { await stop(); stop = async () => {} }
+beforeAll(() => {
+  process.env.DB_NAME = 'northtide_uploads'
+})
+afterAll(async () => {
+  await stop?.()
+})
+const run = (): void => {
+  stop = startRunner(demo.db, 50)
+}
+const pause = async (): Promise<void> => {
+  await stop()
+  stop = async () => {}
+}
 
 const bundle = readFileSync(new URL('../../demo/files/port-ellery.oneroster.zip', import.meta.url))
 const send = async (who: Person, name: string, bytes: Uint8Array, headers = {}): Promise<string> =>
-  (await receiveUpload(demo.db, who, name, Object.assign(Readable.from([Buffer.from(bytes)]), { headers }) as unknown as IncomingMessage)).id
+  (
+    await receiveUpload(
+      demo.db,
+      who,
+      name,
+      Object.assign(Readable.from([Buffer.from(bytes)]), { headers }) as unknown as IncomingMessage,
+    )
+  ).id
 async function until(who: Person, id: string, ...states: UploadReply['state'][]): Promise<UploadReply> {
   for (const end = Date.now() + 30_000; ;) {
     const view = await viewUpload(demo.db, who, id)
@@ -34,7 +57,8 @@ async function until(who: Person, id: string, ...states: UploadReply['state'][])
     await new Promise(resolve => setTimeout(resolve, 30))
   }
 }
-const count = async (table: string): Promise<number> => Number((await demo.db(table).count({ n: '*' }).first())!.n)
+const count = async (table: string): Promise<number> =>
+  Number((await demo.db(table).count({ n: '*' }).first())!.n)
 
 describe('a file', () => {
   it('that waits can be claimed by one holder at a time; one who lost it writes nothing; after three tries it is given up', async () => {
@@ -47,7 +71,11 @@ describe('a file', () => {
     const lapse = () => demo.db('jobs').where({ id: first.id }).update({ lease_until: '2000-01-01 00:00:00' })
     await lapse()
     const second = (await claimJob(demo.db))!
-    expect([second.id, await beat(demo.db, first, { done: 2, total: 2 }), await beat(demo.db, second, { done: 0, total: 2 })]).toEqual([first.id, false, true])
+    expect([
+      second.id,
+      await beat(demo.db, first, { done: 2, total: 2 }),
+      await beat(demo.db, second, { done: 0, total: 2 }),
+    ]).toEqual([first.id, false, true])
     const report = await readFile('odd.imscc', bufferSource(oddPackage()))
     await saveReport(demo.db, id, report, first)
     expect(await loadReport(demo.db, id)).toBeNull()
@@ -55,17 +83,28 @@ describe('a file', () => {
     await claimJob(demo.db)
     await lapse()
     expect(await claimJob(demo.db)).toBeNull()
-    expect(await viewUpload(demo.db, demo.people.marchetti, id)).toMatchObject({ state: 'failed', problem: expect.stringContaining('three times') })
+    expect(await viewUpload(demo.db, demo.people.marchetti, id)).toMatchObject({
+      state: 'failed',
+      problem: expect.stringContaining('three times'),
+    })
     await discardUpload(demo.db, demo.people.marchetti, id)
     expect([await count('uploads'), await count('upload_parts')]).toEqual([0, 0])
   })
   it('without a name, without bytes or over the limit is not kept', async () => {
     const { marchetti } = demo.people
-    await expect(send(marchetti, ' / ', oddPackage())).rejects.toMatchObject({ status: 400, errors: [{ field: 'name' }] })
-    await expect(send(marchetti, 'a.imscc', new Uint8Array())).rejects.toMatchObject({ status: 400, errors: [{ field: 'file' }] })
+    await expect(send(marchetti, ' / ', oddPackage())).rejects.toMatchObject({
+      status: 400,
+      errors: [{ field: 'name' }],
+    })
+    await expect(send(marchetti, 'a.imscc', new Uint8Array())).rejects.toMatchObject({
+      status: 400,
+      errors: [{ field: 'file' }],
+    })
     process.env.NORTHTIDE_LIMIT_UPLOAD_BYTES = '1000'
     await expect(send(marchetti, 'a.imscc', new Uint8Array(1001))).rejects.toMatchObject({ status: 413 })
-    await expect(send(marchetti, 'a.imscc', new Uint8Array(10), { 'content-length': '1001' })).rejects.toMatchObject({ status: 413 })
+    await expect(
+      send(marchetti, 'a.imscc', new Uint8Array(10), { 'content-length': '1001' }),
+    ).rejects.toMatchObject({ status: 413 })
     // Four times the limit may lie aside; then something must go first.
     const waiting = []
     for (let n = 0; n < 4; n++) waiting.push(await send(marchetti, 'a.imscc', new Uint8Array(1000)))
@@ -80,23 +119,52 @@ describe('a file', () => {
     const id = await send(demo.people.marchetti, '/tmp/odd.imscc', oddPackage())
     const view = await until(demo.people.marchetti, id, 'read')
     const told = await readFile('odd.imscc', bufferSource(oddPackage()))
-    expect(view.report).toMatchObject({ findings: told.findings, counts: told.counts, format: 'common-cartridge', version: '1.1', title: 'HYD 110: Coastal Waters' })
-    expect(view.report!.outline.map(line => [line.depth, line.title]).slice(0, 3)).toEqual([[0, 'Getting your bearings'], [1, 'Welcome aboard'], [1, 'Chart of the harbour']])
+    expect(view.report).toMatchObject({
+      findings: told.findings,
+      counts: told.counts,
+      format: 'common-cartridge',
+      version: '1.1',
+      title: 'HYD 110: Coastal Waters',
+    })
+    expect(view.report!.outline.map(line => [line.depth, line.title]).slice(0, 3)).toEqual([
+      [0, 'Getting your bearings'],
+      [1, 'Welcome aboard'],
+      [1, 'Chart of the harbour'],
+    ])
     expect(view.may).toEqual({ keepAsCourse: true, takeRoster: false, addClosures: false })
     expect(await count('items')).toBe(items)
-    expect((await listUploads(demo.db, demo.people.marchetti)).uploads.map(upload => upload.name)).toEqual(['odd.imscc'])
+    expect((await listUploads(demo.db, demo.people.marchetti)).uploads.map(upload => upload.name)).toEqual([
+      'odd.imscc',
+    ])
     expect((await listUploads(demo.db, demo.people.okonjo)).uploads).toEqual([])
     await discardUpload(demo.db, demo.people.marchetti, id)
   })
   it('made to do harm is refused, and cannot be taken in', async () => {
     const id = await send(demo.people.marchetti, 'notes.imscc', hostilePackage())
     const view = await until(demo.people.marchetti, id, 'refused')
-    expect(view.report!.findings).toMatchObject([{ severity: 'error', where: 'notes.imscc', message: expect.stringContaining('outside the archive') }])
-    await expect(askToTake(demo.db, demo.people.marchetti, id, { as: 'course', term: view.terms[0]!.code, code: 'X 1', section: '', title: 'X' })).rejects.toMatchObject({ status: 409 })
+    expect(view.report!.findings).toMatchObject([
+      { severity: 'error', where: 'notes.imscc', message: expect.stringContaining('outside the archive') },
+    ])
+    await expect(
+      askToTake(demo.db, demo.people.marchetti, id, {
+        as: 'course',
+        term: view.terms[0]!.code,
+        code: 'X 1',
+        section: '',
+        title: 'X',
+      }),
+    ).rejects.toMatchObject({ status: 409 })
   })
   it('is stopped while it is read: the thread ends and nothing is left of it', async () => {
-    const event = (n: number): string => `BEGIN:VEVENT\r\nUID:${n}\r\nDTSTART;VALUE=DATE:20270222\r\nSUMMARY:Day ${n}\r\nEND:VEVENT\r\n`
-    const id = await send(demo.people.marchetti, 'long.ics', Buffer.from(`BEGIN:VCALENDAR\r\n${Array.from({ length: 150_000 }, (_, n) => event(n)).join('')}END:VCALENDAR\r\n`))
+    const event = (n: number): string =>
+      `BEGIN:VEVENT\r\nUID:${n}\r\nDTSTART;VALUE=DATE:20270222\r\nSUMMARY:Day ${n}\r\nEND:VEVENT\r\n`
+    const id = await send(
+      demo.people.marchetti,
+      'long.ics',
+      Buffer.from(
+        `BEGIN:VCALENDAR\r\n${Array.from({ length: 150_000 }, (_, n) => event(n)).join('')}END:VCALENDAR\r\n`,
+      ),
+    )
     await until(demo.people.marchetti, id, 'reading')
     await discardUpload(demo.db, demo.people.marchetti, id)
     // The next file is read: what was stopped no longer holds the runner.
@@ -113,11 +181,21 @@ describe('taking in', () => {
     const id = await send(marchetti, 'odd.imscc', oddPackage())
     const { terms, term } = await until(marchetti, id, 'read')
     expect(term).toBe(terms.find(entry => entry.name === 'Autumn 2026')!.code)
-    const request = { as: 'course', term: term!, code: 'HYD 110', section: '', title: 'Coastal Waters' } as const
-    await expect(askToTake(demo.db, marchetti, id, { ...request, term: 'never' })).rejects.toMatchObject({ errors: [{ field: 'term' }] })
+    const request = {
+      as: 'course',
+      term: term!,
+      code: 'HYD 110',
+      section: '',
+      title: 'Coastal Waters',
+    } as const
+    await expect(askToTake(demo.db, marchetti, id, { ...request, term: 'never' })).rejects.toMatchObject({
+      errors: [{ field: 'term' }],
+    })
 
     // It fails half-way: nothing of the course is there, and the file can be taken again.
-    await demo.db.raw(`CREATE TRIGGER fails BEFORE INSERT ON items FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'disk on fire'`)
+    await demo.db.raw(
+      `CREATE TRIGGER fails BEFORE INSERT ON items FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'disk on fire'`,
+    )
     await askToTake(demo.db, marchetti, id, request)
     const failed = await until(marchetti, id, 'read')
     await demo.db.raw('DROP TRIGGER fails')
@@ -128,11 +206,26 @@ describe('taking in', () => {
     await expect(askToTake(demo.db, marchetti, id, request)).rejects.toMatchObject({ status: 409 })
     const { outcome } = await until(marchetti, id, 'taken')
     const course = await readCourse(demo.db, marchetti, outcome!.courseId!)
-    expect(course.nodes.map(node => node.title)).toEqual(['Getting your bearings', 'Welcome aboard', 'Chart of the harbour', 'Tide tables, 2019', 'Work of this unit', 'Quizzes from the old system', 'Check-in quiz', 'Placement', 'spare.html'])
-    expect(course).toMatchObject({ package: { name: 'odd.imscc', size: oddPackage().length }, course: { role: 'instructor', students: 0, instructors: ['I. Marchetti'] } })
+    expect(course.nodes.map(node => node.title)).toEqual([
+      'Getting your bearings',
+      'Welcome aboard',
+      'Chart of the harbour',
+      'Tide tables, 2019',
+      'Work of this unit',
+      'Quizzes from the old system',
+      'Check-in quiz',
+      'Placement',
+      'spare.html',
+    ])
+    expect(course).toMatchObject({
+      package: { name: 'odd.imscc', size: oddPackage().length },
+      course: { role: 'instructor', students: 0, instructors: ['I. Marchetti'] },
+    })
     const welcome = course.nodes.find(node => node.title === 'Welcome aboard')!
     const chart = course.nodes.find(node => node.title === 'Chart of the harbour')!
-    expect((await readItem(demo.db, marchetti, outcome!.courseId!, welcome.lineage)).html).toContain(`/courses/${outcome!.courseId}/items/${chart.lineage}`)
+    expect((await readItem(demo.db, marchetti, outcome!.courseId!, welcome.lineage)).html).toContain(
+      `/courses/${outcome!.courseId}/items/${chart.lineage}`,
+    )
     const parts: Buffer[] = []
     for await (const part of (await coursePackage(demo.db, outcome!.courseId!)).bytes) parts.push(part)
     expect(Buffer.concat(parts).equals(oddPackage())).toBe(true)
@@ -162,10 +255,18 @@ describe('taking in', () => {
     const [heritage, reading] = view.report!.events
     const term = view.terms.find(entry => entry.name === 'Spring 2027')!.code
     expect(view.term).toBe(term)
-    await expect(askToTake(demo.db, ellwood, id, { as: 'closures', term, events: [{ title: 'Backwards', firstDay: '2027-03-02', lastDay: '2027-03-01' }] })).rejects.toMatchObject({ status: 400 })
+    await expect(
+      askToTake(demo.db, ellwood, id, {
+        as: 'closures',
+        term,
+        events: [{ title: 'Backwards', firstDay: '2027-03-02', lastDay: '2027-03-01' }],
+      }),
+    ).rejects.toMatchObject({ status: 400 })
     await askToTake(demo.db, ellwood, id, { as: 'closures', term, events: [heritage!, reading!] })
     await until(ellwood, id, 'taken')
-    expect((await loadTermCalendar(demo.db, term)).closures.map(closure => closure.name)).toEqual(expect.arrayContaining(['Heritage day', 'Reading week']))
+    expect((await loadTermCalendar(demo.db, term)).closures.map(closure => closure.name)).toEqual(
+      expect.arrayContaining(['Heritage day', 'Reading week']),
+    )
   })
   it('waits while no runner is at work, and is done when one is', async () => {
     await pause()

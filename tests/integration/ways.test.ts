@@ -7,38 +7,113 @@ import { readCourse } from '../../server/services/courses'
 import { planDates } from '../../server/services/exports'
 import { viewLog } from '../../server/services/log'
 import { changeDuty, delegate, findPerson, readPeople } from '../../server/services/people'
-import { alsoInto, attachShell, chooseSections, discardPlan, effectOf, listPlans, readPlan, savePlan, shareDecisions, startAwaited, startPlan } from '../../server/services/plans'
+import {
+  alsoInto,
+  attachShell,
+  chooseSections,
+  discardPlan,
+  effectOf,
+  listPlans,
+  readPlan,
+  savePlan,
+  shareDecisions,
+  startAwaited,
+  startPlan,
+} from '../../server/services/plans'
 import { readItem } from '../../server/services/reading'
 import { readRun, runPlan } from '../../server/services/runs'
-import { enterCode, makeTemplate, readShares, readTemplates, revoke, share } from '../../server/services/shares'
-import { guardNewCourse, listShells, makeCourse, markCourse, shellLines, waysInto } from '../../server/services/shells'
+import {
+  enterCode,
+  makeTemplate,
+  readShares,
+  readTemplates,
+  revoke,
+  share,
+} from '../../server/services/shares'
+import {
+  guardNewCourse,
+  listShells,
+  makeCourse,
+  markCourse,
+  shellLines,
+  waysInto,
+} from '../../server/services/shells'
 import { useDemo } from '../support/demo'
 
 const demo = useDemo('ways')
 /** A colleague of another department, with a shell of their own. */
-async function colleague(): Promise<{ person: Person, shell: string }> {
-  const [id, shell, org] = ['0199aaaa-0000-7000-8000-000000000001', '0199aaaa-0000-7000-8000-000000000002', '0199aaaa-0000-7000-8000-000000000003']
-  if (!await demo.db('people').where({ id }).first('id')) {
+async function colleague(): Promise<{ person: Person; shell: string }> {
+  const [id, shell, org] = [
+    '0199aaaa-0000-7000-8000-000000000001',
+    '0199aaaa-0000-7000-8000-000000000002',
+    '0199aaaa-0000-7000-8000-000000000003',
+  ]
+  if (!(await demo.db('people').where({ id }).first('id'))) {
     const term = (await demo.db('terms').where({ code: '2027-spring' }).first('id')).id
-    await demo.db('orgs').insert({ id: org, source_id: 'org-bakery', name: 'Department of Baking', type: 'department', parent_source_id: 'org-port-ellery' })
-    await demo.db('people').insert({ id, source_id: 'pe-quist', login: 'quist', given_name: 'Ansel', family_name: 'Quist' })
-    await demo.db('courses').insert({ id: shell, source_id: 'bkg115', term_id: term, org_id: org, code: 'BKG 115', section: '01', title: 'Bread Science', created_at: '2026-12-01 00:00:00' })
-    await demo.db('enrolments').insert({ id: shell, course_id: shell, person_id: id, role: 'instructor', is_primary: true, origin: 'registrar' })
+    await demo
+      .db('orgs')
+      .insert({
+        id: org,
+        source_id: 'org-bakery',
+        name: 'Department of Baking',
+        type: 'department',
+        parent_source_id: 'org-port-ellery',
+      })
+    await demo
+      .db('people')
+      .insert({ id, source_id: 'pe-quist', login: 'quist', given_name: 'Ansel', family_name: 'Quist' })
+    await demo
+      .db('courses')
+      .insert({
+        id: shell,
+        source_id: 'bkg115',
+        term_id: term,
+        org_id: org,
+        code: 'BKG 115',
+        section: '01',
+        title: 'Bread Science',
+        created_at: '2026-12-01 00:00:00',
+      })
+    await demo
+      .db('enrolments')
+      .insert({
+        id: shell,
+        course_id: shell,
+        person_id: id,
+        role: 'instructor',
+        is_primary: true,
+        origin: 'registrar',
+      })
   }
   return { person: (await findPerson(demo.db, id))!, shell }
 }
-const count = async (table: string, where = {}): Promise<number> => Number((await demo.db(table).where(where).count({ n: '*' }).first())!.n)
-const run = async (who: Person, plan: string): Promise<string> => runPlan(demo.db, who, plan, (await effectOf(demo.db, plan)).fingerprint)
+const count = async (table: string, where = {}): Promise<number> =>
+  Number((await demo.db(table).where(where).count({ n: '*' }).first())!.n)
+const run = async (who: Person, plan: string): Promise<string> =>
+  runPlan(demo.db, who, plan, (await effectOf(demo.db, plan)).fingerprint)
 
 describe('a share code', () => {
   it('opens a course to take from, without its students and what it leaves out, until it is taken back', async () => {
     const { marchetti } = demo.people
     const { person, shell } = await colleague()
-    await expect(startPlan(demo.db, person, { sources: [demo.courses.old], target: shell })).rejects.toMatchObject({ status: 404 })
-    const { id, code } = await share(demo.db, marchetti, demo.courses.old, { leaves: ['quiz'], days: 30, org: null })
-    expect(await enterCode(demo.db, person, ` ${code!.toLowerCase().replace('-', ' ')} `)).toEqual({ courseId: demo.courses.old })
+    await expect(
+      startPlan(demo.db, person, { sources: [demo.courses.old], target: shell }),
+    ).rejects.toMatchObject({ status: 404 })
+    const { id, code } = await share(demo.db, marchetti, demo.courses.old, {
+      leaves: ['quiz'],
+      days: 30,
+      org: null,
+    })
+    expect(await enterCode(demo.db, person, ` ${code!.toLowerCase().replace('-', ' ')} `)).toEqual({
+      courseId: demo.courses.old,
+    })
     const seen = await readCourse(demo.db, person, demo.courses.old)
-    expect(seen).toMatchObject({ course: { role: 'shared', students: 0 }, studentData: { students: 0, submissions: 0 }, package: null, may: { share: false } })
+    expect(seen).toMatchObject({
+      course: { role: 'shared', students: 0 },
+      studentData: { students: 0, submissions: 0 },
+      package: null,
+      may: { share: false },
+    })
     expect(seen.nodes.some(node => node.kind === 'quiz')).toBe(false)
     const plan = await startPlan(demo.db, person, { sources: [demo.courses.old], target: shell })
     expect((await effectOf(demo.db, plan)).effect.added.byKind).not.toHaveProperty('quiz')
@@ -47,24 +122,54 @@ describe('a share code', () => {
     await revoke(demo.db, marchetti, demo.courses.old, id)
     await expect(readPlan(demo.db, person, plan)).rejects.toMatchObject({ status: 403 })
     await expect(effectOf(demo.db, plan)).rejects.toMatchObject({ status: 403 })
-    await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({ errors: [{ message: expect.stringContaining('taken this code back') as string }] })
+    await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({
+      errors: [{ message: expect.stringContaining('taken this code back') as string }],
+    })
     expect((await listPlans(demo.db, person)).plans.map(line => line.id)).toContain(plan)
     await discardPlan(demo.db, person, plan)
   })
   it('that has run out, or was never given, opens nothing', async () => {
     const { person } = await colleague()
-    const { code } = await share(demo.db, demo.people.marchetti, demo.courses.old, { leaves: [], days: 1, org: null })
+    const { code } = await share(demo.db, demo.people.marchetti, demo.courses.old, {
+      leaves: [],
+      days: 1,
+      org: null,
+    })
     process.env.NORTHTIDE_NOW = '2027-01-07T20:00:00-04:00'
-    await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({ errors: [{ message: expect.stringContaining('held until') as string }] })
+    await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({
+      errors: [{ message: expect.stringContaining('held until') as string }],
+    })
     process.env.NORTHTIDE_NOW = '2027-01-05T20:00:00-04:00'
     await expect(enterCode(demo.db, person, 'AAAA-AAAA')).rejects.toMatchObject({ status: 400 })
-    expect((await readShares(demo.db, demo.people.marchetti, demo.courses.old)).shares.map(line => [line.state, line.uses])).toEqual([['holds', 0], ['revoked', 1]])
+    expect(
+      (await readShares(demo.db, demo.people.marchetti, demo.courses.old)).shares.map(line => [
+        line.state,
+        line.uses,
+      ]),
+    ).toEqual([
+      ['holds', 0],
+      ['revoked', 1],
+    ])
   })
   it('for a department opens it to those who work there, and to no others', async () => {
     const { person, shell } = await colleague()
-    const { id } = await share(demo.db, demo.people.marchetti, demo.courses.old, { leaves: [], days: null, org: (await readShares(demo.db, demo.people.marchetti, demo.courses.old)).departments[0]!.id })
-    await expect(startPlan(demo.db, person, { sources: [demo.courses.old], target: shell })).rejects.toMatchObject({ status: 404 })
-    await demo.db('enrolments').insert({ id: '0199aaaa-0000-7000-8000-000000000009', course_id: demo.courses.template, person_id: person.id, role: 'assistant', origin: 'hand' })
+    const { id } = await share(demo.db, demo.people.marchetti, demo.courses.old, {
+      leaves: [],
+      days: null,
+      org: (await readShares(demo.db, demo.people.marchetti, demo.courses.old)).departments[0]!.id,
+    })
+    await expect(
+      startPlan(demo.db, person, { sources: [demo.courses.old], target: shell }),
+    ).rejects.toMatchObject({ status: 404 })
+    await demo
+      .db('enrolments')
+      .insert({
+        id: '0199aaaa-0000-7000-8000-000000000009',
+        course_id: demo.courses.template,
+        person_id: person.id,
+        role: 'assistant',
+        origin: 'hand',
+      })
     expect(await startPlan(demo.db, person, { sources: [demo.courses.old], target: shell })).toBeTruthy()
     await demo.db('enrolments').where({ id: '0199aaaa-0000-7000-8000-000000000009' }).delete()
     await revoke(demo.db, demo.people.marchetti, demo.courses.old, id)
@@ -76,17 +181,49 @@ describe('a template', () => {
     const { marchetti } = demo.people
     const { person } = await colleague()
     const bodies = await count('bodies')
-    const { id } = await makeTemplate(demo.db, marchetti, demo.courses.old, { title: 'Tides, week by week', subject: 'Hydrography', arrangement: 'weeks', about: '' })
+    const { id } = await makeTemplate(demo.db, marchetti, demo.courses.old, {
+      title: 'Tides, week by week',
+      subject: 'Hydrography',
+      arrangement: 'weeks',
+      about: '',
+    })
     expect(await count('bodies')).toBe(bodies)
-    expect(await countStudentData(demo.db, id)).toEqual({ students: 0, submissions: 0, grades: 0, attempts: 0, posts: 0, extensions: 0 })
-    expect((await loadOutline(demo.db, id)).map(node => [node.title, node.due])).toEqual((await loadOutline(demo.db, demo.courses.old)).map(node => [node.title, node.due]))
+    expect(await countStudentData(demo.db, id)).toEqual({
+      students: 0,
+      submissions: 0,
+      grades: 0,
+      attempts: 0,
+      posts: 0,
+      extensions: 0,
+    })
+    expect((await loadOutline(demo.db, id)).map(node => [node.title, node.due])).toEqual(
+      (await loadOutline(demo.db, demo.courses.old)).map(node => [node.title, node.due]),
+    )
     const [mine] = (await readTemplates(demo.db, marchetti)).templates
-    expect(mine).toMatchObject({ subject: 'Hydrography', own: true, offeredTo: [], course: { id, title: 'Tides, week by week', origin: 'template' } })
+    expect(mine).toMatchObject({
+      subject: 'Hydrography',
+      own: true,
+      offeredTo: [],
+      course: { id, title: 'Tides, week by week', origin: 'template' },
+    })
     expect(mine!.shape.length).toBeGreaterThan(5)
     expect((await readTemplates(demo.db, person)).templates).toEqual([])
-    await share(demo.db, demo.people.brandt, id, { leaves: [], days: null, org: (await demo.db('orgs').where({ source_id: 'org-hydrography' }).first('id')).id })
-    expect((await readTemplates(demo.db, demo.people.okonjo)).templates.map(line => line.course.id)).toEqual([id])
-    await expect(makeTemplate(demo.db, marchetti, demo.courses.empty, { title: 'Nothing', subject: 'x', arrangement: 'units', about: '' })).rejects.toMatchObject({ status: 409 })
+    await share(demo.db, demo.people.brandt, id, {
+      leaves: [],
+      days: null,
+      org: (await demo.db('orgs').where({ source_id: 'org-hydrography' }).first('id')).id,
+    })
+    expect((await readTemplates(demo.db, demo.people.okonjo)).templates.map(line => line.course.id)).toEqual([
+      id,
+    ])
+    await expect(
+      makeTemplate(demo.db, marchetti, demo.courses.empty, {
+        title: 'Nothing',
+        subject: 'x',
+        arrangement: 'units',
+        about: '',
+      }),
+    ).rejects.toMatchObject({ status: 409 })
     expect(await count('courses', { title: 'Nothing' })).toBe(0)
   })
 })
@@ -95,93 +232,210 @@ describe('a plan', () => {
   it('of several sources takes them in order: what the first holds does not come again from the second', async () => {
     const { marchetti } = demo.people
     const [template] = (await readTemplates(demo.db, marchetti)).templates
-    const plan = await startPlan(demo.db, marchetti, { sources: [template!.course.id, demo.courses.template], target: demo.courses.empty })
+    const plan = await startPlan(demo.db, marchetti, {
+      sources: [template!.course.id, demo.courses.template],
+      target: demo.courses.empty,
+    })
     const one = await loadOutline(demo.db, template!.course.id)
     const two = await loadOutline(demo.db, demo.courses.template)
     const first = new Set(one.map(node => node.lineage))
     const reply = await readPlan(demo.db, marchetti, plan)
-    expect([reply.source.course.id, ...reply.more.map(side => side.course.id)]).toEqual([template!.course.id, demo.courses.template])
+    expect([reply.source.course.id, ...reply.more.map(side => side.course.id)]).toEqual([
+      template!.course.id,
+      demo.courses.template,
+    ])
     const { effect } = await effectOf(demo.db, plan)
     // What is taken along of it names the dates of every source.
     expect((await planDates(demo.db, plan)).rows).toHaveLength(effect.added.items)
-    expect(effect.added.items).toBe(one.filter(node => node.type === 'item').length + two.filter(node => node.type === 'item' && !first.has(node.lineage)).length)
+    expect(effect.added.items).toBe(
+      one.filter(node => node.type === 'item').length +
+        two.filter(node => node.type === 'item' && !first.has(node.lineage)).length,
+    )
     const id = await run(marchetti, plan)
     const there = await loadOutline(demo.db, demo.courses.empty)
     expect(there.filter(node => node.type === 'item')).toHaveLength(effect.added.items)
     const record = await readRun(demo.db, marchetti, id)
     expect(record.entries.every(entry => entry.title !== '')).toBe(true)
-    expect(await demo.db('run_entries').where({ run_id: id }).whereIn('entity', ['unit', 'item', 'category']).countDistinct({ n: 'source_course_id' }).first()).toEqual({ n: '2' })
-    await expect(savePlan(demo.db, marchetti, plan, 1, { document: reply.document, sources: [demo.courses.old, demo.courses.old] })).rejects.toMatchObject({ status: 409 })
+    expect(
+      await demo
+        .db('run_entries')
+        .where({ run_id: id })
+        .whereIn('entity', ['unit', 'item', 'category'])
+        .countDistinct({ n: 'source_course_id' })
+        .first(),
+    ).toEqual({ n: '2' })
+    await expect(
+      savePlan(demo.db, marchetti, plan, 1, {
+        document: reply.document,
+        sources: [demo.courses.old, demo.courses.old],
+      }),
+    ).rejects.toMatchObject({ status: 409 })
   })
   it('against a term has a calendar and no shell; the shell is attached when it has come', async () => {
     const { marchetti, ellwood } = demo.people
-    const plan = await startAwaited(demo.db, marchetti, { sources: [demo.courses.old], term: '2027-summer', mode: 'roll' })
-    expect(await startAwaited(demo.db, marchetti, { sources: [demo.courses.old], term: '2027-summer', mode: 'roll' })).toBe(plan)
+    const plan = await startAwaited(demo.db, marchetti, {
+      sources: [demo.courses.old],
+      term: '2027-summer',
+      mode: 'roll',
+    })
+    expect(
+      await startAwaited(demo.db, marchetti, {
+        sources: [demo.courses.old],
+        term: '2027-summer',
+        mode: 'roll',
+      }),
+    ).toBe(plan)
     const before = await readPlan(demo.db, marchetti, plan)
-    expect(before).toMatchObject({ target: { course: { origin: 'awaited', term: { code: '2027-summer' }, students: 0 } }, may: { edit: true, run: false }, fits: [] })
+    expect(before).toMatchObject({
+      target: { course: { origin: 'awaited', term: { code: '2027-summer' }, students: 0 } },
+      may: { edit: true, run: false },
+      fits: [],
+    })
     await expect(run(marchetti, plan)).rejects.toMatchObject({ status: 409 })
     expect((await listShells(demo.db, marchetti)).waiting.map(entry => entry.planId)).toEqual([plan])
     const summer = (await demo.db('terms').where({ code: '2027-summer' }).first('id')).id
     const org = (await demo.db('courses').where({ id: demo.courses.old }).first('org_id')).org_id
     const shell = '0199aaaa-0000-7000-8000-000000000010'
-    await demo.db('courses').insert({ id: shell, source_id: 'hyd240-summer', term_id: summer, org_id: org, code: 'HYD 240', section: '01', title: 'Tidal Hydrography', created_at: '2027-01-01 00:00:00' })
-    await demo.db('enrolments').insert({ id: shell, course_id: shell, person_id: marchetti.id, role: 'instructor', is_primary: true, origin: 'registrar' })
+    await demo
+      .db('courses')
+      .insert({
+        id: shell,
+        source_id: 'hyd240-summer',
+        term_id: summer,
+        org_id: org,
+        code: 'HYD 240',
+        section: '01',
+        title: 'Tidal Hydrography',
+        created_at: '2027-01-01 00:00:00',
+      })
+    await demo
+      .db('enrolments')
+      .insert({
+        id: shell,
+        course_id: shell,
+        person_id: marchetti.id,
+        role: 'instructor',
+        is_primary: true,
+        origin: 'registrar',
+      })
     expect((await readPlan(demo.db, marchetti, plan)).fits.map(course => course.id)).toEqual([shell])
     expect((await shellLines(demo.db, marchetti, [shell]))[0]!.fits).toMatchObject([{ planId: plan }])
-    await expect(attachShell(demo.db, marchetti, plan, demo.courses.template)).rejects.toMatchObject({ status: 400 })
+    await expect(attachShell(demo.db, marchetti, plan, demo.courses.template)).rejects.toMatchObject({
+      status: 400,
+    })
     await attachShell(demo.db, marchetti, plan, shell)
     expect(await count('courses', { origin: 'awaited' })).toBe(0)
     await run(ellwood, plan)
-    expect((await loadOutline(demo.db, shell)).length).toBe((await loadOutline(demo.db, demo.courses.old)).length)
+    expect((await loadOutline(demo.db, shell)).length).toBe(
+      (await loadOutline(demo.db, demo.courses.old)).length,
+    )
     expect((await listShells(demo.db, marchetti)).waiting).toEqual([])
   })
   it('is made for further shells with the same decisions, each with its own dates, and gives them new decisions when asked', async () => {
     const { marchetti } = demo.people
-    const made = await makeCourse(demo.db, marchetti, { term: '2027-spring', code: 'HYD 241', section: '', title: 'Tides for Sailors' })
-    const plan = await startPlan(demo.db, marchetti, { sources: [demo.courses.old], target: demo.courses.template })
+    const made = await makeCourse(demo.db, marchetti, {
+      term: '2027-spring',
+      code: 'HYD 241',
+      section: '',
+      title: 'Tides for Sailors',
+    })
+    const plan = await startPlan(demo.db, marchetti, {
+      sources: [demo.courses.old],
+      target: demo.courses.template,
+    })
     expect(await alsoInto(demo.db, marchetti, plan, [made.id])).toEqual({ made: 1, there: 0 })
     expect(await alsoInto(demo.db, marchetti, plan, [made.id])).toEqual({ made: 0, there: 1 })
     const reply = await readPlan(demo.db, marchetti, plan)
     expect(reply.set.map(entry => [entry.course.id, entry.state])).toEqual([[made.id, 'draft']])
     const leave = reply.source.nodes.filter(node => node.kind === 'quiz').map(node => node.lineage)
-    await savePlan(demo.db, marchetti, plan, reply.revision, { document: { ...reply.document, carry: { leave } } })
+    await savePlan(demo.db, marchetti, plan, reply.revision, {
+      document: { ...reply.document, carry: { leave } },
+    })
     expect(await shareDecisions(demo.db, marchetti, plan)).toEqual({ made: 1, there: 0 })
     expect((await readPlan(demo.db, marchetti, reply.set[0]!.id)).document.carry.leave).toEqual(leave)
-    await expect(alsoInto(demo.db, demo.people.brandt, plan, [demo.courses.empty])).rejects.toMatchObject({ status: 403 })
+    await expect(alsoInto(demo.db, demo.people.brandt, plan, [demo.courses.empty])).rejects.toMatchObject({
+      status: 403,
+    })
     await discardPlan(demo.db, marchetti, reply.set[0]!.id)
     await discardPlan(demo.db, marchetti, plan)
   })
   it('sets names and windows with the run, keeps them when the registrar says its own again, and refuses what cannot be meant', async () => {
     const { marchetti } = demo.people
-    const { id: target } = await makeCourse(demo.db, marchetti, { term: '2027-spring', code: 'HYD 242', section: '', title: 'Tides for Pilots' })
+    const { id: target } = await makeCourse(demo.db, marchetti, {
+      term: '2027-spring',
+      code: 'HYD 242',
+      section: '',
+      title: 'Tides for Pilots',
+    })
     const plan = await startPlan(demo.db, marchetti, { sources: [demo.courses.old], target })
     const { document, revision } = await readPlan(demo.db, marchetti, plan)
-    expect(document.windows).toEqual({ enrolFrom: '2026-12-07', enrolTo: '2027-02-02', openFrom: '2026-12-30', openTo: '2027-05-05' })
+    expect(document.windows).toEqual({
+      enrolFrom: '2026-12-07',
+      enrolTo: '2027-02-02',
+      openFrom: '2026-12-30',
+      openTo: '2027-05-05',
+    })
     const windows = { ...document.windows!, openTo: '2026-12-01' }
-    await savePlan(demo.db, marchetti, plan, revision, { document: { ...document, names: { title: 'Pilotage', label: 'Evenings' }, windows } })
-    await expect(run(marchetti, plan)).rejects.toMatchObject({ status: 409, title: expect.stringContaining('windows') as string })
-    expect((await loadOutline(demo.db, target))).toEqual([])
-    await savePlan(demo.db, marchetti, plan, revision + 1, { document: { ...document, names: { title: 'Pilotage', label: 'Evenings' } } })
+    await savePlan(demo.db, marchetti, plan, revision, {
+      document: { ...document, names: { title: 'Pilotage', label: 'Evenings' }, windows },
+    })
+    await expect(run(marchetti, plan)).rejects.toMatchObject({
+      status: 409,
+      title: expect.stringContaining('windows') as string,
+    })
+    expect(await loadOutline(demo.db, target)).toEqual([])
+    await savePlan(demo.db, marchetti, plan, revision + 1, {
+      document: { ...document, names: { title: 'Pilotage', label: 'Evenings' } },
+    })
     const record = await readRun(demo.db, marchetti, await run(marchetti, plan))
-    expect(record.course).toEqual(expect.arrayContaining([{ field: 'shown_title', before: 'Tides for Pilots', after: 'Pilotage' }, { field: 'open_to', before: null, after: '2027-05-05' }]))
-    expect((await readCourse(demo.db, marchetti, target)).course).toMatchObject({ title: 'Pilotage', label: 'Evenings', windows: document.windows })
-    await expect(makeCourse(demo.db, marchetti, { term: '2027-spring', code: 'HYD 243', section: '', title: 'Copy of Pilotage' })).rejects.toMatchObject({ errors: [{ field: 'title' }] })
+    expect(record.course).toEqual(
+      expect.arrayContaining([
+        { field: 'shown_title', before: 'Tides for Pilots', after: 'Pilotage' },
+        { field: 'open_to', before: null, after: '2027-05-05' },
+      ]),
+    )
+    expect((await readCourse(demo.db, marchetti, target)).course).toMatchObject({
+      title: 'Pilotage',
+      label: 'Evenings',
+      windows: document.windows,
+    })
+    await expect(
+      makeCourse(demo.db, marchetti, {
+        term: '2027-spring',
+        code: 'HYD 243',
+        section: '',
+        title: 'Copy of Pilotage',
+      }),
+    ).rejects.toMatchObject({ errors: [{ field: 'title' }] })
   })
   it('of one content for several sections: each shows it with the dates of its own meetings, and keeps its own roster', async () => {
     const { marchetti } = demo.people
     const make = async (section: string, weekday: number): Promise<string> => {
-      const { id } = await makeCourse(demo.db, marchetti, { term: '2027-spring', code: 'HYD 260', section, title: 'Tides in Two Hours' })
+      const { id } = await makeCourse(demo.db, marchetti, {
+        term: '2027-spring',
+        code: 'HYD 260',
+        section,
+        title: 'Tides in Two Hours',
+      })
       await demo.db('meetings').insert({ course_id: id, position: 0, weekday, start: '10:00', end: '11:00' })
       return id
     }
     const [one, two] = [await make('01', 1), await make('02', 4)]
     const plan = await startPlan(demo.db, marchetti, { sources: [demo.courses.old], target: one })
     const { document, revision } = await readPlan(demo.db, marchetti, plan)
-    await savePlan(demo.db, marchetti, plan, revision, { document: { ...document, dates: { ...document.dates, rule: ruleSchema.parse({ method: 'meetings' }) } } })
-    const student = async (course: string, source: string): Promise<void> => { await demo.db.raw(`INSERT INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), ?, id, 'student', 'hand' FROM people WHERE source_id = ?`, [course, source]) }
+    await savePlan(demo.db, marchetti, plan, revision, {
+      document: { ...document, dates: { ...document.dates, rule: ruleSchema.parse({ method: 'meetings' }) } },
+    })
+    const student = async (course: string, source: string): Promise<void> => {
+      await demo.db.raw(
+        `INSERT INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), ?, id, 'student', 'hand' FROM people WHERE source_id = ?`,
+        [course, source],
+      )
+    }
     await student(one, 'st-2026-001')
     await student(two, 'st-2026-001')
-    const sections = async () => (await readPlan(demo.db, marchetti, plan)).sections.find(entry => entry.course.id === two)!
+    const sections = async () =>
+      (await readPlan(demo.db, marchetti, plan)).sections.find(entry => entry.course.id === two)!
     expect((await sections()).faults).toEqual(['1 student is on both rosters'])
     await expect(chooseSections(demo.db, marchetti, plan, [two])).rejects.toMatchObject({ status: 409 })
     await demo.db('enrolments').where({ course_id: two, role: 'student' }).delete()
@@ -192,17 +446,33 @@ describe('a plan', () => {
     const items = await count('items')
     const record = await readRun(demo.db, marchetti, await run(marchetti, plan))
     expect(record.sections.map(section => section.id)).toEqual([two])
-    expect(await count('items') - items).toBe(record.effect.added.items)
+    expect((await count('items')) - items).toBe(record.effect.added.items)
     const [first, second] = [await loadOutline(demo.db, one), await loadOutline(demo.db, two)]
-    expect(second.map(node => [node.lineage, node.title])).toEqual(first.map(node => [node.lineage, node.title]))
-    const weekdays = (nodes: typeof first): number[] => [...new Set(nodes.flatMap(node => node.due ?? []).map(due => new Date(`${due}Z`).getUTCDay()))].sort()
-    expect(first.filter((node, at) => node.due !== null && node.due !== second[at]!.due).length).toBeGreaterThan(20)
+    expect(second.map(node => [node.lineage, node.title])).toEqual(
+      first.map(node => [node.lineage, node.title]),
+    )
+    const weekdays = (nodes: typeof first): number[] =>
+      [...new Set(nodes.flatMap(node => node.due ?? []).map(due => new Date(`${due}Z`).getUTCDay()))].sort()
+    expect(
+      first.filter((node, at) => node.due !== null && node.due !== second[at]!.due).length,
+    ).toBeGreaterThan(20)
     expect(weekdays(first)).not.toEqual(weekdays(second))
-    expect(await readCourse(demo.db, marchetti, two)).toMatchObject({ course: { sharesWith: one, items: record.effect.added.items, students: 1 } })
-    expect((await readItem(demo.db, marchetti, two, second.find(node => node.kind === 'page')!.lineage)).html).toBeTruthy()
+    expect(await readCourse(demo.db, marchetti, two)).toMatchObject({
+      course: { sharesWith: one, items: record.effect.added.items, students: 1 },
+    })
+    expect(
+      (await readItem(demo.db, marchetti, two, second.find(node => node.kind === 'page')!.lineage)).html,
+    ).toBeTruthy()
     // It is no shell to roll into by itself, and can be rolled from with its own dates.
-    await expect(startPlan(demo.db, marchetti, { sources: [demo.courses.old], target: two })).rejects.toMatchObject({ status: 409 })
-    const { id: next } = await makeCourse(demo.db, marchetti, { term: '2027-summer', code: 'HYD 260', section: '', title: 'Tides in One Hour' })
+    await expect(
+      startPlan(demo.db, marchetti, { sources: [demo.courses.old], target: two }),
+    ).rejects.toMatchObject({ status: 409 })
+    const { id: next } = await makeCourse(demo.db, marchetti, {
+      term: '2027-summer',
+      code: 'HYD 260',
+      section: '',
+      title: 'Tides in One Hour',
+    })
     await run(marchetti, await startPlan(demo.db, marchetti, { sources: [two], target: next }))
     expect((await loadOutline(demo.db, next)).length).toBe(second.length)
     // What comes into the content later comes into both, dated in each.
@@ -212,12 +482,20 @@ describe('a plan', () => {
   })
   it('shows who is writing into its shell, and waits for them', async () => {
     const { marchetti, ellwood } = demo.people
-    const { id: target } = await makeCourse(demo.db, marchetti, { term: '2027-spring', code: 'HYD 244', section: '', title: 'Tides for Painters' })
+    const { id: target } = await makeCourse(demo.db, marchetti, {
+      term: '2027-spring',
+      code: 'HYD 244',
+      section: '',
+      title: 'Tides for Painters',
+    })
     const plan = await startPlan(demo.db, marchetti, { sources: [demo.courses.old], target })
     expect(await beginWriting(demo.db, target, ellwood.id, plan)).toBe(true)
     expect((await readPlan(demo.db, marchetti, plan)).writing).toMatchObject({ by: 'M. Ellwood' })
     expect((await shellLines(demo.db, marchetti, [target]))[0]!.writing).toMatchObject({ by: 'M. Ellwood' })
-    await expect(run(marchetti, plan)).rejects.toMatchObject({ status: 409, detail: expect.stringContaining('M. Ellwood') as string })
+    await expect(run(marchetti, plan)).rejects.toMatchObject({
+      status: 409,
+      detail: expect.stringContaining('M. Ellwood') as string,
+    })
     // A server that stopped in the middle keeps nobody out for long.
     await demo.db('writing').update({ lease_until: '2000-01-01 00:00:00' })
     await run(marchetti, plan)
@@ -229,9 +507,17 @@ describe('a plan', () => {
     const old = demo.courses.old
     const students = await countStudentData(demo.db, old)
     const outline = await loadOutline(demo.db, old)
-    await expect(startAwaited(demo.db, marchetti, { sources: [old], term: '2026-autumn', mode: 'in-place' })).rejects.toMatchObject({ status: 400 })
-    await expect(startAwaited(demo.db, demo.people.okonjo, { sources: [old], term: '2027-summer', mode: 'in-place' })).rejects.toMatchObject({ status: 403 })
-    const plan = await startAwaited(demo.db, marchetti, { sources: [old], term: '2027-summer', mode: 'in-place' })
+    await expect(
+      startAwaited(demo.db, marchetti, { sources: [old], term: '2026-autumn', mode: 'in-place' }),
+    ).rejects.toMatchObject({ status: 400 })
+    await expect(
+      startAwaited(demo.db, demo.people.okonjo, { sources: [old], term: '2027-summer', mode: 'in-place' }),
+    ).rejects.toMatchObject({ status: 403 })
+    const plan = await startAwaited(demo.db, marchetti, {
+      sources: [old],
+      term: '2027-summer',
+      mode: 'in-place',
+    })
     const { effect } = await effectOf(demo.db, plan)
     const planned = await readPlan(demo.db, marchetti, plan)
     expect(planned).toMatchObject({ mode: 'in-place', may: { run: true } })
@@ -241,14 +527,23 @@ describe('a plan', () => {
     expect(await countStudentData(demo.db, snapshot.id)).toEqual(students)
     expect(await loadOutline(demo.db, snapshot.id)).toEqual(outline)
     const after = await readCourse(demo.db, marchetti, old)
-    expect(after).toMatchObject({ course: { term: { name: 'Summer 2027' }, items: snapshot.items }, studentData: students })
+    expect(after).toMatchObject({
+      course: { term: { name: 'Summer 2027' }, items: snapshot.items },
+      studentData: students,
+    })
     expect(after.nodes.filter(node => node.due).length).toBeGreaterThan(10)
     expect(after.nodes.every(node => node.due === null || node.due > '2027-05')).toBe(true)
-    expect(effect.dates.dates).toBe(after.nodes.reduce((sum, node) => sum + [node.opens, node.due, node.closes].filter(Boolean).length, 0))
+    expect(effect.dates.dates).toBe(
+      after.nodes.reduce((sum, node) => sum + [node.opens, node.due, node.closes].filter(Boolean).length, 0),
+    )
     // What the registrar says of the old class is said of the snapshot from now on.
-    expect(await demo.db('courses').where({ source_id: 'hyd240-01-2026a' }).first('id')).toEqual({ id: snapshot.id })
+    expect(await demo.db('courses').where({ source_id: 'hyd240-01-2026a' }).first('id')).toEqual({
+      id: snapshot.id,
+    })
     expect((await readPlan(demo.db, marchetti, plan)).source.course.id).toBe(snapshot.id)
-    await expect(startPlan(demo.db, marchetti, { sources: [demo.courses.template], target: snapshot.id })).rejects.toMatchObject({ status: 409 })
+    await expect(
+      startPlan(demo.db, marchetti, { sources: [demo.courses.template], target: snapshot.id }),
+    ).rejects.toMatchObject({ status: 409 })
   })
 })
 
@@ -259,31 +554,54 @@ describe('people', () => {
     expect(await state()).toBe(false)
     await delegate(demo.db, marchetti, demo.courses.template, { person: okonjo.id, mayRun: true })
     expect(await state()).toBe(true)
-    await demo.db('enrolments').where({ person_id: okonjo.id, course_id: demo.courses.template }).update({ dropped_at: '2027-01-01 00:00:00' })
+    await demo
+      .db('enrolments')
+      .where({ person_id: okonjo.id, course_id: demo.courses.template })
+      .update({ dropped_at: '2027-01-01 00:00:00' })
     expect(await state()).toBeUndefined()
-    await expect(delegate(demo.db, marchetti, demo.courses.template, { person: okonjo.id, mayRun: false })).rejects.toMatchObject({ status: 400 })
-    await demo.db('enrolments').where({ person_id: okonjo.id, course_id: demo.courses.template }).update({ dropped_at: null, may_run: false })
+    await expect(
+      delegate(demo.db, marchetti, demo.courses.template, { person: okonjo.id, mayRun: false }),
+    ).rejects.toMatchObject({ status: 400 })
+    await demo
+      .db('enrolments')
+      .where({ person_id: okonjo.id, course_id: demo.courses.template })
+      .update({ dropped_at: null, may_run: false })
   })
   it('duties are given and taken; the last of the academic office stays', async () => {
     const { ellwood, okonjo } = demo.people
-    const org = (await readPeople(demo.db, '')).orgs.find(entry => entry.name === 'Department of Hydrography')!.id
+    const org = (await readPeople(demo.db, '')).orgs.find(
+      entry => entry.name === 'Department of Hydrography',
+    )!.id
     await changeDuty(demo.db, ellwood, okonjo.id, { org, duty: 'coordinator', holds: true })
-    expect((await readPeople(demo.db, 'okon')).people[0]).toMatchObject({ duties: [{ duty: 'coordinator' }], instructs: 0 })
+    expect((await readPeople(demo.db, 'okon')).people[0]).toMatchObject({
+      duties: [{ duty: 'coordinator' }],
+      instructs: 0,
+    })
     await changeDuty(demo.db, ellwood, okonjo.id, { org, duty: 'coordinator', holds: false })
     const own = (await readPeople(demo.db, 'ellwood')).people[0]!
-    await expect(changeDuty(demo.db, ellwood, ellwood.id, { org: own.duties[0]!.orgId, duty: 'office', holds: false })).rejects.toMatchObject({ status: 409 })
+    await expect(
+      changeDuty(demo.db, ellwood, ellwood.id, { org: own.duties[0]!.orgId, duty: 'office', holds: false }),
+    ).rejects.toMatchObject({ status: 409 })
     expect((await readPeople(demo.db, 'ellwood')).people[0]!.duties).toHaveLength(1)
   })
   it('find in the log what was done, by whom; others see what is theirs', async () => {
     const read = async (who: Person, q: string) => (await viewLog(demo.db, who, { q })).lines
-    expect((await read(demo.people.ellwood, 'run-in-place marchetti'))[0]).toMatchObject({ by: 'I. Marchetti', action: 'plan.run-in-place', course: { code: 'HYD 240' } })
+    expect((await read(demo.people.ellwood, 'run-in-place marchetti'))[0]).toMatchObject({
+      by: 'I. Marchetti',
+      action: 'plan.run-in-place',
+      course: { code: 'HYD 240' },
+    })
     expect((await read(demo.people.ellwood, 'duty')).length).toBeGreaterThan(1)
     expect(await read(demo.people.marchetti, 'duty')).toEqual([])
     const { person } = await colleague()
-    expect((await read(person, '')).every(line => line.by === 'A. Quist' || line.course?.code === 'BKG 115')).toBe(true)
+    expect(
+      (await read(person, '')).every(line => line.by === 'A. Quist' || line.course?.code === 'BKG 115'),
+    ).toBe(true)
     const first = await viewLog(demo.db, demo.people.ellwood, { q: '', from: '2027-01-05', to: '2027-01-06' })
     expect(first.lines.length).toBeGreaterThan(20)
-    expect((await viewLog(demo.db, demo.people.ellwood, { q: '', before: first.lines[3]!.id })).lines[0]).toEqual(first.lines[4])
+    expect(
+      (await viewLog(demo.db, demo.people.ellwood, { q: '', before: first.lines[3]!.id })).lines[0],
+    ).toEqual(first.lines[4])
     expect((await viewLog(demo.db, demo.people.ellwood, { q: '', to: '2026-12-31' })).lines).toEqual([])
   })
 })
@@ -293,14 +611,20 @@ describe('the first page', () => {
     const { marchetti, okonjo } = demo.people
     await markCourse(demo.db, marchetti, demo.courses.empty, { pinned: true, label: 'Morning people' })
     await markCourse(demo.db, marchetti, demo.courses.empty, { hidden: true })
-    const of = async (who: Person) => (await listShells(demo.db, who)).courses.find(course => course.id === demo.courses.empty)
+    const of = async (who: Person) =>
+      (await listShells(demo.db, who)).courses.find(course => course.id === demo.courses.empty)
     expect(await of(marchetti)).toMatchObject({ pinned: true, hidden: true, label: 'Morning people' })
     expect(await of(okonjo)).toMatchObject({ pinned: false, hidden: false, label: null })
   })
   it('suggests no shell as a source that only holds what a template put there', async () => {
     // The template's shell of spring is nearer to summer than the course of autumn, and nobody has rolled into it.
     expect(await count('runs', { target_course_id: demo.courses.template })).toBe(0)
-    const { id } = await makeCourse(demo.db, demo.people.marchetti, { term: '2027-summer', code: 'HYD 240', section: '02', title: 'Tidal Hydrography again' })
+    const { id } = await makeCourse(demo.db, demo.people.marchetti, {
+      term: '2027-summer',
+      code: 'HYD 240',
+      section: '02',
+      title: 'Tidal Hydrography again',
+    })
     const line = (await shellLines(demo.db, demo.people.marchetti, [id]))[0]!
     expect(line.suggestion?.course.id).not.toBe(demo.courses.template)
     expect(line.suggestion).not.toBeNull()
@@ -312,7 +636,12 @@ describe('the first page', () => {
     expect(ways.storage.suggestion!.bodies).toBeGreaterThan(10_000)
   })
   it('warns of the shell with a roster that a new course would stand beside', async () => {
-    const guard = await guardNewCourse(demo.db, demo.people.marchetti, { term: '2027-spring', code: 'hyd-240', section: '', title: 'Tidal Hydrography' })
+    const guard = await guardNewCourse(demo.db, demo.people.marchetti, {
+      term: '2027-spring',
+      code: 'hyd-240',
+      section: '',
+      title: 'Tidal Hydrography',
+    })
     expect(guard.shells.map(shell => shell.section).sort()).toEqual(['01', '02'])
     expect(guard.shells.every(shell => shell.students > 0)).toBe(true)
   })

@@ -1,9 +1,11 @@
 import { crc32, deflateRawSync } from 'node:zlib'
 import { archiveOf, type Archive } from '../../core/formats/archive/archive'
 
-const bytesOf = (content: string | Uint8Array): Uint8Array => (typeof content === 'string' ? new TextEncoder().encode(content) : content)
+const bytesOf = (content: string | Uint8Array): Uint8Array =>
+  typeof content === 'string' ? new TextEncoder().encode(content) : content
 /** Files in memory as an archive. */
-export const memoryArchive = (name: string, files: Record<string, string | Uint8Array>): Archive => archiveOf(name, new Map(Object.entries(files).map(([path, content]) => [path, bytesOf(content)])))
+export const memoryArchive = (name: string, files: Record<string, string | Uint8Array>): Archive =>
+  archiveOf(name, new Map(Object.entries(files).map(([path, content]) => [path, bytesOf(content)])))
 
 /** An entry as it is to be written, true or false; what is left out is right. */
 export interface ZipEntry {
@@ -53,7 +55,9 @@ export function zipOf(entries: readonly ZipEntry[], entryCount = entries.length)
     const tail = Buffer.alloc(14)
     tail.writeUInt32LE(((entry.mode ?? 0) << 16) >>> 0, 6)
     tail.writeUInt32LE(offset, 10)
-    directory.push(Buffer.concat([Buffer.from('PK\x01\x02', 'latin1'), Buffer.from([20, 3]), common, tail, name]))
+    directory.push(
+      Buffer.concat([Buffer.from('PK\x01\x02', 'latin1'), Buffer.from([20, 3]), common, tail, name]),
+    )
   }
   const central = Buffer.concat(directory)
   const end = Buffer.alloc(18)
@@ -63,14 +67,27 @@ export function zipOf(entries: readonly ZipEntry[], entryCount = entries.length)
   end.writeUInt32LE(at, 12)
   return Buffer.concat([...parts, central, Buffer.from('PK\x05\x06', 'latin1'), end])
 }
-export const zipOfFiles = (files: Record<string, string | Uint8Array>): Buffer => zipOf(Object.entries(files).map(([name, content]) => ({ name, content })))
+export const zipOfFiles = (files: Record<string, string | Uint8Array>): Buffer =>
+  zipOf(Object.entries(files).map(([name, content]) => ({ name, content })))
 
-const namespaces: Record<string, string> = { '1.0.0': 'imscc', '1.1.0': 'imsccv1p1', '1.2.0': 'imsccv1p2', '1.3.0': 'imsccv1p3' }
+const namespaces: Record<string, string> = {
+  '1.0.0': 'imscc',
+  '1.1.0': 'imsccv1p1',
+  '1.2.0': 'imsccv1p2',
+  '1.3.0': 'imsccv1p3',
+}
 /** A Common Cartridge manifest. */
-export const manifestOf = (items: string, resources: string, version = '1.3.0', metadata = ''): string => `<?xml version="1.0"?>
+export const manifestOf = (
+  items: string,
+  resources: string,
+  version = '1.3.0',
+  metadata = '',
+): string => `<?xml version="1.0"?>
 <manifest identifier="m" xmlns="http://www.imsglobal.org/xsd/${namespaces[version] ?? 'imsccv1p3'}/imscp_v1p1" xmlns:lom="http://ltsc.ieee.org/xsd/${namespaces[version] ?? 'imsccv1p3'}/LOM/manifest">
 <metadata><schema>IMS Common Cartridge</schema><schemaversion>${version}</schemaversion>${metadata}</metadata>
 <organizations><organization identifier="o" structure="rooted-hierarchy"><item identifier="root">${items}</item></organization></organizations>
 <resources>${resources}</resources></manifest>`
-export const itemXml = (id: string, title: string, inner = '', reference = ''): string => `<item identifier="${id}"${reference && ` identifierref="${reference}"`}><title>${title}</title>${inner}</item>`
-export const resourceXml = (id: string, type: string, href: string, more = ''): string => `<resource identifier="${id}" type="${type}" href="${href}"><file href="${href}"/>${more}</resource>`
+export const itemXml = (id: string, title: string, inner = '', reference = ''): string =>
+  `<item identifier="${id}"${reference && ` identifierref="${reference}"`}><title>${title}</title>${inner}</item>`
+export const resourceXml = (id: string, type: string, href: string, more = ''): string =>
+  `<resource identifier="${id}" type="${type}" href="${href}"><file href="${href}"/>${more}</resource>`

@@ -12,7 +12,10 @@ const script = fileURLToPath(new URL('../../scripts/mariadb', import.meta.url))
 export function useServer(): () => void {
   if (process.env.DB_PORT) return () => {}
   const folder = mkdtempSync(join(tmpdir(), 'nt-test.'))
-  execFileSync(script, ['start', folder], { stdio: 'inherit', env: { ...process.env, NORTHTIDE_DB_THROWAWAY: '1' } })
+  execFileSync(script, ['start', folder], {
+    stdio: 'inherit',
+    env: { ...process.env, NORTHTIDE_DB_THROWAWAY: '1' },
+  })
   for (const line of readFileSync(join(folder, 'env'), 'utf8').split('\n')) {
     const [name, value] = line.split('=', 2)
     if (name && value) process.env[name] = value
@@ -25,7 +28,13 @@ export function useServer(): () => void {
 
 /** An empty database of its own on the test server. */
 export async function freshDatabase(name: string): Promise<DatabaseAddress> {
-  const address = { host: process.env.DB_HOST!, port: Number(process.env.DB_PORT), user: process.env.DB_USER!, password: process.env.DB_PASSWORD!, database: name }
+  const address = {
+    host: process.env.DB_HOST!,
+    port: Number(process.env.DB_PORT),
+    user: process.env.DB_USER!,
+    password: process.env.DB_PASSWORD!,
+    database: name,
+  }
   const db: Knex = connect({ ...address, database: 'northtide' })
   await db.raw('DROP DATABASE IF EXISTS ??', [name])
   await db.raw('CREATE DATABASE ?? CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci', [name])

@@ -7,7 +7,12 @@ import { findPerson } from '../../server/db/queries/people'
 import { freshDatabase } from './database'
 
 /** The demo in a database of its own, with those who sign in and the three courses, by what tests call them. */
-export interface Demo { db: Knex, people: Record<'marchetti' | 'okonjo' | 'brandt' | 'ellwood', Person>, courses: { old: string, empty: string, template: string }, findings: Awaited<ReturnType<typeof loadDemo>> }
+export interface Demo {
+  db: Knex
+  people: Record<'marchetti' | 'okonjo' | 'brandt' | 'ellwood', Person>
+  courses: { old: string; empty: string; template: string }
+  findings: Awaited<ReturnType<typeof loadDemo>>
+}
 
 export function useDemo(name: string): Demo {
   const demo = {} as Demo
@@ -17,9 +22,16 @@ export function useDemo(name: string): Demo {
     await migrate(demo.db)
     demo.findings = await loadDemo(demo.db)
     const people = await demo.db('people').whereNotNull('login').select('id', 'login')
-    demo.people = Object.fromEntries(await Promise.all(people.map(async row => [row.login, await findPerson(demo.db, row.id)])))
-    const course = async (source: string) => (await demo.db('courses').where({ source_id: source }).first('id')).id as string
-    demo.courses = { old: await course('hyd240-01-2026a'), empty: await course('hyd240-01-2027s'), template: await course('hyd240-02-2027s') }
+    demo.people = Object.fromEntries(
+      await Promise.all(people.map(async row => [row.login, await findPerson(demo.db, row.id)])),
+    )
+    const course = async (source: string) =>
+      (await demo.db('courses').where({ source_id: source }).first('id')).id as string
+    demo.courses = {
+      old: await course('hyd240-01-2026a'),
+      empty: await course('hyd240-01-2027s'),
+      template: await course('hyd240-02-2027s'),
+    }
   })
   afterAll(() => demo.db.destroy())
   return demo

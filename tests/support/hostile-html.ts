@@ -5,7 +5,7 @@
  */
 const out = 'https://outside.example'
 export const hostileHtml: Record<string, string> = {
-  'script': '<script>alert(1)</script>',
+  script: '<script>alert(1)</script>',
   'script from outside': `<script src="${out}/a.js"></script>`,
   'script, odd case and slash': '<ScRiPt/x>alert(1)</sCrIpT >',
   'script after a quote': '"><script>alert(1)</script>',
@@ -37,9 +37,10 @@ export const hostileHtml: Record<string, string> = {
   'field that takes the focus': '<input autofocus onfocus=alert(1)>',
   'select that takes the focus': '<select autofocus onfocus=alert(1)><option>x</select>',
   'anything that takes the focus': '<p tabindex=1 autofocus onfocus=alert(1)>x</p>',
-  'animation that starts': '<style>@keyframes k{}</style><p style="animation-name:k;animation-duration:1s" onanimationstart=alert(1)>x</p>',
-  'transition': '<style>p{transition:color 1ms}</style><p ontransitionrun=alert(1) id=t>x</p>',
-  'marquee': '<marquee onstart=alert(1)>x</marquee>',
+  'animation that starts':
+    '<style>@keyframes k{}</style><p style="animation-name:k;animation-duration:1s" onanimationstart=alert(1)>x</p>',
+  transition: '<style>p{transition:color 1ms}</style><p ontransitionrun=alert(1) id=t>x</p>',
+  marquee: '<marquee onstart=alert(1)>x</marquee>',
   'frame with a page of its own': '<iframe srcdoc="<script>parent.alert(1)</script>"></iframe>',
   'frame that runs its address': '<iframe src="javascript:parent.alert(1)"></iframe>',
   'frame with data': '<iframe src="data:text/html,<script>parent.alert(1)</script>"></iframe>',
@@ -54,7 +55,8 @@ export const hostileHtml: Record<string, string> = {
   'link that runs, control before it': '<a href="\x01javascript:alert(1)" id=press>press</a>',
   'link that runs, by references': '<a href="&#106;avascript&colon;alert(1)" id=press>press</a>',
   'link that runs, odd case': '<a href="JaVaScRiPt:alert(1)" id=press>press</a>',
-  'link that runs, in svg': '<svg><a xlink:href="javascript:alert(1)"><text y=20 id=press>press</text></a></svg>',
+  'link that runs, in svg':
+    '<svg><a xlink:href="javascript:alert(1)"><text y=20 id=press>press</text></a></svg>',
   'link that runs, in math': '<math><mtext href="javascript:alert(1)" id=press>press</mtext></math>',
   'link that tells of a press': `<a href="#" ping="${out}/ping" id=press>press</a>`,
   'form that goes outside': `<form action="${out}/form"><button id=press>press</button></form>`,
@@ -83,32 +85,42 @@ export const hostileHtml: Record<string, string> = {
   'style of an element, escaped': `<p style="background:u\\72 l(${out}/a.png)">x</p>`,
   'style of an element, set of pictures': `<p style="background:image-set('${out}/a.png' 1x)">x</p>`,
   'style of a list': `<ul style="list-style-image:url(${out}/a.png)"><li>x</ul>`,
-  'cursor': `<p style="cursor:url(${out}/a.png),auto">x</p>`,
+  cursor: `<p style="cursor:url(${out}/a.png),auto">x</p>`,
   'fetched ahead': `<link rel=prefetch href="${out}/a"><link rel=preload as=image href="${out}/b.png">`,
-  'icon': `<link rel=icon href="${out}/i.png">`,
-  'manifest': `<link rel=manifest href="${out}/m.json">`,
-  'base': `<base href="${out}/"><img src=a.png>`,
+  icon: `<link rel=icon href="${out}/i.png">`,
+  manifest: `<link rel=manifest href="${out}/m.json">`,
+  base: `<base href="${out}/"><img src=a.png>`,
   'goes elsewhere by itself': `<meta http-equiv=refresh content="0;url=${out}/away">`,
   'frame set': `<frameset><frame src="${out}/frame"></frameset>`,
-  'mutation: style in math': '<math><mtext><table><mglyph><style><!--</style><img title="--&gt;&lt;img src=1 onerror=alert(1)&gt;">',
+  'mutation: style in math':
+    '<math><mtext><table><mglyph><style><!--</style><img title="--&gt;&lt;img src=1 onerror=alert(1)&gt;">',
   'mutation: style in svg': '<svg></p><style><a id="</style><img src=1 onerror=alert(1)>">',
   'mutation: noscript': '<noscript><p title="</noscript><img src=x onerror=alert(1)>"></noscript>',
-  'mutation: form in form': '<form><math><mtext></form><form><mglyph><style></math><img src onerror=alert(1)>',
-  'mutation: annotation': '<math><annotation-xml encoding="text/html"><style><img src=x onerror=alert(1)></style></annotation-xml></math>',
-  'mutation: foreign object': '<svg><foreignObject><math><mi><mglyph><style><img src=x onerror=alert(1)></style></mglyph></mi></math></foreignObject></svg>',
+  'mutation: form in form':
+    '<form><math><mtext></form><form><mglyph><style></math><img src onerror=alert(1)>',
+  'mutation: annotation':
+    '<math><annotation-xml encoding="text/html"><style><img src=x onerror=alert(1)></style></annotation-xml></math>',
+  'mutation: foreign object':
+    '<svg><foreignObject><math><mi><mglyph><style><img src=x onerror=alert(1)></style></mglyph></mi></math></foreignObject></svg>',
   'mutation: title in svg': '<svg><title><style><img src=x onerror=alert(1)></style></title></svg>',
-  'mutation: template': '<template><img src=x onerror=alert(1)></template><script>document.body.append(document.querySelector("template").content)</script>',
+  'mutation: template':
+    '<template><img src=x onerror=alert(1)></template><script>document.body.append(document.querySelector("template").content)</script>',
   'mutation: data section': '<svg><![CDATA[><img src=x onerror=alert(1)>]]></svg>',
   'mutation: textarea': '<textarea></textarea><img src=x onerror=alert(1)></textarea>',
   'mutation: xmp': '<xmp><p title="</xmp><img src=x onerror=alert(1)>"></xmp>',
   'mutation: plain text': '<p title="<plaintext>"><img src=x onerror=alert(1)>',
   'mutation: select': '<select><style></select><img src=x onerror=alert(1)></style></select>',
   'mutation: table': '<table><td><style></table><img src=x onerror=alert(1)></style>',
-  'zero byte in a name': '<scr\0ipt>alert(1)</scr\0ipt><img src=x onerror\0=alert(1)><img src=x onerror=alert(1)>',
+  'zero byte in a name':
+    '<scr\0ipt>alert(1)</scr\0ipt><img src=x onerror\0=alert(1)><img src=x onerror=alert(1)>',
   'two documents': '</body></html><html><body onpageshow=alert(1)><script>alert(1)</script>',
-  'a name that hides another': '<form name=body></form><img name=getElementById><a id=location href="javascript:alert(1)"></a><script>alert(1)</script>',
-  'a frame by the application': '<div id="__nuxt"><img src=x onerror=alert(1)></div><script src="/_nuxt/x.js?%22onload=alert(1)"></script>',
-  'deep': `${'<b>'.repeat(1500)}<img src=x onerror=alert(1)>`,
-  'a page that is told another encoding': '<meta charset="utf-7">+ADw-script+AD4-alert(1)+ADw-/script+AD4-<script>alert(1)</script>',
-  'a template of the application': '{{ constructor.constructor("alert(1)")() }}<p v-html="x" :id="alert(1)" @vue:mounted="alert(1)">x</p><script>alert(1)</script>',
+  'a name that hides another':
+    '<form name=body></form><img name=getElementById><a id=location href="javascript:alert(1)"></a><script>alert(1)</script>',
+  'a frame by the application':
+    '<div id="__nuxt"><img src=x onerror=alert(1)></div><script src="/_nuxt/x.js?%22onload=alert(1)"></script>',
+  deep: `${'<b>'.repeat(1500)}<img src=x onerror=alert(1)>`,
+  'a page that is told another encoding':
+    '<meta charset="utf-7">+ADw-script+AD4-alert(1)+ADw-/script+AD4-<script>alert(1)</script>',
+  'a template of the application':
+    '{{ constructor.constructor("alert(1)")() }}<p v-html="x" :id="alert(1)" @vue:mounted="alert(1)">x</p><script>alert(1)</script>',
 }

@@ -11,92 +11,214 @@ import { countsText, formatText, stateWords } from '~/files/words'
 
 const id = String(useRoute().params.id)
 const { data, problem, refresh } = useLoaded(() => api.get<UploadReply>(`/uploads/${id}`))
-useHead({ title: () => data.value ? `${data.value.name} · Northtide` : 'File · Northtide' })
-const moving = computed(() => data.value !== null && ['waiting', 'reading', 'taking'].includes(data.value.state))
+useHead({ title: () => (data.value ? `${data.value.name} · Northtide` : 'File · Northtide') })
+const moving = computed(
+  () => data.value !== null && ['waiting', 'reading', 'taking'].includes(data.value.state),
+)
 onMounted(refresh)
-const timer = setInterval(() => { if (moving.value) void refresh() }, 500)
+const timer = setInterval(() => {
+  if (moving.value) void refresh()
+}, 500)
 onUnmounted(() => clearInterval(timer))
 const report = computed(() => data.value?.report ?? null)
-const part = computed(() => data.value && data.value.progress.total > 0 ? Math.min(100, Math.floor(100 * data.value.progress.done / data.value.progress.total)) : null)
+const part = computed(() =>
+  data.value && data.value.progress.total > 0
+    ? Math.min(100, Math.floor((100 * data.value.progress.done) / data.value.progress.total))
+    : null,
+)
 
 // A table of dates: what its columns mean is for the person to say, and what follows is worked out here at once.
 const roles = ref<ColumnRoles | null>(null)
-watch(report, (found) => { if (found?.table && !roles.value) roles.value = found.table.roles })
-const fromTable = computed(() => report.value?.table && roles.value ? tableEvents(data.value!.name, report.value.table, roles.value, { findings: 50 }) : null)
+watch(report, found => {
+  if (found?.table && !roles.value) roles.value = found.table.roles
+})
+const fromTable = computed(() =>
+  report.value?.table && roles.value
+    ? tableEvents(data.value!.name, report.value.table, roles.value, { findings: 50 })
+    : null,
+)
 const events = computed(() => fromTable.value?.events ?? report.value?.events ?? [])
 // What the columns were taken to mean is shown as choices; what was noticed row by row follows them.
-const findings = computed(() => fromTable.value ? [...report.value!.findings.filter(finding => !/ row \d+, /.test(finding.where) && !/^(a table of dates:|day and month cannot)/.test(finding.message)), ...fromTable.value.findings] : report.value?.findings ?? [])
+const findings = computed(() =>
+  fromTable.value
+    ? [
+        ...report.value!.findings.filter(
+          finding =>
+            !/ row \d+, /.test(finding.where) &&
+            !/^(a table of dates:|day and month cannot)/.test(finding.message),
+        ),
+        ...fromTable.value.findings,
+      ]
+    : (report.value?.findings ?? []),
+)
 const confirmed = ref(false)
-watch(roles, () => { confirmed.value = false })
+watch(roles, () => {
+  confirmed.value = false
+})
 const isDates = computed(() => report.value?.format === 'icalendar' || Boolean(report.value?.table))
 const chosen = ref<Set<number>>(new Set())
-watch(events, () => { chosen.value = new Set() })
+watch(events, () => {
+  chosen.value = new Set()
+})
 const chosenEvents = computed(() => events.value.filter((_, at) => chosen.value.has(at)))
 
 const discardProblem = shallowRef<ApiProblem | null>(null)
 async function discard(): Promise<void> {
-  try { await api.delete(`/uploads/${id}`); await navigateTo('/files') }
-  catch (error) { discardProblem.value = asProblem(error) }
+  try {
+    await api.delete(`/uploads/${id}`)
+    await navigateTo('/files')
+  } catch (error) {
+    discardProblem.value = asProblem(error)
+  }
 }
 </script>
 
 <template>
   <main class="page">
-    <ProblemNote v-if="problem" :problem="problem" @retry="refresh"><NuxtLink v-if="problem.status === 404" to="/files">Back to the files</NuxtLink><button v-else class="act plain" type="button" @click="refresh">Try again</button></ProblemNote>
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh"
+      ><NuxtLink v-if="problem.status === 404" to="/files">Back to the files</NuxtLink
+      ><button v-else class="act plain" type="button" @click="refresh">Try again</button></ProblemNote
+    >
     <LoadingLines v-else-if="!data" what="Fetching the file …" />
     <template v-else>
       <header>
         <p class="caps"><NuxtLink to="/files">Files</NuxtLink> · {{ stateWords[data.state] }}</p>
         <h1>{{ report?.title || data.name }}</h1>
-        <p class="soft"><template v-if="report?.title">{{ data.name }} · </template><template v-if="report && data.state !== 'refused'">{{ formatText(report) }} · </template>{{ sizeText(data.size) }}<template v-if="report && report.format !== 'oneroster' && countsText(report.counts)"> · {{ countsText(report.counts) }}</template><template v-if="report && data.state !== 'refused' && !report.findings.length"> · nothing amiss</template></p>
+        <p class="soft">
+          <template v-if="report?.title">{{ data.name }} · </template
+          ><template v-if="report && data.state !== 'refused'">{{ formatText(report) }} · </template
+          >{{ sizeText(data.size)
+          }}<template v-if="report && report.format !== 'oneroster' && countsText(report.counts)">
+            · {{ countsText(report.counts) }}</template
+          ><template v-if="report && data.state !== 'refused' && !report.findings.length">
+            · nothing amiss</template
+          >
+        </p>
       </header>
       <ProblemNote v-if="discardProblem" :problem="discardProblem" @retry="discardProblem = null" />
 
       <div v-if="moving" class="under-way" role="status">
-        <h2>{{ data.state === 'taking' ? 'Being taken in' : data.state === 'waiting' ? 'Waits for its turn' : 'Being read' }}<template v-if="part !== null">: {{ part }} %</template></h2>
+        <h2>
+          {{
+            data.state === 'taking'
+              ? 'Being taken in'
+              : data.state === 'waiting'
+                ? 'Waits for its turn'
+                : 'Being read'
+          }}<template v-if="part !== null">: {{ part }} %</template>
+        </h2>
         <progress :value="part ?? undefined" max="100" aria-label="How far it is" />
-        <p class="soft">{{ data.state === 'taking' ? 'All of it goes in, or nothing.' : 'Nothing is stored in any course.' }} You may leave this page; it goes on.</p>
-        <button class="link" type="button" @click="discard">{{ data.state === 'taking' ? 'Stop, and throw the file away' : 'Stop reading, and throw the file away' }}</button>
+        <p class="soft">
+          {{
+            data.state === 'taking' ? 'All of it goes in, or nothing.' : 'Nothing is stored in any course.'
+          }}
+          You may leave this page; it goes on.
+        </p>
+        <button class="link" type="button" @click="discard">
+          {{
+            data.state === 'taking'
+              ? 'Stop, and throw the file away'
+              : 'Stop reading, and throw the file away'
+          }}
+        </button>
       </div>
 
       <div v-else-if="data.state === 'failed'" class="note buoy verdict" role="alert">
-        <h2>It could not be read</h2><p>{{ data.problem }}</p>
-        <p><NuxtLink class="act" to="/files">Send it again</NuxtLink> <button class="link" type="button" @click="discard">Throw the file away</button></p>
+        <h2>It could not be read</h2>
+        <p>{{ data.problem }}</p>
+        <p>
+          <NuxtLink class="act" to="/files">Send it again</NuxtLink>
+          <button class="link" type="button" @click="discard">Throw the file away</button>
+        </p>
       </div>
 
       <template v-else-if="report && data.state === 'refused'">
         <div class="note buoy verdict" role="alert">
           <h2>This file was refused</h2>
-          <template v-for="(finding, at) in report.findings.filter(entry => entry.severity === 'error').slice(-1)" :key="at"><p class="reason"><b>{{ finding.where }}</b>: {{ finding.message }}</p></template>
+          <template
+            v-for="(finding, at) in report.findings.filter(entry => entry.severity === 'error').slice(-1)"
+            :key="at"
+            ><p class="reason">
+              <b>{{ finding.where }}</b
+              >: {{ finding.message }}
+            </p></template
+          >
           <p class="soft">Nothing of it was used, and no course has changed.</p>
-          <p class="acts"><button class="act" type="button" @click="discard">Throw the file away</button> <NuxtLink to="/files">Bring in another</NuxtLink></p>
+          <p class="acts">
+            <button class="act" type="button" @click="discard">Throw the file away</button>
+            <NuxtLink to="/files">Bring in another</NuxtLink>
+          </p>
         </div>
         <FoundFindings v-if="report.findings.length > 1" :findings="report.findings" />
       </template>
 
       <div v-else-if="report" class="beside">
         <div class="found">
-          <div v-if="data.problem" class="note buoy" role="alert"><h3>It was not taken in</h3><p>{{ data.problem }}</p></div>
+          <div v-if="data.problem" class="note buoy" role="alert">
+            <h3>It was not taken in</h3>
+            <p>{{ data.problem }}</p>
+          </div>
           <div v-if="data.outcome" class="note" role="status">
-            <h3>Done</h3><p>{{ data.outcome.text }}.</p>
-            <p v-if="data.outcome.courseId" class="acts"><NuxtLink class="act" :to="`/courses/${data.outcome.courseId}`">Open the course</NuxtLink> <NuxtLink to="/">Find the shell it goes into</NuxtLink></p>
+            <h3>Done</h3>
+            <p>{{ data.outcome.text }}.</p>
+            <p v-if="data.outcome.courseId" class="acts">
+              <NuxtLink class="act" :to="`/courses/${data.outcome.courseId}`">Open the course</NuxtLink>
+              <NuxtLink to="/">Find the shell it goes into</NuxtLink>
+            </p>
           </div>
           <FoundFindings v-if="data.outcome?.findings.length" :findings="data.outcome.findings" />
           <FoundFindings v-if="findings.some(finding => finding.severity !== 'note')" :findings="findings" />
-          <ColumnChoice v-if="report.table && roles && !data.outcome" v-model:roles="roles" v-model:confirmed="confirmed" :table="report.table" />
-          <FoundOutline v-if="report.format === 'common-cartridge'" :lines="report.outline" :left="report.outlineLeft" />
+          <ColumnChoice
+            v-if="report.table && roles && !data.outcome"
+            v-model:roles="roles"
+            v-model:confirmed="confirmed"
+            :table="report.table"
+          />
+          <FoundOutline
+            v-if="report.format === 'common-cartridge'"
+            :lines="report.outline"
+            :left="report.outlineLeft"
+          />
           <section v-if="report.format === 'oneroster'">
             <h2>Its tables</h2>
-            <table class="ruled tables"><thead><tr><th scope="col">Table</th><th scope="col" class="number">Sound rows</th></tr></thead><tbody><tr v-for="(rows, table) in report.counts" :key="table"><td>{{ table }}</td><td class="number">{{ numberText(rows) }}</td></tr></tbody></table>
+            <table class="ruled tables">
+              <thead>
+                <tr>
+                  <th scope="col">Table</th>
+                  <th scope="col" class="number">Sound rows</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="(rows, table) in report.counts" :key="table">
+                  <td>{{ table }}</td>
+                  <td class="number">{{ numberText(rows) }}</td>
+                </tr>
+              </tbody>
+            </table>
           </section>
           <template v-if="isDates">
-            <FoundDates v-model:chosen="chosen" :events="events" :left="fromTable ? 0 : report.eventsLeft" :choose="data.may.addClosures && !data.outcome" />
+            <FoundDates
+              v-model:chosen="chosen"
+              :events="events"
+              :left="fromTable ? 0 : report.eventsLeft"
+              :choose="data.may.addClosures && !data.outcome"
+            />
           </template>
           <FoundFindings v-if="!findings.some(finding => finding.severity !== 'note')" :findings="findings" />
         </div>
         <aside>
-          <TakeIn v-if="!data.outcome" :file="data" :chosen="chosenEvents" :wants-columns="Boolean(report.table) && !confirmed" @taken="refresh" />
-          <p class="away"><button class="link" type="button" @click="discard">{{ data.outcome ? 'Take it off the list' : 'Throw the file away' }}</button></p>
+          <TakeIn
+            v-if="!data.outcome"
+            :file="data"
+            :chosen="chosenEvents"
+            :wants-columns="Boolean(report.table) && !confirmed"
+            @taken="refresh"
+          />
+          <p class="away">
+            <button class="link" type="button" @click="discard">
+              {{ data.outcome ? 'Take it off the list' : 'Throw the file away' }}
+            </button>
+          </p>
         </aside>
       </div>
     </template>
@@ -104,18 +226,58 @@ async function discard(): Promise<void> {
 </template>
 
 <style scoped>
-h1, header p { overflow-wrap: anywhere; }
-.beside { --aside: 280px; }
-.found { display: grid; grid-template-columns: minmax(0, 1fr); gap: 22px; }
-.under-way { max-width: 560px; }
-.under-way h2 { margin-bottom: 8px; }
-progress { width: 100%; height: 12px; accent-color: var(--tide); margin-bottom: 6px; }
-.verdict { max-width: 760px; padding: 16px 20px; margin-bottom: 24px; }
-.verdict h2 { margin-bottom: 8px; }
-.reason { overflow-wrap: anywhere; }
-.acts { display: flex; gap: 16px; align-items: center; margin: 12px 0 0; }
-.tables { max-width: 420px; }
-.away { margin-top: 18px; }
-aside { position: sticky; top: 16px; }
-b { font-weight: 600; }
+h1,
+header p {
+  overflow-wrap: anywhere;
+}
+.beside {
+  --aside: 280px;
+}
+.found {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 22px;
+}
+.under-way {
+  max-width: 560px;
+}
+.under-way h2 {
+  margin-bottom: 8px;
+}
+progress {
+  width: 100%;
+  height: 12px;
+  accent-color: var(--tide);
+  margin-bottom: 6px;
+}
+.verdict {
+  max-width: 760px;
+  padding: 16px 20px;
+  margin-bottom: 24px;
+}
+.verdict h2 {
+  margin-bottom: 8px;
+}
+.reason {
+  overflow-wrap: anywhere;
+}
+.acts {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  margin: 12px 0 0;
+}
+.tables {
+  max-width: 420px;
+}
+.away {
+  margin-top: 18px;
+}
+aside {
+  position: sticky;
+  top: 16px;
+}
+b {
+  font-weight: 600;
+}
 </style>

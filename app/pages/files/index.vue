@@ -8,27 +8,43 @@ import { stateWords } from '~/files/words'
 useHead({ title: 'Files · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<UploadsReply>('/uploads'))
 onMounted(refresh)
-const moving = computed(() => data.value?.uploads.some(upload => ['waiting', 'reading', 'taking'].includes(upload.state)) ?? false)
-const timer = setInterval(() => { if (moving.value) void refresh() }, 1000)
+const moving = computed(
+  () => data.value?.uploads.some(upload => ['waiting', 'reading', 'taking'].includes(upload.state)) ?? false,
+)
+const timer = setInterval(() => {
+  if (moving.value) void refresh()
+}, 1000)
 onUnmounted(() => clearInterval(timer))
 
 const sending = ref<Sending[]>([])
-const refused = shallowRef<{ name: string, problem: ApiProblem } | null>(null)
+const refused = shallowRef<{ name: string; problem: ApiProblem } | null>(null)
 /** Sends what was dropped or chosen. A single file is shown at once; of several, each comes to the list. */
 async function send(options: UploadRequestOptions): Promise<void> {
   refused.value = null
   const { file } = options
   if (data.value && file.size > data.value.limit) {
-    refused.value = { name: file.name, problem: new ApiProblem(413, 'The file is too large', `It has ${sizeText(file.size)}; at most ${sizeText(data.value.limit)} are taken. Nothing was sent.`) }
+    refused.value = {
+      name: file.name,
+      problem: new ApiProblem(
+        413,
+        'The file is too large',
+        `It has ${sizeText(file.size)}; at most ${sizeText(data.value.limit)} are taken. Nothing was sent.`,
+      ),
+    }
     return
   }
-  const entry: Sending = reactive(sendFile(file, (sent) => { entry.sent = sent }))
+  const entry: Sending = reactive(
+    sendFile(file, sent => {
+      entry.sent = sent
+    }),
+  )
   sending.value.push(entry)
   try {
     const id = await entry.done
     if (sending.value.length === 1) await navigateTo(`/files/${id}`)
+  } catch (error) {
+    refused.value = { name: file.name, problem: asProblem(error) }
   }
-  catch (error) { refused.value = { name: file.name, problem: asProblem(error) } }
   sending.value = sending.value.filter(other => other !== entry)
   await refresh()
 }
@@ -36,30 +52,90 @@ async function send(options: UploadRequestOptions): Promise<void> {
 
 <template>
   <main class="page">
-    <header><h1>Files</h1><p class="soft">A course package, a roster bundle, a calendar or a table of dates. It is read first; nothing goes anywhere until you have seen what is in it.</p></header>
+    <header>
+      <h1>Files</h1>
+      <p class="soft">
+        A course package, a roster bundle, a calendar or a table of dates. It is read first; nothing goes
+        anywhere until you have seen what is in it.
+      </p>
+    </header>
     <div class="beside">
       <div>
-        <ElUpload drag multiple :show-file-list="false" :http-request="send" class="drop" aria-label="Choose a file">
+        <ElUpload
+          drag
+          multiple
+          :show-file-list="false"
+          :http-request="send"
+          class="drop"
+          aria-label="Choose a file"
+        >
           <p class="large">Drop a file here, or <span class="look">choose one</span></p>
-          <p class="soft small">Common Cartridge 1.0 – 1.3, OneRoster 1.1, iCalendar, CSV or XLSX<template v-if="data">; at most {{ sizeText(data.limit) }}</template></p>
+          <p class="soft small">
+            Common Cartridge 1.0 – 1.3, OneRoster 1.1, iCalendar, CSV or XLSX<template v-if="data"
+              >; at most {{ sizeText(data.limit) }}</template
+            >
+          </p>
         </ElUpload>
         <div v-for="(entry, at) in sending" :key="at" class="sending" role="status">
-          <span>{{ entry.name }}</span><progress :value="entry.sent" :max="entry.size" :aria-label="`Sending ${entry.name}`" /><span class="soft">{{ sizeText(entry.sent) }} of {{ sizeText(entry.size) }} sent</span><button class="link" type="button" @click="entry.stop()">Stop</button>
+          <span>{{ entry.name }}</span><progress
+            :value="entry.sent"
+            :max="entry.size"
+            :aria-label="`Sending ${entry.name}`"
+          /><span class="soft">{{ sizeText(entry.sent) }} of {{ sizeText(entry.size) }} sent</span
+          ><button class="link" type="button" @click="entry.stop()">Stop</button>
         </div>
-        <div v-if="refused" class="note buoy" role="alert"><h3>{{ refused.problem.title }}</h3><p>{{ refused.name }}: {{ refused.problem.detail }}</p><button class="link" type="button" @click="refused = null">Understood</button></div>
+        <div v-if="refused" class="note buoy" role="alert">
+          <h3>{{ refused.problem.title }}</h3>
+          <p>{{ refused.name }}: {{ refused.problem.detail }}</p>
+          <button class="link" type="button" @click="refused = null">Understood</button>
+        </div>
         <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
         <LoadingLines v-if="!data && !problem" what="Fetching your files …" :rows="3" />
         <table v-if="data?.uploads.length" class="ruled list">
-          <thead><tr><th scope="col">File</th><th scope="col" class="number">Size</th><th scope="col">State</th><th scope="col">Came</th></tr></thead>
-          <tbody><tr v-for="upload in data.uploads" :key="upload.id"><td><NuxtLink :to="`/files/${upload.id}`">{{ upload.name }}</NuxtLink></td><td class="number">{{ sizeText(upload.size) }}</td><td :class="{ settle: upload.state === 'read', kept: upload.state === 'taken', lost: ['refused', 'failed'].includes(upload.state) }">{{ stateWords[upload.state] }}</td><td class="soft">{{ instantText(upload.arrivedAt) }}</td></tr></tbody>
+          <thead>
+            <tr>
+              <th scope="col">File</th>
+              <th scope="col" class="number">Size</th>
+              <th scope="col">State</th>
+              <th scope="col">Came</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="upload in data.uploads" :key="upload.id">
+              <td>
+                <NuxtLink :to="`/files/${upload.id}`">{{ upload.name }}</NuxtLink>
+              </td>
+              <td class="number">{{ sizeText(upload.size) }}</td>
+              <td
+                :class="{
+                  settle: upload.state === 'read',
+                  kept: upload.state === 'taken',
+                  lost: ['refused', 'failed'].includes(upload.state),
+                }"
+              >
+                {{ stateWords[upload.state] }}
+              </td>
+              <td class="soft">{{ instantText(upload.arrivedAt) }}</td>
+            </tr>
+          </tbody>
         </table>
-        <p v-else-if="data && !sending.length" class="soft none">No file of yours lies here. What you bring in stays a day, seen by nobody else, and goes away by itself if you do nothing with it.</p>
+        <p v-else-if="data && !sending.length" class="soft none">
+          No file of yours lies here. What you bring in stays a day, seen by nobody else, and goes away by
+          itself if you do nothing with it.
+        </p>
       </div>
       <aside class="note">
         <h3>What becomes of it</h3>
-        <p class="small"><b>A course package</b> can be kept as a course of the term it was taught in, and rolled from there. The package is kept too, as it came.</p>
-        <p class="small"><b>A roster bundle</b> adds people, classes and enrolments. For the academic office.</p>
-        <p class="small"><b>A calendar or a table of dates</b> gives days on which no class meets. For the academic office.</p>
+        <p class="small">
+          <b>A course package</b> can be kept as a course of the term it was taught in, and rolled from there.
+          The package is kept too, as it came.
+        </p>
+        <p class="small">
+          <b>A roster bundle</b> adds people, classes and enrolments. For the academic office.
+        </p>
+        <p class="small">
+          <b>A calendar or a table of dates</b> gives days on which no class meets. For the academic office.
+        </p>
         <p class="small soft">No page, picture or link in a file is opened or fetched while it is read.</p>
       </aside>
     </div>
@@ -67,19 +143,72 @@ async function send(options: UploadRequestOptions): Promise<void> {
 </template>
 
 <style scoped>
-.drop { display: block; }
-.drop :deep(.el-upload) { display: block; }
-.drop :deep(.el-upload-dragger) { border: 1.5px dashed var(--ink-soft); border-radius: 2px; background: var(--paper-raised); padding: 34px 20px 26px; text-align: center; }
-.drop :deep(.el-upload-dragger:hover), .drop :deep(.el-upload-dragger.is-dragover) { border-color: var(--tide); background: var(--tide-wash); padding: 34px 20px 26px; }
-.large { font: 500 19px var(--serif); color: var(--ink); margin-bottom: 6px; }
-.look { color: var(--tide-text); text-decoration: underline; text-decoration-thickness: 1px; text-underline-offset: 3px; }
-.sending { display: grid; grid-template-columns: 1fr 220px auto auto; gap: 14px; align-items: center; border-bottom: 1px solid var(--rule); padding: 9px 0; }
-progress { width: 100%; accent-color: var(--tide); }
-.note { margin-top: 0; }
-.buoy { margin-top: 16px; max-width: 640px; }
-.list { margin-top: 22px; }
-.list .number { text-align: right; padding-right: 22px; white-space: nowrap; }
-.none { margin-top: 18px; max-width: 560px; }
-.lost { color: var(--buoy); font-weight: 600; }
-b { font-weight: 600; }
+.drop {
+  display: block;
+}
+.drop :deep(.el-upload) {
+  display: block;
+}
+.drop :deep(.el-upload-dragger) {
+  border: 1.5px dashed var(--ink-soft);
+  border-radius: 2px;
+  background: var(--paper-raised);
+  padding: 34px 20px 26px;
+  text-align: center;
+}
+.drop :deep(.el-upload-dragger:hover),
+.drop :deep(.el-upload-dragger.is-dragover) {
+  border-color: var(--tide);
+  background: var(--tide-wash);
+  padding: 34px 20px 26px;
+}
+.large {
+  font: 500 19px var(--serif);
+  color: var(--ink);
+  margin-bottom: 6px;
+}
+.look {
+  color: var(--tide-text);
+  text-decoration: underline;
+  text-decoration-thickness: 1px;
+  text-underline-offset: 3px;
+}
+.sending {
+  display: grid;
+  grid-template-columns: 1fr 220px auto auto;
+  gap: 14px;
+  align-items: center;
+  border-bottom: 1px solid var(--rule);
+  padding: 9px 0;
+}
+progress {
+  width: 100%;
+  accent-color: var(--tide);
+}
+.note {
+  margin-top: 0;
+}
+.buoy {
+  margin-top: 16px;
+  max-width: 640px;
+}
+.list {
+  margin-top: 22px;
+}
+.list .number {
+  text-align: right;
+  padding-right: 22px;
+  white-space: nowrap;
+}
+.none {
+  margin-top: 18px;
+  max-width: 560px;
+}
+.lost {
+  color: var(--buoy);
+  font-weight: 600;
+}
+b {
+  font-weight: 600;
+}
 </style>

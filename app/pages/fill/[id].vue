@@ -7,13 +7,24 @@ const route = useRoute()
 const id = computed(() => String(route.params.id))
 const { data, problem, refresh } = useLoaded(() => api.get<WaysReply>(`/shells/${id.value}/ways`))
 watch(id, () => void refresh(), { immediate: true })
-useHead({ title: () => data.value ? `Fill ${codeText(data.value.shell.course)} · Northtide` : 'Fill a shell · Northtide' })
+useHead({
+  title: () =>
+    data.value ? `Fill ${codeText(data.value.shell.course)} · Northtide` : 'Fill a shell · Northtide',
+})
 const ways = [
-  { key: 'suggested', name: 'What is suggested' }, { key: 'course', name: 'A course of yours' }, { key: 'template', name: 'A template' },
-  { key: 'code', name: 'A share code' }, { key: 'department', name: 'Shared with you' }, { key: 'file', name: 'A package file' },
+  { key: 'suggested', name: 'What is suggested' },
+  { key: 'course', name: 'A course of yours' },
+  { key: 'template', name: 'A template' },
+  { key: 'code', name: 'A share code' },
+  { key: 'department', name: 'Shared with you' },
+  { key: 'file', name: 'A package file' },
 ] as const
-type Way = typeof ways[number]['key']
-const way = computed<Way>(() => ways.find(entry => entry.key === route.query.way)?.key ?? (data.value?.suggestions.length ? 'suggested' : 'course'))
+type Way = (typeof ways)[number]['key']
+const way = computed<Way>(
+  () =>
+    ways.find(entry => entry.key === route.query.way)?.key ??
+    (data.value?.suggestions.length ? 'suggested' : 'course'),
+)
 const shell = computed(() => data.value?.shell.course)
 const busy = ref(false)
 const actProblem = shallowRef<ApiProblem | null>(null)
@@ -21,57 +32,160 @@ async function start(source: string, stage: 'pair' | 'run' = 'pair'): Promise<vo
   busy.value = true
   actProblem.value = null
   try {
-    const { id: plan } = await api.post<{ id: string }>('/plans', { sources: [source], target: id.value, decisions: stage === 'run' ? 'as-before' : 'recommended' })
+    const { id: plan } = await api.post<{ id: string }>('/plans', {
+      sources: [source],
+      target: id.value,
+      decisions: stage === 'run' ? 'as-before' : 'recommended',
+    })
     await navigateTo(`/plans/${plan}/${stage}`)
+  } catch (error) {
+    actProblem.value = asProblem(error)
+  } finally {
+    busy.value = false
   }
-  catch (error) { actProblem.value = asProblem(error) }
-  finally { busy.value = false }
 }
 const code = ref('')
 async function enter(): Promise<void> {
   busy.value = true
   actProblem.value = null
-  try { await start((await api.post<{ courseId: string }>('/shares', { code: code.value })).courseId) }
-  catch (error) { actProblem.value = asProblem(error) }
-  finally { busy.value = false }
+  try {
+    await start((await api.post<{ courseId: string }>('/shares', { code: code.value })).courseId)
+  } catch (error) {
+    actProblem.value = asProblem(error)
+  } finally {
+    busy.value = false
+  }
 }
 const registrars = computed(() => shell.value?.origin === 'registrar')
 </script>
 
 <template>
   <main class="page">
-    <ProblemNote v-if="problem" :problem="problem" @retry="refresh"><NuxtLink v-if="problem.status === 404" to="/">Back to the shells</NuxtLink></ProblemNote>
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh"
+      ><NuxtLink v-if="problem.status === 404" to="/">Back to the shells</NuxtLink></ProblemNote
+    >
     <LoadingLines v-else-if="!data" what="Looking for what could fill it …" />
     <template v-else>
       <header>
         <p class="caps into">Into · this shell changes, once you run</p>
         <h1>{{ codeText(shell!) }} {{ shell!.title }}</h1>
-        <p class="soft">{{ courseFacts(shell!) }} · {{ registrars ? `${counted(shell!.students, 'student')} on the registrar’s roster` : 'made by hand, nobody on its roster' }} · {{ shell!.items ? `holds ${counted(shell!.items, 'item')}` : 'empty' }}</p>
+        <p class="soft">
+          {{ courseFacts(shell!) }} ·
+          {{
+            registrars
+              ? `${counted(shell!.students, 'student')} on the registrar’s roster`
+              : 'made by hand, nobody on its roster'
+          }}
+          · {{ shell!.items ? `holds ${counted(shell!.items, 'item')}` : 'empty' }}
+        </p>
       </header>
-      <div v-if="data.shell.plan" class="note brass under"><p>A plan for this shell is under way, from {{ codeText(data.shell.plan.source) }}, saved by {{ data.shell.plan.by }}. <NuxtLink :to="`/plans/${data.shell.plan.id}/pair`">Go on with it</NuxtLink>, or choose another source for a second one.</p></div>
-      <p v-if="!data.shell.mayPlan" class="note">You may see this shell, not plan for it. Its instructors, its assistants and the academic office may.</p>
+      <div v-if="data.shell.plan" class="note brass under">
+        <p>
+          A plan for this shell is under way, from {{ codeText(data.shell.plan.source) }}, saved by
+          {{ data.shell.plan.by }}.
+          <NuxtLink :to="`/plans/${data.shell.plan.id}/pair`">Go on with it</NuxtLink>, or choose another
+          source for a second one.
+        </p>
+      </div>
+      <p v-if="!data.shell.mayPlan" class="note">
+        You may see this shell, not plan for it. Its instructors, its assistants and the academic office may.
+      </p>
       <div v-else class="beside">
         <div>
           <p class="caps">From · stays as it is, whichever you choose</p>
-          <nav aria-label="Ways in" class="choice-line"><NuxtLink v-for="entry in ways" :key="entry.key" :to="{ query: { way: entry.key } }" replace :class="{ on: way === entry.key }" :aria-current="way === entry.key ? 'true' : undefined">{{ entry.name }}</NuxtLink></nav>
-          <div v-if="actProblem" class="note buoy" role="alert"><h3>{{ actProblem.title }}</h3><p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p></div>
+          <nav aria-label="Ways in" class="choice-line">
+            <NuxtLink
+              v-for="entry in ways"
+              :key="entry.key"
+              :to="{ query: { way: entry.key } }"
+              replace
+              :class="{ on: way === entry.key }"
+              :aria-current="way === entry.key ? 'true' : undefined"
+              >{{ entry.name }}</NuxtLink
+            >
+          </nav>
+          <div v-if="actProblem" class="note buoy" role="alert">
+            <h3>{{ actProblem.title }}</h3>
+            <p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p>
+          </div>
           <section v-if="way === 'suggested'">
             <ul v-if="data.suggestions.length" class="rows">
-              <li v-for="(entry, at) in data.suggestions" :key="entry.course.id"><span><b>{{ codeText(entry.course) }} {{ entry.course.title }}</b>, {{ entry.course.term.name }}<br><span class="soft small">{{ entry.sureness }} ({{ chanceText(entry.chance) }}): {{ entry.reasons.join(', ') }} · {{ counted(entry.course.items, 'item') }}</span></span>
-                <span class="acts"><button class="act" :class="{ plain: at > 0 }" type="button" :disabled="busy" @click="start(entry.course.id, 'run')">Straight to the summary</button><button class="link small" type="button" :disabled="busy" @click="start(entry.course.id)">step by step</button></span></li>
+              <li v-for="(entry, at) in data.suggestions" :key="entry.course.id">
+                <span
+                  ><b>{{ codeText(entry.course) }} {{ entry.course.title }}</b
+                  >, {{ entry.course.term.name }}<br /><span class="soft small"
+                    >{{ entry.sureness }} ({{ chanceText(entry.chance) }}): {{ entry.reasons.join(', ') }} ·
+                    {{ counted(entry.course.items, 'item') }}</span
+                  ></span
+                >
+                <span class="acts"
+                  ><button
+                    class="act"
+                    :class="{ plain: at > 0 }"
+                    type="button"
+                    :disabled="busy"
+                    @click="start(entry.course.id, 'run')"
+                  >
+                    Straight to the summary</button
+                  ><button class="link small" type="button" :disabled="busy" @click="start(entry.course.id)">
+                    step by step
+                  </button></span
+                >
+              </li>
             </ul>
-            <p v-else class="soft">No earlier course has its code or title, and no instructor of it taught one like it. Choose another way.</p>
+            <p v-else class="soft">
+              No earlier course has its code or title, and no instructor of it taught one like it. Choose
+              another way.
+            </p>
           </section>
-          <section v-else-if="way === 'course'"><SourceChoice label="Find a course to roll from" :not="[id]"><template #default="{ course }"><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">Plan from this</button></template></SourceChoice></section>
-          <section v-else-if="way === 'template'"><TemplateGallery><template #default="{ template }"><button class="act plain" type="button" :disabled="busy" @click="start(template.course.id)">Plan from this template</button></template></TemplateGallery></section>
+          <section v-else-if="way === 'course'">
+            <SourceChoice label="Find a course to roll from" :not="[id]"
+              ><template #default="{ course }"
+                ><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">
+                  Plan from this
+                </button></template
+              ></SourceChoice
+            >
+          </section>
+          <section v-else-if="way === 'template'">
+            <TemplateGallery
+              ><template #default="{ template }"
+                ><button class="act plain" type="button" :disabled="busy" @click="start(template.course.id)">
+                  Plan from this template
+                </button></template
+              ></TemplateGallery
+            >
+          </section>
           <form v-else-if="way === 'code'" class="code" @submit.prevent="enter">
-            <p>A colleague makes the code on the page of their course. It opens what the course holds, without its students.</p>
+            <p>
+              A colleague makes the code on the page of their course. It opens what the course holds, without
+              its students.
+            </p>
             <label for="share-code">Share code</label>
-            <div><ElInput id="share-code" v-model="code" placeholder="as K7QM-4TXB" maxlength="40" /><button class="act" type="submit" :disabled="busy || !code.trim()">Open it and plan</button></div>
+            <div>
+              <ElInput id="share-code" v-model="code" placeholder="as K7QM-4TXB" maxlength="40" /><button
+                class="act"
+                type="submit"
+                :disabled="busy || !code.trim()"
+              >
+                Open it and plan
+              </button>
+            </div>
           </form>
-          <section v-else-if="way === 'department'"><SourceChoice label="Find a course that is shared with you" shared><template #default="{ course }"><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">Plan from this</button></template></SourceChoice></section>
+          <section v-else-if="way === 'department'">
+            <SourceChoice label="Find a course that is shared with you" shared
+              ><template #default="{ course }"
+                ><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">
+                  Plan from this
+                </button></template
+              ></SourceChoice
+            >
+          </section>
           <section v-else class="code">
-            <p>A package (Common Cartridge 1.0 to 1.3) is read, shown, and kept as a course of the term it was taught in; then it is a course of yours to roll from.</p>
+            <p>
+              A package (Common Cartridge 1.0 to 1.3) is read, shown, and kept as a course of the term it was
+              taught in; then it is a course of yours to roll from.
+            </p>
             <p><NuxtLink class="act" to="/files">Bring the file in</NuxtLink></p>
           </section>
         </div>
@@ -79,20 +193,50 @@ const registrars = computed(() => shell.value?.origin === 'registrar')
           <h2>Before you choose</h2>
           <div class="note" :class="{ brass: !registrars }">
             <h3>{{ registrars ? 'The place to roll into' : 'Nobody is on its roster' }}</h3>
-            <p class="small">{{ registrars ? `This is the registrar’s shell: ${counted(shell!.students, 'student')} are on its roster and stay there. A fresh course beside it would have none.` : 'It was made by hand. If the registrar makes a shell for this class, roll into that one: its students will be there.' }}</p>
+            <p class="small">
+              {{
+                registrars
+                  ? `This is the registrar’s shell: ${counted(shell!.students, 'student')} are on its roster and stay there. A fresh course beside it would have none.`
+                  : 'It was made by hand. If the registrar makes a shell for this class, roll into that one: its students will be there.'
+              }}
+            </p>
           </div>
           <div class="note">
             <h3>What it costs</h3>
-            <p v-if="data.storage.suggestion" class="small">From {{ codeText(data.suggestions[0]!.course) }}: no text or file is stored a second time. Its {{ bytesText(data.storage.suggestion.bodies) }} are shared by both courses; {{ numberText(data.storage.suggestion.rows) }} short rows are added, about {{ bytesText(data.storage.suggestion.rowBytes) }}.</p>
-            <p v-else class="small">Rolling from a course stores no text or file a second time: both courses share them.</p>
-            <p class="small">A package file takes its own size once more, since it is kept as it came.{{ data.storage.files ? ` Files of yours that wait take ${bytesText(data.storage.files)} now.` : '' }}</p>
+            <p v-if="data.storage.suggestion" class="small">
+              From {{ codeText(data.suggestions[0]!.course) }}: no text or file is stored a second time. Its
+              {{ bytesText(data.storage.suggestion.bodies) }} are shared by both courses;
+              {{ numberText(data.storage.suggestion.rows) }} short rows are added, about
+              {{ bytesText(data.storage.suggestion.rowBytes) }}.
+            </p>
+            <p v-else class="small">
+              Rolling from a course stores no text or file a second time: both courses share them.
+            </p>
+            <p class="small">
+              A package file takes its own size once more, since it is kept as it came.{{
+                data.storage.files
+                  ? ` Files of yours that wait take ${bytesText(data.storage.files)} now.`
+                  : ''
+              }}
+            </p>
           </div>
           <div v-if="data.sections.length" class="note">
             <h3>Other sections</h3>
-            <p class="small">{{ data.sections.map(section => `${codeText(section)} (${meetingText(section.meetings) || 'no times'})`).join(', ') }}. One plan can fill them all, each with the dates of its own meetings: choose them in Pair.</p>
-            <p class="small">They stay shells of their own, with rosters that do not meet. An edit after the run is made in each.</p>
+            <p class="small">
+              {{
+                data.sections
+                  .map(section => `${codeText(section)} (${meetingText(section.meetings) || 'no times'})`)
+                  .join(', ')
+              }}. One plan can fill them all, each with the dates of its own meetings: choose them in Pair.
+            </p>
+            <p class="small">
+              They stay shells of their own, with rosters that do not meet. An edit after the run is made in
+              each.
+            </p>
           </div>
-          <p class="small soft">Several sources, a master first and your own extras after it: add the others in Pair.</p>
+          <p class="small soft">
+            Several sources, a master first and your own extras after it: add the others in Pair.
+          </p>
         </aside>
       </div>
     </template>
@@ -100,17 +244,57 @@ const registrars = computed(() => shell.value?.origin === 'registrar')
 </template>
 
 <style scoped>
-.into { color: var(--tide-text); margin: 0 0 2px; }
-.beside { --aside: 290px; }
-.under { margin-bottom: 14px; max-width: 760px; }
-.under p { margin: 0; }
-.rows { list-style: none; }
-.rows li { display: flex; justify-content: space-between; gap: 20px; padding: 10px 0; border-bottom: 1px solid var(--rule); align-items: start; }
-.acts { display: grid; justify-items: end; gap: 5px; flex: none; }
-.code { max-width: 520px; }
-.code div { display: flex; gap: 12px; margin-top: 4px; }
-aside { display: grid; gap: 12px; }
-aside .note p:last-child { margin: 0; }
-b { font-weight: 600; }
-.buoy { margin-bottom: 12px; max-width: 620px; }
+.into {
+  color: var(--tide-text);
+  margin: 0 0 2px;
+}
+.beside {
+  --aside: 290px;
+}
+.under {
+  margin-bottom: 14px;
+  max-width: 760px;
+}
+.under p {
+  margin: 0;
+}
+.rows {
+  list-style: none;
+}
+.rows li {
+  display: flex;
+  justify-content: space-between;
+  gap: 20px;
+  padding: 10px 0;
+  border-bottom: 1px solid var(--rule);
+  align-items: start;
+}
+.acts {
+  display: grid;
+  justify-items: end;
+  gap: 5px;
+  flex: none;
+}
+.code {
+  max-width: 520px;
+}
+.code div {
+  display: flex;
+  gap: 12px;
+  margin-top: 4px;
+}
+aside {
+  display: grid;
+  gap: 12px;
+}
+aside .note p:last-child {
+  margin: 0;
+}
+b {
+  font-weight: 600;
+}
+.buoy {
+  margin-bottom: 12px;
+  max-width: 620px;
+}
 </style>

@@ -10,21 +10,39 @@ const route = useRoute()
 const store = usePlan()
 const id = computed(() => String(route.params.id))
 watch(id, value => void store.load(value), { immediate: true })
-useHead({ title: () => store.plan ? `${codeText(store.plan.target.course)} · Northtide` : 'Plan · Northtide' })
+useHead({
+  title: () => (store.plan ? `${codeText(store.plan.target.course)} · Northtide` : 'Plan · Northtide'),
+})
 useKeys([
-  ...stages.map(stage => ({ key: String(stage.number), does: `stage ${stage.name}`, run: () => void navigateTo(`/plans/${id.value}/${stage.key}`) })),
-  { key: '7', does: 'open the shell, once run', run: () => { if (store.plan?.run) void navigateTo(`/courses/${store.plan.target.course.id}`) } },
+  ...stages.map(stage => ({
+    key: String(stage.number),
+    does: `stage ${stage.name}`,
+    run: () => void navigateTo(`/plans/${id.value}/${stage.key}`),
+  })),
+  {
+    key: '7',
+    does: 'open the shell, once run',
+    run: () => {
+      if (store.plan?.run) void navigateTo(`/courses/${store.plan.target.course.id}`)
+    },
+  },
   { key: 'ctrl+z', does: 'undo', run: () => store.undo() },
   { key: 'ctrl+shift+z', does: 'redo', run: () => store.redo() },
 ])
 // A plan changed elsewhere is noticed: when one comes back to the page, and every few seconds while it is in sight.
-const looking = useIntervalFn(() => { if (!document.hidden) void store.look() }, 6000)
+const looking = useIntervalFn(() => {
+  if (!document.hidden) void store.look()
+}, 6000)
 onMounted(() => looking.resume())
 useEventListener('focus', () => void store.look())
-onBeforeRouteLeave(() => { void store.save() })
+onBeforeRouteLeave(() => {
+  void store.save()
+})
 onMounted(() => window.addEventListener('beforeunload', warn))
 onUnmounted(() => window.removeEventListener('beforeunload', warn))
-function warn(event: BeforeUnloadEvent): void { if (store.saving !== 'saved') event.preventDefault() }
+function warn(event: BeforeUnloadEvent): void {
+  if (store.saving !== 'saved') event.preventDefault()
+}
 </script>
 
 <template>
@@ -32,16 +50,33 @@ function warn(event: BeforeUnloadEvent): void { if (store.saving !== 'saved') ev
     <PairLine :plan="store.plan" />
     <StageLine :plan="store.plan" />
     <SavingNote v-if="store.saving === 'conflict' || store.saving === 'failed'" />
-    <p v-else-if="store.elsewhere" class="elsewhere" role="status">{{ store.elsewhere.by }} changed this plan elsewhere meanwhile. What they changed is shown here with what you changed; nothing was lost. <button class="link" type="button" @click="store.elsewhere = null">Good</button></p>
+    <p v-else-if="store.elsewhere" class="elsewhere" role="status">
+      {{ store.elsewhere.by }} changed this plan elsewhere meanwhile. What they changed is shown here with
+      what you changed; nothing was lost.
+      <button class="link" type="button" @click="store.elsewhere = null">Good</button>
+    </p>
     <NuxtPage />
   </div>
   <div v-else class="page">
-    <ProblemNote v-if="store.problem" :problem="store.problem" @retry="store.load(id)"><NuxtLink v-if="store.problem.status === 404" to="/">Back to the shells</NuxtLink><button v-else class="act plain" type="button" @click="store.load(id)">Try again</button></ProblemNote>
+    <ProblemNote v-if="store.problem" :problem="store.problem" @retry="store.load(id)"
+      ><NuxtLink v-if="store.problem.status === 404" to="/">Back to the shells</NuxtLink
+      ><button v-else class="act plain" type="button" @click="store.load(id)">Try again</button></ProblemNote
+    >
     <LoadingLines v-else what="Fetching the plan and both its courses …" />
   </div>
 </template>
 
 <style scoped>
-p.elsewhere { margin: 0; padding: 7px var(--gutter); background: var(--tide-wash); border-bottom: 1px solid var(--tide); flex: none; }
-.plan { height: 100%; display: flex; flex-direction: column; }
+p.elsewhere {
+  margin: 0;
+  padding: 7px var(--gutter);
+  background: var(--tide-wash);
+  border-bottom: 1px solid var(--tide);
+  flex: none;
+}
+.plan {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
 </style>

@@ -8,9 +8,21 @@ useHead({ title: 'Record · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${String(route.params.id)}`))
 onMounted(refresh)
 const zone = computed(() => data.value?.target.term.timeZone)
-const factNames: Record<string, string> = { shown_title: 'Title students see', label: 'Section label', enrol_from: 'Students may enrol from', enrol_to: 'Students may enrol until', open_from: 'Students may enter from', open_to: 'Students may enter until' }
+const factNames: Record<string, string> = {
+  shown_title: 'Title students see',
+  label: 'Section label',
+  enrol_from: 'Students may enrol from',
+  enrol_to: 'Students may enrol until',
+  open_from: 'Students may enter from',
+  open_to: 'Students may enter until',
+}
 /** A name as it is, a date as it is said. */
-const factText = (value: string | null): string => value === null ? 'not set' : /^\d{4}-\d\d-\d\d$/.test(value) ? `${dayText(value)} ${value.slice(0, 4)}` : value
+const factText = (value: string | null): string =>
+  value === null
+    ? 'not set'
+    : /^\d{4}-\d\d-\d\d$/.test(value)
+      ? `${dayText(value)} ${value.slice(0, 4)}`
+      : value
 const print = (): void => window.print()
 </script>
 
@@ -21,26 +33,90 @@ const print = (): void => window.print()
     <template v-else>
       <header>
         <p class="caps">Record of a run</p>
-        <h1>{{ codeText(data.source) }}, {{ data.source.term.name }} into {{ codeText(data.target) }}, {{ data.target.term.name }}</h1>
-        <p class="soft">Run {{ instantText(data.finishedAt, zone) }}, {{ data.finishedAt.slice(0, 4) }}, by {{ data.by }} · <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> · <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> · <button class="link no-print" type="button" @click="print">print</button></p>
+        <h1>
+          {{ codeText(data.source) }}, {{ data.source.term.name }} into {{ codeText(data.target) }},
+          {{ data.target.term.name }}
+        </h1>
+        <p class="soft">
+          Run {{ instantText(data.finishedAt, zone) }}, {{ data.finishedAt.slice(0, 4) }}, by {{ data.by }} ·
+          <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> ·
+          <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> ·
+          <button class="link no-print" type="button" @click="print">print</button>
+        </p>
       </header>
       <EffectTable v-if="!data.snapshot" :effect="data.effect" :source="data.source" :target="data.target" />
-      <p v-else class="lead">Rolled in place: {{ counted(data.effect.dates.dates, 'date') }} written. The course as it was, students and all, is kept as <NuxtLink :to="`/courses/${data.snapshot.id}`">a snapshot in {{ data.snapshot.term.name }}</NuxtLink>.</p>
-      <template v-if="data.course.length"><h2>The shell itself</h2><table class="ruled narrow"><thead><tr><th scope="col">What</th><th scope="col">Before</th><th scope="col">After</th></tr></thead><tbody><tr v-for="fact in data.course" :key="fact.field"><td>{{ factNames[fact.field] ?? fact.field }}</td><td class="soft">{{ factText(fact.before) }}</td><td>{{ factText(fact.after) }}</td></tr></tbody></table></template>
-      <p v-if="data.sections.length">Its content is shown in {{ data.sections.map(section => codeText(section)).join(', ') }} too, each with the dates of its own meetings.</p>
+      <p v-else class="lead">
+        Rolled in place: {{ counted(data.effect.dates.dates, 'date') }} written. The course as it was,
+        students and all, is kept as
+        <NuxtLink :to="`/courses/${data.snapshot.id}`">a snapshot in {{ data.snapshot.term.name }}</NuxtLink
+        >.
+      </p>
+      <template v-if="data.course.length"
+        ><h2>The shell itself</h2>
+        <table class="ruled narrow">
+          <thead>
+            <tr>
+              <th scope="col">What</th>
+              <th scope="col">Before</th>
+              <th scope="col">After</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="fact in data.course" :key="fact.field">
+              <td>{{ factNames[fact.field] ?? fact.field }}</td>
+              <td class="soft">{{ factText(fact.before) }}</td>
+              <td>{{ factText(fact.after) }}</td>
+            </tr>
+          </tbody>
+        </table></template
+      >
+      <p v-if="data.sections.length">
+        Its content is shown in {{ data.sections.map(section => codeText(section)).join(', ') }} too, each
+        with the dates of its own meetings.
+      </p>
       <h2>Audit: student data in the shell</h2>
-      <p class="soft">Counted before and after writing, and once more on the new items alone, within the same step. Anything found would have undone the run.</p>
+      <p class="soft">
+        Counted before and after writing, and once more on the new items alone, within the same step. Anything
+        found would have undone the run.
+      </p>
       <table class="ruled narrow">
-        <thead><tr><th scope="col">Kind</th><th scope="col" class="number">Before</th><th scope="col" class="number">After</th><th scope="col" class="number">On new items</th></tr></thead>
-        <tbody><tr v-for="line in data.audit" :key="line.kind"><td class="kind">{{ studentDataWords[line.kind as StudentDataKind]?.[1] ?? line.kind }}</td><td class="number">{{ line.before }}</td><td class="number">{{ line.after }}</td><td class="number kept">{{ line.onNewItems }}</td></tr></tbody>
+        <thead>
+          <tr>
+            <th scope="col">Kind</th>
+            <th scope="col" class="number">Before</th>
+            <th scope="col" class="number">After</th>
+            <th scope="col" class="number">On new items</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="line in data.audit" :key="line.kind">
+            <td class="kind">{{ studentDataWords[line.kind as StudentDataKind]?.[1] ?? line.kind }}</td>
+            <td class="number">{{ line.before }}</td>
+            <td class="number">{{ line.after }}</td>
+            <td class="number kept">{{ line.onNewItems }}</td>
+          </tr>
+        </tbody>
       </table>
       <h2>{{ data.snapshot ? 'What was dated anew' : 'What was added' }}</h2>
       <table class="ruled entries">
-        <thead><tr><th scope="col">Unit or item</th><th scope="col">Opens</th><th scope="col">Due</th><th scope="col">Closes</th><th scope="col">Noted</th></tr></thead>
+        <thead>
+          <tr>
+            <th scope="col">Unit or item</th>
+            <th scope="col">Opens</th>
+            <th scope="col">Due</th>
+            <th scope="col">Closes</th>
+            <th scope="col">Noted</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="entry in data.entries" :key="`${entry.entity} ${entry.lineage}`" :class="entry.entity">
-            <td :style="{ paddingLeft: `${entry.entity === 'item' ? 18 * entry.depth : 0}px` }"><KindMark v-if="entry.kind" :kind="entry.kind" /> {{ entry.title }} <span v-if="entry.entity === 'category'" class="soft small">grade category</span></td>
-            <td v-for="slot in (['opens', 'due', 'closes'] as const)" :key="slot">{{ entry[slot] ? momentText(entry[slot]!) : '' }}</td>
+            <td :style="{ paddingLeft: `${entry.entity === 'item' ? 18 * entry.depth : 0}px` }">
+              <KindMark v-if="entry.kind" :kind="entry.kind" /> {{ entry.title }}
+              <span v-if="entry.entity === 'category'" class="soft small">grade category</span>
+            </td>
+            <td v-for="slot in ['opens', 'due', 'closes'] as const" :key="slot">
+              {{ entry[slot] ? momentText(entry[slot]!) : '' }}
+            </td>
             <td class="soft small">{{ entry.flags.join(', ').replaceAll('-', ' ') }}</td>
           </tr>
         </tbody>
@@ -50,9 +126,20 @@ const print = (): void => window.print()
 </template>
 
 <style scoped>
-.page > h2 { margin: 30px 0 6px; }
-.narrow { max-width: 640px; }
-.number { text-align: right; }
-.kind::first-letter { text-transform: uppercase; }
-.unit td { font: 600 15px var(--serif); padding-top: 14px; }
+.page > h2 {
+  margin: 30px 0 6px;
+}
+.narrow {
+  max-width: 640px;
+}
+.number {
+  text-align: right;
+}
+.kind::first-letter {
+  text-transform: uppercase;
+}
+.unit td {
+  font: 600 15px var(--serif);
+  padding-top: 14px;
+}
 </style>

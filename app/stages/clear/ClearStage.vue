@@ -8,47 +8,139 @@ const store = usePlan()
 const plan = computed(() => store.plan!)
 const sides = computed(() => [plan.value.source, ...plan.value.more])
 /** Kinds of student data in all sources together; those of a course that is only shared are not told. */
-const held = computed(() => Object.fromEntries((['students', ...studentDataKinds] as const).map(kind => [kind, sides.value.reduce((sum, side) => sum + side.studentData[kind], 0)])) as Record<'students' | typeof studentDataKinds[number], number>)
+const held = computed(
+  () =>
+    Object.fromEntries(
+      (['students', ...studentDataKinds] as const).map(kind => [
+        kind,
+        sides.value.reduce((sum, side) => sum + side.studentData[kind], 0),
+      ]),
+    ) as Record<'students' | (typeof studentDataKinds)[number], number>,
+)
 const total = computed(() => studentDataKinds.reduce((sum, kind) => sum + held.value[kind], 0))
-const untold = computed(() => sides.value.filter(side => side.course.role === 'shared' || side.course.role === null).map(side => codeText(side.course)))
+const untold = computed(() =>
+  sides.value
+    .filter(side => side.course.role === 'shared' || side.course.role === null)
+    .map(side => codeText(side.course)),
+)
 const inPlace = computed(() => plan.value.mode === 'in-place')
-const inShell = computed(() => studentDataKinds.reduce((sum, kind) => sum + plan.value.target.studentData[kind], 0))
+const inShell = computed(() =>
+  studentDataKinds.reduce((sum, kind) => sum + plan.value.target.studentData[kind], 0),
+)
 </script>
 
 <template>
   <StageFrame>
-    <h2 class="line">{{ inPlace ? 'What students did stays in the course.' : 'Nothing about students crosses.' }}</h2>
-    <p v-if="inPlace" class="lead">{{ codeText(plan.source.course) }} holds {{ counted(held.students, 'student') }} and {{ numberText(total) }} things about them. The run keeps a snapshot with all of it in {{ plan.source.course.term.name }}, and takes nothing out of the course itself.</p>
-    <p v-else class="lead">{{ sides.map(side => `${codeText(side.course)} of ${side.course.term.name}`).join(' and ') }} {{ sides.length === 1 ? 'holds' : 'hold' }} {{ counted(held.students, 'student') }} and {{ numberText(total) }} things about them. All of it stays there.{{ untold.length ? ` What ${untold.join(', ')} holds about students is not shown to you; it stays there too.` : '' }}</p>
+    <h2 class="line">
+      {{ inPlace ? 'What students did stays in the course.' : 'Nothing about students crosses.' }}
+    </h2>
+    <p v-if="inPlace" class="lead">
+      {{ codeText(plan.source.course) }} holds {{ counted(held.students, 'student') }} and
+      {{ numberText(total) }} things about them. The run keeps a snapshot with all of it in
+      {{ plan.source.course.term.name }}, and takes nothing out of the course itself.
+    </p>
+    <p v-else class="lead">
+      {{ sides.map(side => `${codeText(side.course)} of ${side.course.term.name}`).join(' and ') }}
+      {{ sides.length === 1 ? 'holds' : 'hold' }} {{ counted(held.students, 'student') }} and
+      {{ numberText(total) }} things about them. All of it stays there.{{
+        untold.length
+          ? ` What ${untold.join(', ')} holds about students is not shown to you; it stays there too.`
+          : ''
+      }}
+    </p>
     <table class="ruled">
-      <thead><tr><th scope="col">Kind</th><th scope="col" class="number">{{ inPlace ? 'In it now' : 'In the old course' }}</th><th scope="col" class="number">{{ inPlace ? 'In the snapshot' : 'Crosses' }}</th><th scope="col" class="number">{{ inPlace ? 'Stays in the course' : 'In the shell now' }}</th></tr></thead>
+      <thead>
+        <tr>
+          <th scope="col">Kind</th>
+          <th scope="col" class="number">{{ inPlace ? 'In it now' : 'In the old course' }}</th>
+          <th scope="col" class="number">{{ inPlace ? 'In the snapshot' : 'Crosses' }}</th>
+          <th scope="col" class="number">{{ inPlace ? 'Stays in the course' : 'In the shell now' }}</th>
+        </tr>
+      </thead>
       <tbody>
-        <tr><td>Students on the roster</td><td class="number">{{ numberText(held.students) }}</td><td class="number kept">{{ inPlace ? numberText(held.students) : 0 }}</td><td class="number">{{ numberText(inPlace ? held.students : plan.target.studentData.students) }}</td></tr>
+        <tr>
+          <td>Students on the roster</td>
+          <td class="number">{{ numberText(held.students) }}</td>
+          <td class="number kept">{{ inPlace ? numberText(held.students) : 0 }}</td>
+          <td class="number">{{ numberText(inPlace ? held.students : plan.target.studentData.students) }}</td>
+        </tr>
         <tr v-for="kind in studentDataKinds" :key="kind">
-          <td class="kind">{{ studentDataWords[kind][1] }}</td><td class="number">{{ numberText(held[kind]) }}</td><td class="number kept">{{ inPlace ? numberText(held[kind]) : 0 }}</td><td class="number">{{ numberText(inPlace ? held[kind] : plan.target.studentData[kind]) }}</td>
+          <td class="kind">{{ studentDataWords[kind][1] }}</td>
+          <td class="number">{{ numberText(held[kind]) }}</td>
+          <td class="number kept">{{ inPlace ? numberText(held[kind]) : 0 }}</td>
+          <td class="number">{{ numberText(inPlace ? held[kind] : plan.target.studentData[kind]) }}</td>
         </tr>
       </tbody>
     </table>
     <template #side>
-      <template v-if="inPlace"><h2>Why it stays</h2><p class="small">Rolling in place moves dates. What students did is neither moved nor removed: it is in the course as before, and once more in the snapshot.</p><p class="small">Where the registrar makes a shell for the new term, roll into that instead: nothing about students crosses then.</p></template>
+      <template v-if="inPlace"
+        ><h2>Why it stays</h2>
+        <p class="small">
+          Rolling in place moves dates. What students did is neither moved nor removed: it is in the course as
+          before, and once more in the snapshot.
+        </p>
+        <p class="small">
+          Where the registrar makes a shell for the new term, roll into that instead: nothing about students
+          crosses then.
+        </p></template
+      >
       <template v-else>
-      <h2>Why nothing</h2>
-      <p class="small">What students did hangs off their enrolment in the old course. Carrying copies units, items, dates and grade categories, and never reads an enrolment.</p>
-      <p class="small">The old course stays whole and readable. After the run an audit counts every kind again in the shell, and the record keeps what it found.</p>
-      <div class="note">
-        <h3>The shell’s own</h3>
-        <p class="small">{{ counted(plan.target.studentData.students, 'student') }} on the registrar’s roster stay{{ plan.target.studentData.students === 1 ? 's' : '' }} enrolled.{{ inShell ? ` ${counted(inShell, 'thing')} students have done in the shell already stay too.` : ' No work of theirs is in the shell yet.' }}</p>
-      </div>
+        <h2>Why nothing</h2>
+        <p class="small">
+          What students did hangs off their enrolment in the old course. Carrying copies units, items, dates
+          and grade categories, and never reads an enrolment.
+        </p>
+        <p class="small">
+          The old course stays whole and readable. After the run an audit counts every kind again in the
+          shell, and the record keeps what it found.
+        </p>
+        <div class="note">
+          <h3>The shell’s own</h3>
+          <p class="small">
+            {{ counted(plan.target.studentData.students, 'student') }} on the registrar’s roster stay{{
+              plan.target.studentData.students === 1 ? 's' : ''
+            }}
+            enrolled.{{
+              inShell
+                ? ` ${counted(inShell, 'thing')} students have done in the shell already stay too.`
+                : ' No work of theirs is in the shell yet.'
+            }}
+          </p>
+        </div>
       </template>
     </template>
-    <template #foot><FootBar :totals="inPlace ? [{ count: total, words: 'things about students stay' }] : [{ count: total, words: 'things about students stay behind' }, { count: 0, words: 'cross' }]"><NuxtLink class="act on-deep" :to="`/plans/${plan.id}/date`">On to Date ⟶</NuxtLink></FootBar></template>
+    <template #foot
+      ><FootBar
+        :totals="
+          inPlace
+            ? [{ count: total, words: 'things about students stay' }]
+            : [
+                { count: total, words: 'things about students stay behind' },
+                { count: 0, words: 'cross' },
+              ]
+        "
+        ><NuxtLink class="act on-deep" :to="`/plans/${plan.id}/date`">On to Date ⟶</NuxtLink></FootBar
+      ></template
+    >
   </StageFrame>
 </template>
 
 <style scoped>
-.line { font-size: 26px; margin: 6px 0 6px; }
-.lead { max-width: 60ch; margin-bottom: 16px; }
-.ruled { max-width: 760px; }
-.kind::first-letter { text-transform: uppercase; }
-.ruled .number { padding-right: 24px; }
+.line {
+  font-size: 26px;
+  margin: 6px 0 6px;
+}
+.lead {
+  max-width: 60ch;
+  margin-bottom: 16px;
+}
+.ruled {
+  max-width: 760px;
+}
+.kind::first-letter {
+  text-transform: uppercase;
+}
+.ruled .number {
+  padding-right: 24px;
+}
 </style>

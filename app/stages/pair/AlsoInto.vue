@@ -13,44 +13,114 @@ const told = ref('')
 const there = computed(() => new Set(props.plan.set.map(entry => entry.course.id)))
 /** Sections that show this shell’s content, or will once it is run. */
 const shown = computed(() => props.plan.sections.filter(entry => entry.joined || entry.chosen))
-const could = computed(() => props.plan.sections.filter(entry => !entry.joined && !there.value.has(entry.course.id)))
-const join = (id: string, chosen: boolean): Promise<void> => act(async () => {
-  const sections = props.plan.sections.filter(entry => entry.chosen && entry.course.id !== id).map(entry => entry.course.id)
-  await api.put(`/plans/${props.plan.id}/sections`, { sections: chosen ? [...sections, id] : sections })
-  return ''
-})
-const others = computed(() => props.plan.siblings.filter(course => course.sharesWith === null && !shown.value.some(entry => entry.course.id === course.id) && !there.value.has(course.id) && ['instructor', 'assistant', 'office'].includes(course.role ?? '') && ![props.plan.source, ...props.plan.more].some(side => side.course.id === course.id)))
+const could = computed(() =>
+  props.plan.sections.filter(entry => !entry.joined && !there.value.has(entry.course.id)),
+)
+const join = (id: string, chosen: boolean): Promise<void> =>
+  act(async () => {
+    const sections = props.plan.sections
+      .filter(entry => entry.chosen && entry.course.id !== id)
+      .map(entry => entry.course.id)
+    await api.put(`/plans/${props.plan.id}/sections`, { sections: chosen ? [...sections, id] : sections })
+    return ''
+  })
+const others = computed(() =>
+  props.plan.siblings.filter(
+    course =>
+      course.sharesWith === null &&
+      !shown.value.some(entry => entry.course.id === course.id) &&
+      !there.value.has(course.id) &&
+      ['instructor', 'assistant', 'office'].includes(course.role ?? '') &&
+      ![props.plan.source, ...props.plan.more].some(side => side.course.id === course.id),
+  ),
+)
 async function act(work: () => Promise<string>): Promise<void> {
   busy.value = true
   problem.value = null
-  try { await store.save(); told.value = await work(); await store.load(props.plan.id) }
-  catch (error) { problem.value = asProblem(error) }
-  finally { busy.value = false }
+  try {
+    await store.save()
+    told.value = await work()
+    await store.load(props.plan.id)
+  } catch (error) {
+    problem.value = asProblem(error)
+  } finally {
+    busy.value = false
+  }
 }
-const add = (): Promise<void> => act(async () => {
-  const { made, there } = await api.post<{ made: number, there: number }>(`/plans/${props.plan.id}/also`, { shells: chosen.value })
-  chosen.value = []
-  return `${counted(made, 'plan')} made${there ? `; ${there} had one of these sources already and keep${there === 1 ? 's' : ''} it` : ''}.`
-})
-const give = (): Promise<void> => act(async () => `The decisions here were given to ${counted((await api.post<{ made: number }>(`/plans/${props.plan.id}/set`, {})).made, 'plan')}.`)
+const add = (): Promise<void> =>
+  act(async () => {
+    const { made, there } = await api.post<{ made: number; there: number }>(`/plans/${props.plan.id}/also`, {
+      shells: chosen.value,
+    })
+    chosen.value = []
+    return `${counted(made, 'plan')} made${there ? `; ${there} had one of these sources already and keep${there === 1 ? 's' : ''} it` : ''}.`
+  })
+const give = (): Promise<void> =>
+  act(
+    async () =>
+      `The decisions here were given to ${counted((await api.post<{ made: number }>(`/plans/${props.plan.id}/set`, {})).made, 'plan')}.`,
+  )
 </script>
 
 <template>
   <section v-if="others.length || plan.set.length || plan.sections.length" class="also">
     <h2>Also into</h2>
-    <ul v-if="plan.set.length"><li v-for="entry in plan.set" :key="entry.id"><NuxtLink :to="`/plans/${entry.id}/date`">{{ codeText(entry.course) }}</NuxtLink> <span class="soft small">{{ meetingText(entry.course.meetings) || 'no meeting times' }} · {{ entry.state === 'run' ? 'run' : 'a draft' }}</span></li></ul>
-    <p v-if="plan.set.some(entry => entry.state === 'draft')" class="small"><button class="link" type="button" :disabled="busy" @click="give">Give these decisions to {{ plan.set.length === 1 ? 'it' : 'them' }}</button></p>
+    <ul v-if="plan.set.length">
+      <li v-for="entry in plan.set" :key="entry.id">
+        <NuxtLink :to="`/plans/${entry.id}/date`">{{ codeText(entry.course) }}</NuxtLink>
+        <span class="soft small"
+          >{{ meetingText(entry.course.meetings) || 'no meeting times' }} ·
+          {{ entry.state === 'run' ? 'run' : 'a draft' }}</span
+        >
+      </li>
+    </ul>
+    <p v-if="plan.set.some(entry => entry.state === 'draft')" class="small">
+      <button class="link" type="button" :disabled="busy" @click="give">
+        Give these decisions to {{ plan.set.length === 1 ? 'it' : 'them' }}
+      </button>
+    </p>
     <template v-if="others.length">
       <h3>As shells of their own</h3>
-      <p class="small soft">Each has content and a roster of its own; the decisions are shared now, the dates follow its own meetings. An edit after the run is made in each.</p>
-      <ElCheckboxGroup v-model="chosen"><ElCheckbox v-for="course in others" :key="course.id" :value="course.id">{{ codeText(course) }} <span class="soft small">{{ meetingText(course.meetings) || 'no meeting times' }}, {{ counted(course.students, 'student') }}</span></ElCheckbox></ElCheckboxGroup>
-      <button class="act plain" type="button" :disabled="busy || !chosen.length" @click="add">{{ chosen.length ? `Plan for ${counted(chosen.length, 'more shell', 'more shells')}` : 'Choose shells' }}</button>
+      <p class="small soft">
+        Each has content and a roster of its own; the decisions are shared now, the dates follow its own
+        meetings. An edit after the run is made in each.
+      </p>
+      <ElCheckboxGroup v-model="chosen"
+        ><ElCheckbox v-for="course in others" :key="course.id" :value="course.id"
+          >{{ codeText(course) }}
+          <span class="soft small"
+            >{{ meetingText(course.meetings) || 'no meeting times' }},
+            {{ counted(course.students, 'student') }}</span
+          ></ElCheckbox
+        ></ElCheckboxGroup
+      >
+      <button class="act plain" type="button" :disabled="busy || !chosen.length" @click="add">
+        {{
+          chosen.length ? `Plan for ${counted(chosen.length, 'more shell', 'more shells')}` : 'Choose shells'
+        }}
+      </button>
     </template>
     <template v-if="could.length || shown.length">
       <h3>As sections of one content</h3>
-      <p class="small soft">One content for all: an edit reaches every section. Each keeps its own roster and the dates of its own meetings. Rosters are not merged: staff would see students outside their hour.</p>
-      <div v-for="entry in plan.sections.filter(each => shown.includes(each) || could.includes(each))" :key="entry.course.id" class="one">
-        <ElCheckbox :model-value="entry.joined || entry.chosen" :disabled="busy || entry.joined || (entry.faults.length > 0 && !entry.chosen)" @change="value => join(entry.course.id, Boolean(value))">{{ codeText(entry.course) }} shows this content <span class="soft small">{{ meetingText(entry.course.meetings) || 'no meeting times' }}, {{ counted(entry.course.students, 'student') }}</span></ElCheckbox>
+      <p class="small soft">
+        One content for all: an edit reaches every section. Each keeps its own roster and the dates of its own
+        meetings. Rosters are not merged: staff would see students outside their hour.
+      </p>
+      <div
+        v-for="entry in plan.sections.filter(each => shown.includes(each) || could.includes(each))"
+        :key="entry.course.id"
+        class="one"
+      >
+        <ElCheckbox
+          :model-value="entry.joined || entry.chosen"
+          :disabled="busy || entry.joined || (entry.faults.length > 0 && !entry.chosen)"
+          @change="value => join(entry.course.id, Boolean(value))"
+          >{{ codeText(entry.course) }} shows this content
+          <span class="soft small"
+            >{{ meetingText(entry.course.meetings) || 'no meeting times' }},
+            {{ counted(entry.course.students, 'student') }}</span
+          ></ElCheckbox
+        >
         <p v-if="entry.faults.length" class="small settle">It cannot: {{ entry.faults.join(', ') }}.</p>
         <p v-else-if="entry.joined" class="small soft">It does already.</p>
       </div>
@@ -61,11 +131,32 @@ const give = (): Promise<void> => act(async () => `The decisions here were given
 </template>
 
 <style scoped>
-.also { margin-top: 22px; display: grid; gap: 6px; justify-items: start; }
-.also h2, .also p { margin: 0; }
-h3 { margin-top: 8px; }
-ul { list-style: none; }
-li { padding: 3px 0; }
-.also :deep(.el-checkbox) { display: flex; margin: 0; height: auto; padding: 3px 0; }
-.also :deep(.el-checkbox__label) { white-space: normal; }
+.also {
+  margin-top: 22px;
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+}
+.also h2,
+.also p {
+  margin: 0;
+}
+h3 {
+  margin-top: 8px;
+}
+ul {
+  list-style: none;
+}
+li {
+  padding: 3px 0;
+}
+.also :deep(.el-checkbox) {
+  display: flex;
+  margin: 0;
+  height: auto;
+  padding: 3px 0;
+}
+.also :deep(.el-checkbox__label) {
+  white-space: normal;
+}
 </style>

@@ -15,25 +15,64 @@ async function attach(shell: string): Promise<void> {
     await store.save()
     await api.put(`/plans/${props.plan.id}/shell`, { shell })
     await store.load(props.plan.id)
+  } catch (error) {
+    problem.value = asProblem(error)
+  } finally {
+    busy.value = false
   }
-  catch (error) { problem.value = asProblem(error) }
-  finally { busy.value = false }
 }
 </script>
 
 <template>
   <div v-if="plan.mode === 'roll'" class="note brass awaited" role="status">
-    <h3>{{ plan.fits.length ? `${plan.fits.length === 1 ? 'A shell' : 'Shells'} for this plan ${plan.fits.length === 1 ? 'has' : 'have'} come` : `The shell for ${plan.target.course.term.name} has not come yet` }}</h3>
-    <p v-if="!plan.fits.length" class="small">Go on planning: everything is kept, and the dates follow the shell’s own meetings once it is attached. <NuxtLink :to="`/no-shell?way=missing`">Ask for the shell</NuxtLink></p>
-    <ul v-else><li v-for="shell in plan.fits" :key="shell.id"><span><b>{{ codeText(shell) }} {{ shell.title }}</b> <span class="soft small">{{ meetingText(shell.meetings) || 'no meeting times known' }} · {{ counted(shell.students, 'student') }} on the roster</span></span><button class="act" type="button" :disabled="busy || !plan.may.edit" @click="attach(shell.id)">Attach {{ codeText(shell) }}</button></li></ul>
-    <p v-if="problem" class="settle" role="alert">{{ problem.title }}. {{ problem.errors[0]?.message ?? problem.detail }}</p>
+    <h3>
+      {{
+        plan.fits.length
+          ? `${plan.fits.length === 1 ? 'A shell' : 'Shells'} for this plan ${plan.fits.length === 1 ? 'has' : 'have'} come`
+          : `The shell for ${plan.target.course.term.name} has not come yet`
+      }}
+    </h3>
+    <p v-if="!plan.fits.length" class="small">
+      Go on planning: everything is kept, and the dates follow the shell’s own meetings once it is attached.
+      <NuxtLink :to="`/no-shell?way=missing`">Ask for the shell</NuxtLink>
+    </p>
+    <ul v-else>
+      <li v-for="shell in plan.fits" :key="shell.id">
+        <span
+          ><b>{{ codeText(shell) }} {{ shell.title }}</b>
+          <span class="soft small"
+            >{{ meetingText(shell.meetings) || 'no meeting times known' }} ·
+            {{ counted(shell.students, 'student') }} on the roster</span
+          ></span
+        ><button class="act" type="button" :disabled="busy || !plan.may.edit" @click="attach(shell.id)">
+          Attach {{ codeText(shell) }}
+        </button>
+      </li>
+    </ul>
+    <p v-if="problem" class="settle" role="alert">
+      {{ problem.title }}. {{ problem.errors[0]?.message ?? problem.detail }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.awaited { margin-bottom: 18px; }
-.awaited p:last-child { margin: 0; }
-ul { list-style: none; }
-li { display: flex; justify-content: space-between; gap: 16px; align-items: center; padding: 5px 0; }
-b { font-weight: 600; }
+.awaited {
+  margin-bottom: 18px;
+}
+.awaited p:last-child {
+  margin: 0;
+}
+ul {
+  list-style: none;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  align-items: center;
+  padding: 5px 0;
+}
+b {
+  font-weight: 600;
+}
 </style>

@@ -7,23 +7,43 @@ import { usePlan } from '../plan'
 /** What the shell is called and when students may enrol and enter: decisions of the plan, written by Run. */
 const props = defineProps<{ plan: PlanReply }>()
 const store = usePlan()
-const shell = computed(() => props.plan.mode === 'in-place' ? props.plan.source.course : props.plan.target.course)
+const shell = computed(() =>
+  props.plan.mode === 'in-place' ? props.plan.source.course : props.plan.target.course,
+)
 const names = computed(() => store.document!.names)
 const title = computed(() => names.value.title ?? shell.value.title)
 const label = computed(() => names.value.label ?? shell.value.label ?? '')
-const faults = computed(() => nameFaults({ id: shell.value.id, title: title.value, label: label.value || null }, props.plan.siblings))
-const proposed = computed(() => sectionLabels([{ ...props.plan.target.course, id: shell.value.id }, ...props.plan.siblings.filter(course => course.id !== shell.value.id && course.origin !== 'awaited')]).get(shell.value.id) ?? '')
+const faults = computed(() =>
+  nameFaults({ id: shell.value.id, title: title.value, label: label.value || null }, props.plan.siblings),
+)
+const proposed = computed(
+  () =>
+    sectionLabels([
+      { ...props.plan.target.course, id: shell.value.id },
+      ...props.plan.siblings.filter(course => course.id !== shell.value.id && course.origin !== 'awaited'),
+    ]).get(shell.value.id) ?? '',
+)
 const clean = computed(() => cleanTitle(title.value))
 /** As they are being written; they become decisions when the field is left. */
 const written = reactive({ title: '', label: '' })
-watch([title, label], () => Object.assign(written, { title: title.value, label: label.value }), { immediate: true })
-const setTitle = (text: string): void => { if (text.trim()) store.changeNames({ title: text === shell.value.title ? null : text }); else written.title = title.value }
-const setLabel = (text: string): void => store.changeNames({ label: text === (shell.value.label ?? '') ? null : text })
+watch([title, label], () => Object.assign(written, { title: title.value, label: label.value }), {
+  immediate: true,
+})
+const setTitle = (text: string): void => {
+  if (text.trim()) store.changeNames({ title: text === shell.value.title ? null : text })
+  else written.title = title.value
+}
+const setLabel = (text: string): void =>
+  store.changeNames({ label: text === (shell.value.label ?? '') ? null : text })
 const windows = computed((): Windows => store.document!.windows ?? shell.value.windows)
-const changeWindow = (field: keyof Windows, value: string | null): void => store.changeWindows({ ...windows.value, [field]: value })
+const changeWindow = (field: keyof Windows, value: string | null): void =>
+  store.changeWindows({ ...windows.value, [field]: value })
 const term = computed(() => props.plan.target.calendar)
 const windowFaults = computed(() => checkWindows(windows.value, term.value))
-const spans: { name: string, from: keyof Windows, to: keyof Windows }[] = [{ name: 'Students may enrol', from: 'enrolFrom', to: 'enrolTo' }, { name: 'Students may enter', from: 'openFrom', to: 'openTo' }]
+const spans: { name: string; from: keyof Windows; to: keyof Windows }[] = [
+  { name: 'Students may enrol', from: 'enrolFrom', to: 'enrolTo' },
+  { name: 'Students may enter', from: 'openFrom', to: 'openTo' },
+]
 const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(defaultWindows(term.value)))
 </script>
 
@@ -31,31 +51,130 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
   <section class="names">
     <div>
       <h2>Names</h2>
-      <label>Title that students see<ElInput v-model="written.title" :disabled="!plan.may.edit" maxlength="200" @change="setTitle" /></label>
-      <p v-for="fault in faults.filter(entry => entry.field === 'title')" :key="fault.message" class="small settle">{{ fault.message }} <button v-if="clean !== title && plan.may.edit" class="link" type="button" @click="setTitle(clean)">Take “{{ clean }}”</button></p>
-      <label>Label of the section<ElInput v-model="written.label" :disabled="!plan.may.edit" maxlength="200" placeholder="none" @change="setLabel" /></label>
-      <p v-for="fault in faults.filter(entry => entry.field === 'label')" :key="fault.message" class="small settle">{{ fault.message }}</p>
-      <p v-if="proposed && proposed !== label && plan.may.edit" class="small soft">From its meeting times: <button class="link" type="button" @click="setLabel(proposed)">{{ proposed }}</button></p>
+      <label
+        >Title that students see<ElInput
+          v-model="written.title"
+          :disabled="!plan.may.edit"
+          maxlength="200"
+          @change="setTitle"
+      /></label>
+      <p
+        v-for="fault in faults.filter(entry => entry.field === 'title')"
+        :key="fault.message"
+        class="small settle"
+      >
+        {{ fault.message }}
+        <button v-if="clean !== title && plan.may.edit" class="link" type="button" @click="setTitle(clean)">
+          Take “{{ clean }}”
+        </button>
+      </p>
+      <label
+        >Label of the section<ElInput
+          v-model="written.label"
+          :disabled="!plan.may.edit"
+          maxlength="200"
+          placeholder="none"
+          @change="setLabel"
+      /></label>
+      <p
+        v-for="fault in faults.filter(entry => entry.field === 'label')"
+        :key="fault.message"
+        class="small settle"
+      >
+        {{ fault.message }}
+      </p>
+      <p v-if="proposed && proposed !== label && plan.may.edit" class="small soft">
+        From its meeting times:
+        <button class="link" type="button" @click="setLabel(proposed)">{{ proposed }}</button>
+      </p>
     </div>
     <div>
       <h2>Windows</h2>
       <div v-for="span in spans" :key="span.name" class="span">
         <span>{{ span.name }}</span>
-        <ElDatePicker :model-value="windows[span.from] ?? ''" :disabled="!plan.may.edit" type="date" value-format="YYYY-MM-DD" format="D MMM YYYY" placeholder="from any day" :aria-label="`${span.name} from`" @update:model-value="(value: string | null) => changeWindow(span.from, value)" />
-        <ElDatePicker :model-value="windows[span.to] ?? ''" :disabled="!plan.may.edit" type="date" value-format="YYYY-MM-DD" format="D MMM YYYY" placeholder="without end" :aria-label="`${span.name} until`" @update:model-value="(value: string | null) => changeWindow(span.to, value)" />
+        <ElDatePicker
+          :model-value="windows[span.from] ?? ''"
+          :disabled="!plan.may.edit"
+          type="date"
+          value-format="YYYY-MM-DD"
+          format="D MMM YYYY"
+          placeholder="from any day"
+          :aria-label="`${span.name} from`"
+          @update:model-value="(value: string | null) => changeWindow(span.from, value)"
+        />
+        <ElDatePicker
+          :model-value="windows[span.to] ?? ''"
+          :disabled="!plan.may.edit"
+          type="date"
+          value-format="YYYY-MM-DD"
+          format="D MMM YYYY"
+          placeholder="without end"
+          :aria-label="`${span.name} until`"
+          @update:model-value="(value: string | null) => changeWindow(span.to, value)"
+        />
       </div>
-      <p v-for="fault in windowFaults" :key="fault.field + fault.message" class="small" :class="fault.severity === 'must' ? 'must' : 'settle'" role="status">{{ fault.message }}</p>
-      <p class="small soft">{{ normal ? 'As the term proposes: open a week before classes, enrolment to the end of the fourth week, for those who start on temporary access.' : '' }}<button v-if="!normal && plan.may.edit" class="link" type="button" @click="store.changeWindows(defaultWindows(term))">As the term proposes</button></p>
+      <p
+        v-for="fault in windowFaults"
+        :key="fault.field + fault.message"
+        class="small"
+        :class="fault.severity === 'must' ? 'must' : 'settle'"
+        role="status"
+      >
+        {{ fault.message }}
+      </p>
+      <p class="small soft">
+        {{
+          normal
+            ? 'As the term proposes: open a week before classes, enrolment to the end of the fourth week, for those who start on temporary access.'
+            : ''
+        }}<button
+          v-if="!normal && plan.may.edit"
+          class="link"
+          type="button"
+          @click="store.changeWindows(defaultWindows(term))"
+        >
+          As the term proposes
+        </button>
+      </p>
     </div>
   </section>
 </template>
 
 <style scoped>
-.names { display: grid; grid-template-columns: 1fr 1fr; gap: 40px; margin-top: 22px; padding-top: 14px; border-top: 1.5px solid var(--rule-strong); }
-.names > div { display: grid; gap: 8px; align-content: start; }
-.names p { margin: 0; }
-label { display: grid; gap: 3px; font-size: 12.5px; color: var(--ink-soft); }
-.span { display: grid; grid-template-columns: 118px 1fr 1fr; gap: 8px; align-items: center; font-size: 13px; }
-.span :deep(.el-date-editor) { width: 100%; }
-.must { color: var(--buoy); font-weight: 600; }
+.names {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 40px;
+  margin-top: 22px;
+  padding-top: 14px;
+  border-top: 1.5px solid var(--rule-strong);
+}
+.names > div {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+.names p {
+  margin: 0;
+}
+label {
+  display: grid;
+  gap: 3px;
+  font-size: 12.5px;
+  color: var(--ink-soft);
+}
+.span {
+  display: grid;
+  grid-template-columns: 118px 1fr 1fr;
+  gap: 8px;
+  align-items: center;
+  font-size: 13px;
+}
+.span :deep(.el-date-editor) {
+  width: 100%;
+}
+.must {
+  color: var(--buoy);
+  font-weight: 600;
+}
 </style>

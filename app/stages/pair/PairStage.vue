@@ -18,9 +18,13 @@ const sources = computed(() => [plan.value.source, ...plan.value.more].map(side 
 async function choose(ids: string[]): Promise<void> {
   changing.value = true
   problem.value = null
-  try { await store.changeSources(ids) }
-  catch (error) { problem.value = asProblem(error) }
-  finally { changing.value = false }
+  try {
+    await store.changeSources(ids)
+  } catch (error) {
+    problem.value = asProblem(error)
+  } finally {
+    changing.value = false
+  }
 }
 // A code that names another term than its course is in: the wrong course may have been taken. Without the rules the page works too.
 const { data: codes, refresh: fetchCodes } = useLoaded(() => api.get<CodesReply>('/codes'))
@@ -29,32 +33,117 @@ const patterns = computed(() => codePatterns(codes.value?.rules.patterns ?? []))
 const inPlace = computed(() => plan.value.mode === 'in-place')
 const awaited = computed(() => plan.value.target.course.origin === 'awaited')
 /** In place: shells with a roster that the registrar has for this class. */
-const rivals = computed(() => inPlace.value && plan.value.state === 'draft' ? plan.value.siblings.filter(course => course.origin === 'registrar') : [])
+const rivals = computed(() =>
+  inPlace.value && plan.value.state === 'draft'
+    ? plan.value.siblings.filter(course => course.origin === 'registrar')
+    : [],
+)
 const sides = computed(() => [
-  { course: plan.value.source.course, whole: plan.value.source, head: inPlace.value ? 'As it is now' : 'Rolls from', fate: inPlace.value ? 'A snapshot of it is kept, with its students and their work, before anything is written.' : 'It is read, never written. It stays whole, with its students and their work.' },
-  { course: plan.value.target.course, whole: inPlace.value && plan.value.state === 'draft' ? plan.value.source : plan.value.target, head: inPlace.value ? 'As it will be' : 'Rolls into', fate: inPlace.value ? 'The same course, in the new term with new dates. Nothing is carried: all of it is there.' : awaited.value ? 'There is no shell yet. Its place is held with the term’s calendar and the old meeting times.' : plan.value.target.nodes.length ? `It holds ${counted(plan.value.target.course.items, 'item')} already. They stay where they are; what is carried goes below them.` : plan.value.target.course.origin === 'registrar' ? 'It is empty. Its roster is the registrar’s and is not touched.' : 'It is empty, and nobody is on its roster: it was made by hand.' },
+  {
+    course: plan.value.source.course,
+    whole: plan.value.source,
+    head: inPlace.value ? 'As it is now' : 'Rolls from',
+    fate: inPlace.value
+      ? 'A snapshot of it is kept, with its students and their work, before anything is written.'
+      : 'It is read, never written. It stays whole, with its students and their work.',
+  },
+  {
+    course: plan.value.target.course,
+    whole: inPlace.value && plan.value.state === 'draft' ? plan.value.source : plan.value.target,
+    head: inPlace.value ? 'As it will be' : 'Rolls into',
+    fate: inPlace.value
+      ? 'The same course, in the new term with new dates. Nothing is carried: all of it is there.'
+      : awaited.value
+        ? 'There is no shell yet. Its place is held with the term’s calendar and the old meeting times.'
+        : plan.value.target.nodes.length
+          ? `It holds ${counted(plan.value.target.course.items, 'item')} already. They stay where they are; what is carried goes below them.`
+          : plan.value.target.course.origin === 'registrar'
+            ? 'It is empty. Its roster is the registrar’s and is not touched.'
+            : 'It is empty, and nobody is on its roster: it was made by hand.',
+  },
 ])
 </script>
 
 <template>
   <StageFrame>
     <AwaitedNote v-if="awaited && plan.state === 'draft'" :plan="plan" />
-    <div v-if="rivals.length" class="note brass rivals" role="status"><h3>The registrar has {{ rivals.length === 1 ? 'a shell' : 'shells' }} for this class in {{ plan.target.course.term.name }}</h3><p class="small">Their students are there; nobody is enrolled by rolling in place. Roll into <template v-for="(shell, at) in rivals" :key="shell.id">{{ at ? ' or ' : '' }}<NuxtLink :to="`/fill/${shell.id}`">{{ codeText(shell) }}</NuxtLink> ({{ counted(shell.students, 'student') }})</template> instead, unless you mean it so.</p></div>
+    <div v-if="rivals.length" class="note brass rivals" role="status">
+      <h3>
+        The registrar has {{ rivals.length === 1 ? 'a shell' : 'shells' }} for this class in
+        {{ plan.target.course.term.name }}
+      </h3>
+      <p class="small">
+        Their students are there; nobody is enrolled by rolling in place. Roll into
+        <template v-for="(shell, at) in rivals" :key="shell.id"
+          >{{ at ? ' or ' : '' }}<NuxtLink :to="`/fill/${shell.id}`">{{ codeText(shell) }}</NuxtLink> ({{
+            counted(shell.students, 'student')
+          }})</template
+        >
+        instead, unless you mean it so.
+      </p>
+    </div>
     <div class="two">
       <section v-for="side in sides" :key="side.head">
         <p class="caps">{{ side.head }}</p>
         <h2>{{ codeText(side.course) }} {{ side.course.title }}</h2>
         <table class="ruled facts">
           <tbody>
-            <tr><th scope="row">Term</th><td>{{ side.course.term.name }}, classes {{ dayText(side.course.term.classesFrom) }} to {{ dayText(side.course.term.classesTo) }} {{ side.course.term.classesTo.slice(0, 4) }}</td></tr>
-            <tr><th scope="row">Meets</th><td>{{ meetingText(side.course.meetings) || 'no meeting times known' }}{{ side.course.meetings[0]?.room ? `, ${side.course.meetings[0].room}` : '' }}</td></tr>
-            <tr><th scope="row">Taught by</th><td>{{ side.course.instructors.join(', ') || 'nobody yet' }}</td></tr>
-            <tr><th scope="row">Roster</th><td>{{ side.course.role === 'shared' || side.course.role === null ? 'its students are not shown to you' : inPlace ? `${counted(plan.source.course.students, 'student')} of ${plan.source.course.term.name}` : side.course.origin === 'awaited' ? 'comes with the shell' : counted(side.course.students, 'student') }}</td></tr>
-            <tr><th scope="row">Holds</th><td>{{ counted(side.whole.nodes.filter(node => node.type === 'unit').length, 'unit') }}, {{ counted(side.whole.course.items, 'item') }}</td></tr>
+            <tr>
+              <th scope="row">Term</th>
+              <td>
+                {{ side.course.term.name }}, classes {{ dayText(side.course.term.classesFrom) }} to
+                {{ dayText(side.course.term.classesTo) }} {{ side.course.term.classesTo.slice(0, 4) }}
+              </td>
+            </tr>
+            <tr>
+              <th scope="row">Meets</th>
+              <td>
+                {{ meetingText(side.course.meetings) || 'no meeting times known'
+                }}{{ side.course.meetings[0]?.room ? `, ${side.course.meetings[0].room}` : '' }}
+              </td>
+            </tr>
+            <tr>
+              <th scope="row">Taught by</th>
+              <td>{{ side.course.instructors.join(', ') || 'nobody yet' }}</td>
+            </tr>
+            <tr>
+              <th scope="row">Roster</th>
+              <td>
+                {{
+                  side.course.role === 'shared' || side.course.role === null
+                    ? 'its students are not shown to you'
+                    : inPlace
+                      ? `${counted(plan.source.course.students, 'student')} of ${plan.source.course.term.name}`
+                      : side.course.origin === 'awaited'
+                        ? 'comes with the shell'
+                        : counted(side.course.students, 'student')
+                }}
+              </td>
+            </tr>
+            <tr>
+              <th scope="row">Holds</th>
+              <td>
+                {{ counted(side.whole.nodes.filter(node => node.type === 'unit').length, 'unit') }},
+                {{ counted(side.whole.course.items, 'item') }}
+              </td>
+            </tr>
           </tbody>
         </table>
-        <p v-for="wrong in [termDisagreement(readCode(side.course.code, patterns), side.course.term)].filter(each => each !== null)" :key="wrong.code" class="note brass" role="status">Its code {{ side.course.code }} says {{ wrong.code }}; the course is in {{ wrong.term }}. Make sure that this is the one you mean.</p>
-        <p v-if="side.course.missing" class="note brass" role="status">The registrar does not list {{ codeText(side.course) }} any more. It is kept here; ask the registrar before you go on.</p>
+        <p
+          v-for="wrong in [termDisagreement(readCode(side.course.code, patterns), side.course.term)].filter(
+            each => each !== null,
+          )"
+          :key="wrong.code"
+          class="note brass"
+          role="status"
+        >
+          Its code {{ side.course.code }} says {{ wrong.code }}; the course is in {{ wrong.term }}. Make sure
+          that this is the one you mean.
+        </p>
+        <p v-if="side.course.missing" class="note brass" role="status">
+          The registrar does not list {{ codeText(side.course) }} any more. It is kept here; ask the registrar
+          before you go on.
+        </p>
         <p class="soft">{{ side.fate }}</p>
       </section>
     </div>
@@ -66,19 +155,58 @@ const sides = computed(() => [
         <SourceList :plan="plan" :changing="changing" @choose="choose" />
         <AlsoInto v-if="plan.state === 'draft' && plan.may.edit && !awaited" :plan="plan" />
       </template>
-      <template v-else><h2>In place</h2><p class="small">One course, used again. Its content stays, its dates move, and the old term keeps a snapshot.</p></template>
-      <p v-if="!plan.may.edit" class="soft">{{ plan.state === 'run' ? 'This plan has been run; its pair is kept as it was.' : 'You may see this plan, not change it.' }}</p>
+      <template v-else
+        ><h2>In place</h2>
+        <p class="small">
+          One course, used again. Its content stays, its dates move, and the old term keeps a snapshot.
+        </p></template
+      >
+      <p v-if="!plan.may.edit" class="soft">
+        {{
+          plan.state === 'run'
+            ? 'This plan has been run; its pair is kept as it was.'
+            : 'You may see this plan, not change it.'
+        }}
+      </p>
     </template>
-    <template #foot><FootBar><NuxtLink class="act on-deep" :to="`/plans/${plan.id}/${inPlace ? 'date' : 'carry'}`">On to {{ inPlace ? 'Date' : 'Carry' }} ⟶</NuxtLink></FootBar></template>
+    <template #foot
+      ><FootBar
+        ><NuxtLink class="act on-deep" :to="`/plans/${plan.id}/${inPlace ? 'date' : 'carry'}`"
+          >On to {{ inPlace ? 'Date' : 'Carry' }} ⟶</NuxtLink
+        ></FootBar
+      ></template
+    >
   </StageFrame>
 </template>
 
 <style scoped>
-.rivals { margin-bottom: 16px; }
-.rivals p { margin: 0; }
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 40px; }
-.facts { margin: 10px 0 12px; }
-.facts th { border-bottom: 1px solid var(--rule); text-transform: none; letter-spacing: 0; font-size: 13px; width: 86px; padding-top: 8px; }
-.facts tr:first-child > * { border-top: 1.5px solid var(--rule-strong); }
-h2 .small { font: 400 12.5px var(--sans); margin-left: 6px; }
+.rivals {
+  margin-bottom: 16px;
+}
+.rivals p {
+  margin: 0;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 40px;
+}
+.facts {
+  margin: 10px 0 12px;
+}
+.facts th {
+  border-bottom: 1px solid var(--rule);
+  text-transform: none;
+  letter-spacing: 0;
+  font-size: 13px;
+  width: 86px;
+  padding-top: 8px;
+}
+.facts tr:first-child > * {
+  border-top: 1.5px solid var(--rule-strong);
+}
+h2 .small {
+  font: 400 12.5px var(--sans);
+  margin-left: 6px;
+}
 </style>

@@ -2,7 +2,7 @@
 import type { PlanReply } from '~~/shared/api/plans'
 
 /** The plan’s sources in their order: add, take away, move, or take another instead. */
-const props = defineProps<{ plan: PlanReply, changing: boolean }>()
+const props = defineProps<{ plan: PlanReply; changing: boolean }>()
 const emit = defineEmits<{ choose: [ids: string[]] }>()
 const sides = computed(() => [props.plan.source, ...props.plan.more])
 const ids = computed(() => sides.value.map(side => side.course.id))
@@ -23,24 +23,88 @@ function up(at: number): void {
   <ol class="sources">
     <li v-for="(side, at) in sides" :key="side.course.id">
       <b>{{ codeText(side.course) }}</b> {{ side.course.title }}, {{ side.course.term.name }}
-      <span class="soft small">{{ counted(side.course.items, 'item') }}{{ at > 0 ? ', what is not in those above' : '' }}</span>
-      <span v-if="plan.may.edit && sides.length > 1" class="small do"><button v-if="at > 0" class="link" type="button" :disabled="changing" :aria-label="`Put ${codeText(side.course)} before`" @click="up(at)">before</button><button class="link" type="button" :disabled="changing" :aria-label="`Take ${codeText(side.course)} away`" @click="emit('choose', ids.filter(id => id !== side.course.id))">take away</button></span>
+      <span class="soft small"
+        >{{ counted(side.course.items, 'item') }}{{ at > 0 ? ', what is not in those above' : '' }}</span
+      >
+      <span v-if="plan.may.edit && sides.length > 1" class="small do"
+        ><button
+          v-if="at > 0"
+          class="link"
+          type="button"
+          :disabled="changing"
+          :aria-label="`Put ${codeText(side.course)} before`"
+          @click="up(at)"
+        >
+          before</button
+        ><button
+          class="link"
+          type="button"
+          :disabled="changing"
+          :aria-label="`Take ${codeText(side.course)} away`"
+          @click="
+            emit(
+              'choose',
+              ids.filter(id => id !== side.course.id),
+            )
+          "
+        >
+          take away
+        </button></span
+      >
     </li>
   </ol>
   <template v-if="plan.may.edit">
-    <p v-if="!finding" class="small ways"><button class="link" type="button" :disabled="changing" @click="finding = 'instead'">{{ sides.length > 1 ? 'Another first source' : 'Another source' }} …</button><button class="link" type="button" :disabled="changing || ids.length >= 8" @click="finding = 'add'">Add a source …</button></p>
+    <p v-if="!finding" class="small ways">
+      <button class="link" type="button" :disabled="changing" @click="finding = 'instead'">
+        {{ sides.length > 1 ? 'Another first source' : 'Another source' }} …</button
+      ><button class="link" type="button" :disabled="changing || ids.length >= 8" @click="finding = 'add'">
+        Add a source …
+      </button>
+    </p>
     <template v-else>
-      <p class="small soft">{{ finding === 'add' ? 'It comes after the others: what they hold already is not taken twice.' : 'Choosing another takes decisions about single items back; the rules for dates stay.' }}</p>
-      <SourceChoice :label="finding === 'add' ? 'Find a course to add as a source' : 'Find another course to roll from'" :not="[...ids, plan.target.course.id]"><template #default="{ course }"><button class="link" type="button" :disabled="changing" @click="take(course.id)">{{ finding === 'add' ? 'Add' : 'Take this' }}</button></template></SourceChoice>
-      <p class="small ways"><NuxtLink :to="`/fill/${plan.target.course.id}?way=template`">A template or a share code instead</NuxtLink><button class="link" type="button" @click="finding = null">Leave it</button></p>
+      <p class="small soft">
+        {{
+          finding === 'add'
+            ? 'It comes after the others: what they hold already is not taken twice.'
+            : 'Choosing another takes decisions about single items back; the rules for dates stay.'
+        }}
+      </p>
+      <SourceChoice
+        :label="finding === 'add' ? 'Find a course to add as a source' : 'Find another course to roll from'"
+        :not="[...ids, plan.target.course.id]"
+        ><template #default="{ course }"
+          ><button class="link" type="button" :disabled="changing" @click="take(course.id)">
+            {{ finding === 'add' ? 'Add' : 'Take this' }}
+          </button></template
+        ></SourceChoice
+      >
+      <p class="small ways">
+        <NuxtLink :to="`/fill/${plan.target.course.id}?way=template`"
+          >A template or a share code instead</NuxtLink
+        ><button class="link" type="button" @click="finding = null">Leave it</button>
+      </p>
     </template>
   </template>
 </template>
 
 <style scoped>
-.sources { padding-left: 18px; margin-bottom: 10px; }
-.sources li { padding: 6px 0; border-bottom: 1px solid var(--rule); }
-.sources .small { display: block; }
-.do, .ways { display: flex !important; gap: 14px; }
-b { font-weight: 600; }
+.sources {
+  padding-left: 18px;
+  margin-bottom: 10px;
+}
+.sources li {
+  padding: 6px 0;
+  border-bottom: 1px solid var(--rule);
+}
+.sources .small {
+  display: block;
+}
+.do,
+.ways {
+  display: flex !important;
+  gap: 14px;
+}
+b {
+  font-weight: 600;
+}
 </style>

@@ -3,34 +3,110 @@ import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectView } from '~~/shared/api/plans'
 
 /** The whole effect of a run in numbers. */
-const props = defineProps<{ effect: EffectView, source: CourseLine, target: CourseLine }>()
-const kinds = computed(() => Object.entries(props.effect.added.byKind).map(([kind, n]) => counted(n, ...kindWords[kind]!)).join(', '))
+const props = defineProps<{ effect: EffectView; source: CourseLine; target: CourseLine }>()
+const kinds = computed(() =>
+  Object.entries(props.effect.added.byKind)
+    .map(([kind, n]) => counted(n, ...kindWords[kind]!))
+    .join(', '),
+)
 const dates = computed(() => {
   const { straight, moved, held, settle, none } = props.effect.dates
-  return [`${straight} straight across`, moved && `${moved} moved off closures or to keep their order`, held && `${held} held by hand`, settle && `${settle} to settle`, none && `${none} taken away`].filter(Boolean).join(', ')
+  return [
+    `${straight} straight across`,
+    moved && `${moved} moved off closures or to keep their order`,
+    held && `${held} held by hand`,
+    settle && `${settle} to settle`,
+    none && `${none} taken away`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 })
 </script>
 
 <template>
   <table class="ruled">
-    <thead><tr><th scope="col">What</th><th scope="col" class="number">How many</th><th scope="col">Which</th></tr></thead>
+    <thead>
+      <tr>
+        <th scope="col">What</th>
+        <th scope="col" class="number">How many</th>
+        <th scope="col">Which</th>
+      </tr>
+    </thead>
     <tbody>
-      <tr><td>Units added</td><td class="number">{{ effect.added.units }}</td><td>{{ effect.kept.units || effect.kept.items ? 'below what the shell holds' : 'in the old course’s order' }}</td></tr>
-      <tr><td>Items added</td><td class="number">{{ effect.added.items }}</td><td>{{ kinds || 'none' }}</td></tr>
-      <tr><td>Grade categories added</td><td class="number">{{ effect.added.categories }}</td><td>with their weights</td></tr>
-      <tr><td>Dates written</td><td class="number">{{ effect.dates.dates }}</td><td>{{ dates }}</td></tr>
-      <tr><td>Replaced</td><td class="number">{{ effect.replaced }}</td><td>{{ effect.replaced ? 'overwritten in the shell' : 'nothing in the shell is overwritten' }}</td></tr>
-      <tr><td>Cleared</td><td class="number">{{ effect.cleared }}</td><td>{{ effect.cleared ? 'removed from the shell' : 'nothing in the shell is removed' }}</td></tr>
-      <tr v-if="effect.kept.items || effect.kept.units"><td>Stay in the shell</td><td class="number">{{ effect.kept.items }}</td><td>items it holds now, with the {{ counted(target.students, 'student') }} on its roster</td></tr>
-      <tr v-else><td>Stay in the shell</td><td class="number">0</td><td>it holds no items; the {{ counted(target.students, 'student') }} on its roster stay</td></tr>
-      <tr v-if="effect.already"><td>There already</td><td class="number">{{ effect.already }}</td><td>came in an earlier run; left as they are now</td></tr>
-      <tr><td>Left behind</td><td class="number">{{ effect.leftBehind }}</td><td>{{ effect.leftBehind ? `items of ${codeText(source)} that you chose not to carry` : 'no item' }}, and everything about students</td></tr>
+      <tr>
+        <td>Units added</td>
+        <td class="number">{{ effect.added.units }}</td>
+        <td>
+          {{
+            effect.kept.units || effect.kept.items
+              ? 'below what the shell holds'
+              : 'in the old course’s order'
+          }}
+        </td>
+      </tr>
+      <tr>
+        <td>Items added</td>
+        <td class="number">{{ effect.added.items }}</td>
+        <td>{{ kinds || 'none' }}</td>
+      </tr>
+      <tr>
+        <td>Grade categories added</td>
+        <td class="number">{{ effect.added.categories }}</td>
+        <td>with their weights</td>
+      </tr>
+      <tr>
+        <td>Dates written</td>
+        <td class="number">{{ effect.dates.dates }}</td>
+        <td>{{ dates }}</td>
+      </tr>
+      <tr>
+        <td>Replaced</td>
+        <td class="number">{{ effect.replaced }}</td>
+        <td>{{ effect.replaced ? 'overwritten in the shell' : 'nothing in the shell is overwritten' }}</td>
+      </tr>
+      <tr>
+        <td>Cleared</td>
+        <td class="number">{{ effect.cleared }}</td>
+        <td>{{ effect.cleared ? 'removed from the shell' : 'nothing in the shell is removed' }}</td>
+      </tr>
+      <tr v-if="effect.kept.items || effect.kept.units">
+        <td>Stay in the shell</td>
+        <td class="number">{{ effect.kept.items }}</td>
+        <td>items it holds now, with the {{ counted(target.students, 'student') }} on its roster</td>
+      </tr>
+      <tr v-else>
+        <td>Stay in the shell</td>
+        <td class="number">0</td>
+        <td>it holds no items; the {{ counted(target.students, 'student') }} on its roster stay</td>
+      </tr>
+      <tr v-if="effect.already">
+        <td>There already</td>
+        <td class="number">{{ effect.already }}</td>
+        <td>came in an earlier run; left as they are now</td>
+      </tr>
+      <tr>
+        <td>Left behind</td>
+        <td class="number">{{ effect.leftBehind }}</td>
+        <td>
+          {{ effect.leftBehind ? `items of ${codeText(source)} that you chose not to carry` : 'no item' }},
+          and everything about students
+        </td>
+      </tr>
     </tbody>
   </table>
 </template>
 
 <style scoped>
-.ruled { max-width: 860px; }
-.ruled td:first-child { width: 190px; font-weight: 600; }
-.ruled .number { width: 100px; white-space: nowrap; padding-right: 26px; }
+.ruled {
+  max-width: 860px;
+}
+.ruled td:first-child {
+  width: 190px;
+  font-weight: 600;
+}
+.ruled .number {
+  width: 100px;
+  white-space: nowrap;
+  padding-right: 26px;
+}
 </style>

@@ -6,5 +6,5 @@ import { undate } from './none'
 /** Always open: no opening and no closing date; the due date keeps its week. */
 export const always: Prepare<RuleOf<'always'>> = (rule, crossing) => {
   const byWeek = keepWeek(rule, crossing)
-  return draft => draft.slot === 'due' ? byWeek(draft) : undate(draft, 'always-open')
+  return draft => (draft.slot === 'due' ? byWeek(draft) : undate(draft, 'always-open'))
 }

@@ -8,7 +8,7 @@ import { placeOutsideClasses } from '../zones'
 export const keepWeek: Prepare<Rule> = (rule, crossing) => {
   const { source, target } = crossing
   const names = new Map<string, Record<string, NameValue>>()
-  return (draft) => {
+  return draft => {
     if (placeOutsideClasses(crossing, draft)) return
     const { week, after } = teachingWeek(source, draft.from)!
     const weekday = turned(rule, draft.weekday)
@@ -20,7 +20,17 @@ export const keepWeek: Prepare<Rule> = (rule, crossing) => {
     else if (week > last) draft.flags |= bit['past-end']
     const key = `${week} ${after} ${draft.weekday}`
     let shared = names.get(key)
-    if (!shared) names.set(key, shared = { week, landing, breakWeek: after, weekStarts: isoOf(first), weekday, was: draft.weekday })
-    draft.reasons.push({ slot: draft.slot, code: 'keep-week', before: isoOf(draft.from), after: isoOf(draft.day), names: shared })
+    if (!shared)
+      names.set(
+        key,
+        (shared = { week, landing, breakWeek: after, weekStarts: isoOf(first), weekday, was: draft.weekday }),
+      )
+    draft.reasons.push({
+      slot: draft.slot,
+      code: 'keep-week',
+      before: isoOf(draft.from),
+      after: isoOf(draft.day),
+      names: shared,
+    })
   }
 }

@@ -5,7 +5,7 @@ import type { RuleOf } from '../rule'
 import { placeOutsideClasses } from '../zones'
 
 /** Where a date lies among ordered days: index of the last one at or before it (0 if none) and the days past it. */
-export function indexAmong(days: readonly Day[], day: Day): { index: number, residual: number } {
+export function indexAmong(days: readonly Day[], day: Day): { index: number; residual: number } {
   const index = Math.max(0, lastAtOrBefore(days, day))
   return { index, residual: day - days[index]! }
 }
@@ -26,26 +26,49 @@ export const stretch: Prepare<RuleOf<'stretch'>> = (rule, crossing) => {
   const { source, target } = crossing
   const sourceLength = source.classes.to - source.classes.from
   const targetLength = target.classes.to - target.classes.from
-  return (draft) => {
+  return draft => {
     if (placeOutsideClasses(crossing, draft)) return
     const before = isoOf(draft.from)
     if (rule.basis === 'teaching') {
       const { index, residual } = indexAmong(source.classDays, draft.from)
       const landing = share(index, source.classDays.length, target.classDays.length)
       draft.day = dayAmong(target.classDays, landing, residual)
-      draft.reasons.push({ slot: draft.slot, code: 'stretch-teaching', before, after: isoOf(draft.day),
-        names: { index: index + 1, of: source.classDays.length, landing: landing + 1, ofTarget: target.classDays.length, residual } })
-    }
-    else {
+      draft.reasons.push({
+        slot: draft.slot,
+        code: 'stretch-teaching',
+        before,
+        after: isoOf(draft.day),
+        names: {
+          index: index + 1,
+          of: source.classDays.length,
+          landing: landing + 1,
+          ofTarget: target.classDays.length,
+          residual,
+        },
+      })
+    } else {
       const days = draft.from - source.classes.from
-      draft.day = target.classes.from + (sourceLength === 0 ? days : roundDiv(days * targetLength, sourceLength))
-      draft.reasons.push({ slot: draft.slot, code: 'stretch-calendar', before, after: isoOf(draft.day), names: { days, of: sourceLength, ofTarget: targetLength } })
+      draft.day =
+        target.classes.from + (sourceLength === 0 ? days : roundDiv(days * targetLength, sourceLength))
+      draft.reasons.push({
+        slot: draft.slot,
+        code: 'stretch-calendar',
+        before,
+        after: isoOf(draft.day),
+        names: { days, of: sourceLength, ofTarget: targetLength },
+      })
     }
     if (!rule.keepWeekday) return
     const weekday = turned(rule, draft.weekday)
     const stretched = draft.day
     draft.day = stretched + floorMod(weekday - weekdayOf(stretched) + 3, 7) - 3
     if (draft.day !== stretched)
-      draft.reasons.push({ slot: draft.slot, code: 'nearest-weekday', before: isoOf(stretched), after: isoOf(draft.day), names: { weekday } })
+      draft.reasons.push({
+        slot: draft.slot,
+        code: 'nearest-weekday',
+        before: isoOf(stretched),
+        after: isoOf(draft.day),
+        names: { weekday },
+      })
   }
 }

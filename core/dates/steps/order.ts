@@ -12,7 +12,13 @@ function keepOrder(earlier: Draft, later: Draft, mover: 'earlier' | 'later'): vo
   const moving = mover === 'earlier' ? earlier : later
   if (was(earlier) > was(later)) {
     later.flags |= bit['source-inverted']
-    later.reasons.push({ slot: later.slot, code: 'source-inverted', before: wallOf(later.from, later.fromMinute), after: wallOf(later.day, later.minute), names: { other: earlier.slot } })
+    later.reasons.push({
+      slot: later.slot,
+      code: 'source-inverted',
+      before: wallOf(later.from, later.fromMinute),
+      after: wallOf(later.day, later.minute),
+      names: { other: earlier.slot },
+    })
     return
   }
   if (now(earlier) <= now(later)) return
@@ -24,7 +30,13 @@ function keepOrder(earlier: Draft, later: Draft, mover: 'earlier' | 'later'): vo
     moving.minute = fixed.minute
   }
   moving.flags |= bit.reordered
-  moving.reasons.push({ slot: moving.slot, code: 'reordered', before, after: wallOf(moving.day, moving.minute), names: { other: fixed.slot } })
+  moving.reasons.push({
+    slot: moving.slot,
+    code: 'reordered',
+    before,
+    after: wallOf(moving.day, moving.minute),
+    names: { other: fixed.slot },
+  })
 }
 
 /** opens ≤ due ≤ closes, where the source had it so: opens and closes give way to due; without a due date, closes to opens. */
@@ -32,6 +44,5 @@ export function order(opens: Draft | null, due: Draft | null, closes: Draft | nu
   if (due) {
     if (opens) keepOrder(opens, due, 'earlier')
     if (closes) keepOrder(due, closes, 'later')
-  }
-  else if (opens && closes) keepOrder(opens, closes, 'later')
+  } else if (opens && closes) keepOrder(opens, closes, 'later')
 }

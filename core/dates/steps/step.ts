@@ -6,7 +6,13 @@ import type { Rule } from '../rule'
 export type SlotStep = (draft: Draft, rule: Rule, crossing: Crossing) => void
 
 /** Moves a draft to another day, flags it and notes why. */
-export function move(draft: Draft, day: Day, flag: Flag, code: string, names?: Record<string, NameValue>): void {
+export function move(
+  draft: Draft,
+  day: Day,
+  flag: Flag,
+  code: string,
+  names?: Record<string, NameValue>,
+): void {
   const before = isoOf(draft.day)
   draft.day = day
   draft.flags |= bit[flag]

@@ -8,7 +8,7 @@ function meetingMinute(crossing: Crossing, draft: Draft, end: boolean): number |
   const at = lastAtOrBefore(days, draft.day)
   if (at < 0 || days[at] !== draft.day) return null
   const weekday = crossing.target.timetableWeekday(draft.day)
-  let earliest: { start: string, end: string } | null = null
+  let earliest: { start: string; end: string } | null = null
   for (const entry of crossing.targetMeetings)
     if (entry.weekday === weekday && (!earliest || entry.start < earliest.start)) earliest = entry
   return earliest && minuteOf(end ? earliest.end : earliest.start, 0)
@@ -24,13 +24,16 @@ export const time: SlotStep = (draft, rule, crossing) => {
     const met = meetingMinute(crossing, draft, policy === 'class-end')
     minute = met ?? kept
     code = met === null ? 'no-meeting-that-day' : policy
-  }
-  else if (policy !== 'keep') {
+  } else if (policy !== 'keep') {
     minute = minuteOf(policy, 0)
     code = 'time-given'
-  }
-  else if (rule.method === 'span') code = 'time-of-span'
+  } else if (rule.method === 'span') code = 'time-of-span'
   const before = wallOf(draft.day, draft.fromMinute)
   draft.minute = minute
-  draft.reasons.push({ slot: draft.slot, code, before, after: minute === draft.fromMinute ? before : wallOf(draft.day, minute) })
+  draft.reasons.push({
+    slot: draft.slot,
+    code,
+    before,
+    after: minute === draft.fromMinute ? before : wallOf(draft.day, minute),
+  })
 }

@@ -15,5 +15,11 @@ export const zone: SlotStep = (draft, _rule, crossing) => {
   }
   const flag = odd.kind === 'gap' ? 'dst-gap' : 'dst-overlap'
   draft.flags |= bit[flag]
-  draft.reasons.push({ slot: draft.slot, code: flag, before, after: wallOf(draft.day, draft.minute), names: { minutes: odd.minutes, timeZone: crossing.zone.timeZone } })
+  draft.reasons.push({
+    slot: draft.slot,
+    code: flag,
+    before,
+    after: wallOf(draft.day, draft.minute),
+    names: { minutes: odd.minutes, timeZone: crossing.zone.timeZone },
+  })
 }

@@ -1,5 +1,8 @@
 /** An entry that has passed every check. Sizes in bytes. */
-export interface ArchiveEntry { readonly path: string, readonly size: number }
+export interface ArchiveEntry {
+  readonly path: string
+  readonly size: number
+}
 
 /**
  * An archive whose entries have passed every check (`entries.ts`). Bytes are unpacked when asked for and compared with the
@@ -21,7 +24,11 @@ export function archiveOf(name: string, files: ReadonlyMap<string, Uint8Array>):
     name,
     entries: new Map([...files].map(([path, bytes]) => [path, { path, size: bytes.length }])),
     bytes: async path => files.get(path)!,
-    async* chunks(path) { yield files.get(path)! },
-    async check() { /* it lies unpacked in memory */ },
+    async *chunks(path) {
+      yield files.get(path)!
+    },
+    async check() {
+      /* it lies unpacked in memory */
+    },
   }
 }

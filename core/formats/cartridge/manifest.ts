@@ -39,19 +39,42 @@ export interface Manifest {
 const titleKept = 500
 
 /** A title in one line. Too long a one is cut, and said; one of a length that nobody writes is refused. */
-export function titleOf(text: string | null | undefined, where: string, limits: Pick<ReadLimits, 'titleLength'>, findings: FindingList): string | null {
+export function titleOf(
+  text: string | null | undefined,
+  where: string,
+  limits: Pick<ReadLimits, 'titleLength'>,
+  findings: FindingList,
+): string | null {
   if (!text) return null
-  if (text.length > limits.titleLength) throw new FormatRefusal(where, `has a title of ${text.length} characters; at most ${limits.titleLength} are read`, 'limit')
+  if (text.length > limits.titleLength)
+    throw new FormatRefusal(
+      where,
+      `has a title of ${text.length} characters; at most ${limits.titleLength} are read`,
+      'limit',
+    )
   const line = oneLine(text)
   if (line.length <= titleKept) return line || null
-  findings.add('warning', where, `the title “${line.slice(0, 60)}…” has ${line.length} characters and was cut to ${titleKept}`)
+  findings.add(
+    'warning',
+    where,
+    `the title “${line.slice(0, 60)}…” has ${line.length} characters and was cut to ${titleKept}`,
+  )
   return `${[...line.slice(0, titleKept - 1)].join('').replace(/[\uD800-\uDBFF]$/, '')}…`
 }
 
 /** The text of a LOM element that may come in several languages: that in the language of the whole, else the first. */
 function lomText(element: XmlElement | undefined, language: string | null): string | null {
-  const strings = (element?.children ?? []).filter(child => child.name === 'string' || child.name === 'langstring')
-  const own = language === null ? undefined : strings.find(child => (child.attributes.language ?? child.attributes['xml:lang'])?.toLowerCase() === language.toLowerCase())
+  const strings = (element?.children ?? []).filter(
+    child => child.name === 'string' || child.name === 'langstring',
+  )
+  const own =
+    language === null
+      ? undefined
+      : strings.find(
+          child =>
+            (child.attributes.language ?? child.attributes['xml:lang'])?.toLowerCase() ===
+            language.toLowerCase(),
+        )
   return (own ?? strings[0])?.text.trim() || null
 }
 
@@ -66,28 +89,51 @@ function readResources(manifest: XmlElement, where: string, findings: FindingLis
     const at = `${where}, line ${element.line}`
     const identifier = element.attributes.identifier ?? ''
     if (!identifier || resources.has(identifier)) {
-      findings.add('error', at, `a resource has ${identifier ? `the identifier ${identifier}, which another has too` : 'no identifier'}; it was left out`)
+      findings.add(
+        'error',
+        at,
+        `a resource has ${identifier ? `the identifier ${identifier}, which another has too` : 'no identifier'}; it was left out`,
+      )
       continue
     }
     const path = (href: string | undefined): string | null => {
       const address = href?.trim() ?? ''
       if (address === '') return null
       if (/^https?:\/\//i.test(address)) {
-        if (!remote.has(address)) findings.add('warning', at, `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which is not in the package; nothing is fetched, it was left out`)
+        if (!remote.has(address))
+          findings.add(
+            'warning',
+            at,
+            `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which is not in the package; nothing is fetched, it was left out`,
+          )
         remote.add(address)
         return null
       }
       const resolved = resolvePath(resolvePath('', `${base}${folder(element)}`) ?? '', address)
       // Nothing honest points out of its own package; what does is after something else.
-      if (resolved === null || /^[a-z][a-z0-9+.-]*:|^[/\\]/i.test(address)) throw new FormatRefusal(at, `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which lies outside the package`, 'hostile')
+      if (resolved === null || /^[a-z][a-z0-9+.-]*:|^[/\\]/i.test(address))
+        throw new FormatRefusal(
+          at,
+          `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which lies outside the package`,
+          'hostile',
+        )
       return resolved
     }
-    const files = childrenNamed(element, 'file').map(file => path(file.attributes.href)).filter(file => file !== null)
-    const roles = elementsBelow(descend(element, 'metadata') ?? { ...element, children: [] }).filter(child => child.name === 'intendedEndUserRole').map(child => textAt(child, 'value') ?? '')
+    const files = childrenNamed(element, 'file')
+      .map(file => path(file.attributes.href))
+      .filter(file => file !== null)
+    const roles = elementsBelow(descend(element, 'metadata') ?? { ...element, children: [] })
+      .filter(child => child.name === 'intendedEndUserRole')
+      .map(child => textAt(child, 'value') ?? '')
     resources.set(identifier, {
-      identifier, type: (element.attributes.type ?? '').trim(), href: path(element.attributes.href) ?? files[0] ?? null, files,
+      identifier,
+      type: (element.attributes.type ?? '').trim(),
+      href: path(element.attributes.href) ?? files[0] ?? null,
+      files,
       dependencies: childrenNamed(element, 'dependency').map(child => child.attributes.identifierref ?? ''),
-      variants: element.children.filter(child => child.name === 'variant').map(child => child.attributes.identifierref ?? ''),
+      variants: element.children
+        .filter(child => child.name === 'variant')
+        .map(child => child.attributes.identifierref ?? ''),
       intendedUse: element.attributes.intendeduse?.trim() || null,
       staffOnly: roles.length > 0 && roles.every(role => /^(instructor|mentor|administrator)$/i.test(role)),
       line: element.line,
@@ -97,29 +143,60 @@ function readResources(manifest: XmlElement, where: string, findings: FindingLis
 }
 
 /** Reads the manifest's tree: title, language, items and resources. */
-export function readManifest(manifest: XmlElement, where: string, limits: ReadLimits, findings: FindingList): Manifest {
+export function readManifest(
+  manifest: XmlElement,
+  where: string,
+  limits: ReadLimits,
+  findings: FindingList,
+): Manifest {
   const organisations = descend(manifest, 'organizations')
   const all = organisations ? childrenNamed(organisations, 'organization') : []
-  const organisation = all.find(element => element.attributes.identifier === organisations?.attributes.default) ?? all[0]
-  if (all.length > 1) findings.add('warning', where, `has ${all.length} organisations; “${organisation!.attributes.identifier ?? ''}” gives the order, and what only the others show came after it`)
+  const organisation =
+    all.find(element => element.attributes.identifier === organisations?.attributes.default) ?? all[0]
+  if (all.length > 1)
+    findings.add(
+      'warning',
+      where,
+      `has ${all.length} organisations; “${organisation!.attributes.identifier ?? ''}” gives the order, and what only the others show came after it`,
+    )
   const item = (element: XmlElement, depth: number): OrganisationItem => {
     const at = `${where}, line ${element.line}`
-    if (depth > limits.nesting) throw new FormatRefusal(at, `items nest more than ${limits.nesting} deep`, 'limit')
+    if (depth > limits.nesting)
+      throw new FormatRefusal(at, `items nest more than ${limits.nesting} deep`, 'limit')
     return {
-      identifier: element.attributes.identifier ?? '', title: titleOf(descend(element, 'title')?.text, at, limits, findings), reference: element.attributes.identifierref?.trim() || null,
-      visible: !/^(false|0)$/i.test(element.attributes.isvisible ?? ''), line: element.line, children: childrenNamed(element, 'item').map(child => item(child, depth + 1)),
+      identifier: element.attributes.identifier ?? '',
+      title: titleOf(descend(element, 'title')?.text, at, limits, findings),
+      reference: element.attributes.identifierref?.trim() || null,
+      visible: !/^(false|0)$/i.test(element.attributes.isvisible ?? ''),
+      line: element.line,
+      children: childrenNamed(element, 'item').map(child => item(child, depth + 1)),
     }
   }
   const top = organisation ? childrenNamed(organisation, 'item').map(element => item(element, 0)) : []
   // The organisation holds one root item, which stands for the course itself (Common Cartridge, rooted hierarchy).
   const root = top.length === 1 && top[0]!.reference === null ? top[0]! : null
-  if (organisation && !root) findings.add('warning', where, top.length === 0 ? 'its organisation holds no item' : 'its organisation has no single root item; the items in it were read as they stand')
-  if (!organisation) findings.add('warning', where, 'has no organisation: everything in it came without order')
+  if (organisation && !root)
+    findings.add(
+      'warning',
+      where,
+      top.length === 0
+        ? 'its organisation holds no item'
+        : 'its organisation has no single root item; the items in it were read as they stand',
+    )
+  if (!organisation)
+    findings.add('warning', where, 'has no organisation: everything in it came without order')
   const lom = descend(manifest, 'metadata', 'lom')
   const language = textAt(lom, 'general', 'language')
-  const organisationTitle = organisation && titleOf(descend(organisation, 'title')?.text, where, limits, findings)
+  const organisationTitle =
+    organisation && titleOf(descend(organisation, 'title')?.text, where, limits, findings)
   return {
-    title: titleOf(lomText(descend(lom, 'general', 'title'), language), where, limits, findings) ?? organisationTitle ?? root?.title ?? null,
-    language, items: root ? root.children : top, resources: readResources(manifest, where, findings),
+    title:
+      titleOf(lomText(descend(lom, 'general', 'title'), language), where, limits, findings) ??
+      organisationTitle ??
+      root?.title ??
+      null,
+    language,
+    items: root ? root.children : top,
+    resources: readResources(manifest, where, findings),
   }
 }

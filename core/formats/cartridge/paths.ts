@@ -5,13 +5,17 @@
 export function resolvePath(folder: string, path: string, decode = true): string | null {
   let plain = path
   if (decode) {
-    try { plain = decodeURIComponent(path) }
-    catch { /* a stray percent sign stands for itself */ }
+    try {
+      plain = decodeURIComponent(path)
+    } catch {
+      /* a stray percent sign stands for itself */
+    }
   }
   const parts = folder ? folder.split('/') : []
   for (const part of plain.replaceAll('\\', '/').split('/')) {
-    if (part === '..') { if (parts.pop() === undefined) return null }
-    else if (part !== '.' && part !== '') parts.push(part)
+    if (part === '..') {
+      if (parts.pop() === undefined) return null
+    } else if (part !== '.' && part !== '') parts.push(part)
   }
   return parts.join('/')
 }
@@ -24,7 +28,7 @@ export function pathFinder(paths: Iterable<string>): (path: string) => string | 
   const loose = new Map<string, string>()
   const loosened = (path: string): string => path.normalize('NFC').toLowerCase()
   for (const path of exact) if (!loose.has(loosened(path))) loose.set(loosened(path), path)
-  return path => (exact.has(path) ? path : loose.get(loosened(path)) ?? null)
+  return path => (exact.has(path) ? path : (loose.get(loosened(path)) ?? null))
 }
 
 const fileBase = /^(?:\$|%24)IMS-CC-FILEBASE(?:\$|%24)\/?/i
@@ -36,7 +40,7 @@ const elsewhere = /^(?:[a-z][a-z0-9+.-]*:|\/\/|\\\\|#|\?|$)/i
  * that leads out of the package. `$IMS-CC-FILEBASE$` stands for the root of the package; packages are found that mean the
  * folder of the file by it (Common Cartridge 1.1 implementation guide, from memory).
  */
-export function pathsMeant(from: string, address: string): { paths: string[], rest: string } | null {
+export function pathsMeant(from: string, address: string): { paths: string[]; rest: string } | null {
   const trimmed = address.trim()
   if (elsewhere.test(trimmed)) return null
   const cut = trimmed.search(/[?#]/)
@@ -45,6 +49,10 @@ export function pathsMeant(from: string, address: string): { paths: string[], re
   const based = fileBase.test(path)
   const bare = path.replace(fileBase, '')
   const bases = based ? ['', folder] : path.startsWith('/') ? [''] : [folder]
-  const paths = bases.flatMap(base => (bare.includes('%') ? [true, false] : [false]).map(decode => resolvePath(base, bare, decode))).filter(found => found !== null && found !== '') as string[]
+  const paths = bases
+    .flatMap(base =>
+      (bare.includes('%') ? [true, false] : [false]).map(decode => resolvePath(base, bare, decode)),
+    )
+    .filter(found => found !== null && found !== '') as string[]
   return { paths: [...new Set(paths)], rest: cut < 0 ? '' : trimmed.slice(cut) }
 }

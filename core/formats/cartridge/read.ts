@@ -8,7 +8,13 @@ import { pageText } from '../text'
 import { readXml } from '../xml'
 import { readManifest, titleOf, type Manifest, type OrganisationItem, type Resource } from './manifest'
 import { fileNameOf, pathFinder, pathsMeant } from './paths'
-import { isWebContent, mediaTypeOf, resourceReaders, type ReadContext, type ResourceContent } from './resources'
+import {
+  isWebContent,
+  mediaTypeOf,
+  resourceReaders,
+  type ReadContext,
+  type ResourceContent,
+} from './resources'
 import { versionOf } from './versions'
 
 const manifestName = 'imsmanifest.xml'
@@ -30,18 +36,30 @@ export interface CartridgeRead {
 /** Whether an archive holds a cartridge, and in which folder: packages are found that were packed with the folder around them. */
 export function cartridgeFolder(archive: Archive): string | null {
   if (archive.entries.has(manifestName)) return ''
-  const found = [...archive.entries.keys()].filter(path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2)
+  const found = [...archive.entries.keys()].filter(
+    path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2,
+  )
   return found.length === 1 ? found[0]!.slice(0, -manifestName.length) : null
 }
 
 /** The archive as it is seen from one of its folders. */
-const inFolder = (archive: Archive, folder: string): Archive => (folder === '' ? archive : {
-  name: archive.name,
-  entries: new Map([...archive.entries].filter(([path]) => path.startsWith(folder)).map(([path, entry]) => [path.slice(folder.length), { ...entry, path: path.slice(folder.length) }])),
-  bytes: path => archive.bytes(folder + path),
-  chunks: path => archive.chunks(folder + path),
-  check: (path, seen) => archive.check(folder + path, seen),
-})
+const inFolder = (archive: Archive, folder: string): Archive =>
+  folder === ''
+    ? archive
+    : {
+        name: archive.name,
+        entries: new Map(
+          [...archive.entries]
+            .filter(([path]) => path.startsWith(folder))
+            .map(([path, entry]) => [
+              path.slice(folder.length),
+              { ...entry, path: path.slice(folder.length) },
+            ]),
+        ),
+        bytes: path => archive.bytes(folder + path),
+        chunks: path => archive.chunks(folder + path),
+        check: (path, seen) => archive.check(folder + path, seen),
+      }
 
 /**
  * Reads a 1EdTech Common Cartridge 1.0 to 1.3: the organisation's tree into units and items in its order and nesting, each with
@@ -49,15 +67,26 @@ const inFolder = (archive: Archive, folder: string): Archive => (folder === '' ?
  * memory. Structure from the Common Cartridge profiles of IMS Content Packaging (element names from memory).
  * @throws FormatRefusal where the archive is no such package, or made to do harm.
  */
-export async function readCartridge(whole: Archive, { courseKey, limits = readLimits, progress = () => {} }: ReadOptions): Promise<CartridgeRead> {
+export async function readCartridge(
+  whole: Archive,
+  { courseKey, limits = readLimits, progress = () => {} }: ReadOptions,
+): Promise<CartridgeRead> {
   const folder = cartridgeFolder(whole)
-  if (folder === null) throw new FormatRefusal(whole.name, `holds no ${manifestName}: it is not a Common Cartridge`)
+  if (folder === null)
+    throw new FormatRefusal(whole.name, `holds no ${manifestName}: it is not a Common Cartridge`)
   const archive = inFolder(whole, folder)
   const findings = findingList(limits.findings)
-  if (folder !== '') findings.add('warning', whole.name, `was packed with the folder ${folder} around it; it was read from there`)
-  if (archive.entries.get(manifestName)!.size > limits.xmlBytes) throw new FormatRefusal(manifestName, `is larger than ${sizeText(limits.xmlBytes)}`, 'limit')
+  if (folder !== '')
+    findings.add(
+      'warning',
+      whole.name,
+      `was packed with the folder ${folder} around it; it was read from there`,
+    )
+  if (archive.entries.get(manifestName)!.size > limits.xmlBytes)
+    throw new FormatRefusal(manifestName, `is larger than ${sizeText(limits.xmlBytes)}`, 'limit')
   const root = readXml(manifestName, await archive.bytes(manifestName), limits)
-  if (root.name !== 'manifest') throw new FormatRefusal(manifestName, `starts with <${root.name}>, not <manifest>`)
+  if (root.name !== 'manifest')
+    throw new FormatRefusal(manifestName, `starts with <${root.name}>, not <manifest>`)
   const { version, remarks } = versionOf(whole.name, root)
   for (const remark of remarks) findings.add('warning', manifestName, remark)
   const manifest = readManifest(root, manifestName, limits, findings)
@@ -65,7 +94,14 @@ export async function readCartridge(whole: Archive, { courseKey, limits = readLi
   const contents = await readContents({ archive, manifest, places, limits, findings, progress })
   const { nodes, others } = buildNodes({ archive, manifest, places, contents, courseKey, limits, findings })
   return {
-    content: { title: manifest.title ?? whole.name, language: manifest.language, nodes: [...nodes, ...others], categories: [] }, version, findings: findings.all(),
+    content: {
+      title: manifest.title ?? whole.name,
+      language: manifest.language,
+      nodes: [...nodes, ...others],
+      categories: [],
+    },
+    version,
+    findings: findings.all(),
     aside: new Set(others.map(node => node.lineage).filter(lineage => places.used.has(lineage))),
   }
 }
@@ -88,7 +124,12 @@ interface Places {
   looseLineage: (path: string) => string
 }
 
-function placesOf(archive: Archive, { items, resources }: Manifest, courseKey: string, findings: FindingList): Places {
+function placesOf(
+  archive: Archive,
+  { items, resources }: Manifest,
+  courseKey: string,
+  findings: FindingList,
+): Places {
   const find = pathFinder(archive.entries.keys())
   const shown = new Map<string, Resource>()
   const byItem = new Map<OrganisationItem, Resource | null>()
@@ -98,86 +139,155 @@ function placesOf(archive: Archive, { items, resources }: Manifest, courseKey: s
   const looseLineage = (path: string): string => lineageOf(courseKey, `file:${path}`)
   const seen = new Set<string>()
   const richest = (resource: Resource): Resource => {
-    const variant = resource.variants.map(id => resources.get(id)).find(found => found !== undefined && resourceReaders.some(reader => reader.type.test(found.type)))
+    const variant = resource.variants
+      .map(id => resources.get(id))
+      .find(found => found !== undefined && resourceReaders.some(reader => reader.type.test(found.type)))
     if (!variant) return resource
     used.add(lineageOf(courseKey, resource.identifier))
     return variant
   }
-  const visit = (list: readonly OrganisationItem[]): void => list.forEach((item) => {
-    const where = `${manifestName}, line ${item.line}`
-    const name = `“${item.title ?? 'Untitled'}”`
-    if (!item.identifier || seen.has(item.identifier)) findings.add('error', where, `${name} has ${item.identifier ? `the identifier ${item.identifier}, which another item has too` : 'no identifier'}; it was left out, and what is in it`)
-    else {
-      seen.add(item.identifier)
-      const named = item.reference === null ? undefined : resources.get(item.reference)
-      if (item.reference !== null && !named) findings.add('error', where, `${name} points to the resource ${item.reference}, which the package does not list; it came as a heading`)
-      const resource = named ? richest(named) : null
-      byItem.set(item, resource)
-      if (resource) {
-        shown.set(resource.identifier, resource)
-        const path = resource.href === null ? null : find(resource.href)
-        if (path !== null && !lineages.has(path)) lineages.set(path, lineageOf(courseKey, item.identifier))
+  const visit = (list: readonly OrganisationItem[]): void =>
+    list.forEach(item => {
+      const where = `${manifestName}, line ${item.line}`
+      const name = `“${item.title ?? 'Untitled'}”`
+      if (!item.identifier || seen.has(item.identifier))
+        findings.add(
+          'error',
+          where,
+          `${name} has ${item.identifier ? `the identifier ${item.identifier}, which another item has too` : 'no identifier'}; it was left out, and what is in it`,
+        )
+      else {
+        seen.add(item.identifier)
+        const named = item.reference === null ? undefined : resources.get(item.reference)
+        if (item.reference !== null && !named)
+          findings.add(
+            'error',
+            where,
+            `${name} points to the resource ${item.reference}, which the package does not list; it came as a heading`,
+          )
+        const resource = named ? richest(named) : null
+        byItem.set(item, resource)
+        if (resource) {
+          shown.set(resource.identifier, resource)
+          const path = resource.href === null ? null : find(resource.href)
+          if (path !== null && !lineages.has(path)) lineages.set(path, lineageOf(courseKey, item.identifier))
+        }
+        visit(item.children)
       }
-      visit(item.children)
-    }
-  })
+    })
   visit(items)
   const loose = new Set<string>()
   for (const resource of resources.values()) {
     const path = resource.href === null ? null : find(resource.href)
     if (path !== null) {
-      byHref.set(path, [...byHref.get(path) ?? [], resource])
+      byHref.set(path, [...(byHref.get(path) ?? []), resource])
       if (!lineages.has(path)) lineages.set(path, lineageOf(courseKey, resource.identifier))
     }
     for (const id of resource.dependencies) {
       const other = resources.get(id)
       if (other) used.add(lineageOf(courseKey, other.identifier))
-      else findings.add('error', `${manifestName}, line ${resource.line}`, `the resource ${resource.identifier} needs ${id || 'a resource without a name'}, which the package does not list`)
+      else
+        findings.add(
+          'error',
+          `${manifestName}, line ${resource.line}`,
+          `the resource ${resource.identifier} needs ${id || 'a resource without a name'}, which the package does not list`,
+        )
     }
   }
-  for (const resource of resources.values()) for (const file of resource.files) {
-    if (file === resource.href) continue
-    const path = find(file)
-    if (path === null) findings.add('error', `${manifestName}, line ${resource.line}`, `the package does not hold ${file}, a file of the resource ${resource.identifier}`)
-    else if (!byHref.has(path)) {
-      loose.add(path)
-      lineages.set(path, looseLineage(path))
-      used.add(looseLineage(path))
+  for (const resource of resources.values())
+    for (const file of resource.files) {
+      if (file === resource.href) continue
+      const path = find(file)
+      if (path === null)
+        findings.add(
+          'error',
+          `${manifestName}, line ${resource.line}`,
+          `the package does not hold ${file}, a file of the resource ${resource.identifier}`,
+        )
+      else if (!byHref.has(path)) {
+        loose.add(path)
+        lineages.set(path, looseLineage(path))
+        used.add(looseLineage(path))
+      }
     }
+  return {
+    file: find,
+    lineage: path => lineages.get(path) ?? null,
+    shown,
+    items: byItem,
+    byHref,
+    loose,
+    used,
+    damaged: new Set(),
+    looseLineage,
   }
-  return { file: find, lineage: path => lineages.get(path) ?? null, shown, items: byItem, byHref, loose, used, damaged: new Set(), looseLineage }
 }
 
 /** Makes what a reader may ask for while it reads one file. */
-function contextOf(where: string, archive: Archive, places: Places, limits: ReadLimits, findings: FindingList): ReadContext {
+function contextOf(
+  where: string,
+  archive: Archive,
+  places: Places,
+  limits: ReadLimits,
+  findings: FindingList,
+): ReadContext {
   const target = (address: string, what: string): string | null => {
     const meant = pathsMeant(where, address)
     if (meant === null) return null
     const path = meant.paths.map(places.file).find(found => found !== null)
     if (path === undefined || path === null) {
-      findings.add('warning', where, `${what} ${address.slice(0, 200)}, which the package does not hold`, `missing ${what}`)
+      findings.add(
+        'warning',
+        where,
+        `${what} ${address.slice(0, 200)}, which the package does not hold`,
+        `missing ${what}`,
+      )
       return null
     }
     const known = places.lineage(path)
     if (known === null && path !== manifestName) {
-      if (!places.loose.has(path)) findings.add('warning', path, 'is not listed in the manifest; it was kept, because a page leads to it')
+      if (!places.loose.has(path))
+        findings.add(
+          'warning',
+          path,
+          'is not listed in the manifest; it was kept, because a page leads to it',
+        )
       places.loose.add(path)
     }
     const lineage = known ?? places.looseLineage(path)
     places.used.add(lineage)
     return lineageLink(lineage) + meant.rest
   }
-  return { where, limits, findings, linked: html => replaceLinks(html, address => target(address, 'links to')), target: address => target(address, 'attaches') }
+  return {
+    where,
+    limits,
+    findings,
+    linked: html => replaceLinks(html, address => target(address, 'links to')),
+    target: address => target(address, 'attaches'),
+  }
 }
 
 const silent: FindingList = { add() {}, all: () => [] }
 const xmlReader = (resource: Resource) => resourceReaders.find(entry => entry.type.test(resource.type))
 const encode = (text: string): Uint8Array => new TextEncoder().encode(text)
 
-interface Reading { archive: Archive, manifest: Manifest, places: Places, limits: ReadLimits, findings: FindingList, progress: (done: number, total: number) => void }
+interface Reading {
+  archive: Archive
+  manifest: Manifest
+  places: Places
+  limits: ReadLimits
+  findings: FindingList
+  progress: (done: number, total: number) => void
+}
 
 /** Unpacks every file once, in the order in which they lie: documents are read, links looked at, everything compared with its checksum. */
-async function readContents({ archive, places, limits, findings, progress }: Reading): Promise<Map<Resource, ResourceContent>> {
+async function readContents({
+  archive,
+  places,
+  limits,
+  findings,
+  progress,
+}: Reading): Promise<Map<Resource, ResourceContent>> {
   const contents = new Map<Resource, ResourceContent>()
   const total = [...archive.entries.values()].reduce((sum, entry) => sum + entry.size, 0)
   let done = 0
@@ -186,8 +296,9 @@ async function readContents({ archive, places, limits, findings, progress }: Rea
     const documents = resources.filter(resource => xmlReader(resource))
     const isPage = mediaTypeOf(path) === 'text/html' && size <= limits.pageBytes
     try {
-      if (path === manifestName) { /* read already */ }
-      else if ((documents.length > 0 && size <= limits.xmlBytes) || isPage) {
+      if (path === manifestName) {
+        /* read already */
+      } else if ((documents.length > 0 && size <= limits.xmlBytes) || isPage) {
         const bytes = await archive.bytes(path)
         const context = contextOf(path, archive, places, limits, findings)
         for (const resource of documents) contents.set(resource, readDocument(resource, bytes, context))
@@ -196,13 +307,16 @@ async function readContents({ archive, places, limits, findings, progress }: Rea
           if (encoding !== null) findings.add('warning', path, `is not UTF-8; it was read as ${encoding}`)
           context.linked(text)
         }
-      }
-      else {
-        if (documents.length > 0) findings.add('error', path, `is an XML document of more than ${sizeText(limits.xmlBytes)}; it came as a file`)
+      } else {
+        if (documents.length > 0)
+          findings.add(
+            'error',
+            path,
+            `is an XML document of more than ${sizeText(limits.xmlBytes)}; it came as a file`,
+          )
         await archive.check(path, seen => progress(done + seen, total))
       }
-    }
-    catch (error) {
+    } catch (error) {
       if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
       findings.add('error', error.where, error.reason, 'damaged')
       places.damaged.add(path)
@@ -215,58 +329,147 @@ async function readContents({ archive, places, limits, findings, progress }: Rea
 
 /** What is remembered of a document: not its text, and no string that is a slice of it and would keep the whole in memory. */
 function remembered({ body, ...content }: ResourceContent): ResourceContent {
-  return { ...JSON.parse(JSON.stringify(content)) as Omit<ResourceContent, 'body'>, body: body && { mediaType: body.mediaType, text: '' } }
+  return {
+    ...(JSON.parse(JSON.stringify(content)) as Omit<ResourceContent, 'body'>),
+    body: body && { mediaType: body.mediaType, text: '' },
+  }
 }
 function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContext): ResourceContent {
-  try { return remembered(xmlReader(resource)!.read(bytes, context)) }
-  catch (error) {
+  try {
+    return remembered(xmlReader(resource)!.read(bytes, context))
+  } catch (error) {
     if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
     context.findings.add('error', error.where, `${error.reason}; it came as a file`, 'not as its type says')
-    return { kind: 'file', title: null, body: null, points: null, settings: { fileName: fileNameOf(resource.href!) } }
+    return {
+      kind: 'file',
+      title: null,
+      body: null,
+      points: null,
+      settings: { fileName: fileNameOf(resource.href!) },
+    }
   }
 }
 
 /** A page as it came, but for its links, in UTF-8; a document as its reader gives it; any other file as its bytes. */
-function bodyAt(path: string, resource: Resource | null, archive: Archive, places: Places, limits: ReadLimits, content: ResourceContent | undefined): Body | null {
+function bodyAt(
+  path: string,
+  resource: Resource | null,
+  archive: Archive,
+  places: Places,
+  limits: ReadLimits,
+  content: ResourceContent | undefined,
+): Body | null {
   if (places.damaged.has(path)) return null
   const context = () => contextOf(path, archive, places, limits, silent)
   if (content && content.kind !== 'file') {
     if (content.body === null) return null
-    return { mediaType: content.body.mediaType, async* chunks() { yield encode(xmlReader(resource!)!.read(await archive.bytes(path), context()).body?.text ?? '') } }
+    return {
+      mediaType: content.body.mediaType,
+      async *chunks() {
+        yield encode(xmlReader(resource!)!.read(await archive.bytes(path), context()).body?.text ?? '')
+      },
+    }
   }
   const mediaType = mediaTypeOf(path)
-  if (mediaType !== 'text/html' || archive.entries.get(path)!.size > limits.pageBytes) return { mediaType: mediaType === 'text/html' ? 'application/octet-stream' : mediaType, chunks: () => archive.chunks(path) }
-  return { mediaType, async* chunks() { yield encode(context().linked(pageText(await archive.bytes(path)).text)) } }
+  if (mediaType !== 'text/html' || archive.entries.get(path)!.size > limits.pageBytes)
+    return {
+      mediaType: mediaType === 'text/html' ? 'application/octet-stream' : mediaType,
+      chunks: () => archive.chunks(path),
+    }
+  return {
+    mediaType,
+    async *chunks() {
+      yield encode(context().linked(pageText(await archive.bytes(path)).text))
+    },
+  }
 }
 
-interface Building extends Omit<Reading, 'progress'> { contents: ReadonlyMap<Resource, ResourceContent>, courseKey: string }
+interface Building extends Omit<Reading, 'progress'> {
+  contents: ReadonlyMap<Resource, ResourceContent>
+  courseKey: string
+}
 
 /** The organisation's tree, and apart from it what no item of it shows. */
-function buildNodes({ archive, manifest, places, contents, courseKey, limits, findings }: Building): { nodes: CourseNode[], others: ItemNode[] } {
-  const blank = { resource: null, body: null, points: null, state: 'visible', exam: false, category: null, settings: {}, slots: {}, children: [] } as const
+function buildNodes({ archive, manifest, places, contents, courseKey, limits, findings }: Building): {
+  nodes: CourseNode[]
+  others: ItemNode[]
+} {
+  const blank = {
+    resource: null,
+    body: null,
+    points: null,
+    state: 'visible',
+    exam: false,
+    category: null,
+    settings: {},
+    slots: {},
+    children: [],
+  } as const
   const lineageOfResource = (id: string): string | null => {
     const resource = manifest.resources.get(id)
     const path = resource?.href ? places.file(resource.href) : null
-    return resource ? (path !== null ? places.lineage(path) : lineageOf(courseKey, resource.identifier)) : null
+    return resource
+      ? path !== null
+        ? places.lineage(path)
+        : lineageOf(courseKey, resource.identifier)
+      : null
   }
-  const itemOf = (lineage: string, identifier: string, title: string | null, resource: Resource, visible: boolean): ItemNode => {
+  const itemOf = (
+    lineage: string,
+    identifier: string,
+    title: string | null,
+    resource: Resource,
+    visible: boolean,
+  ): ItemNode => {
     const content = contents.get(resource)
     const path = resource.href === null ? null : places.file(resource.href)
     const where = path ?? `${manifestName}, line ${resource.line}`
     const document = xmlReader(resource)
-    if (path === null) findings.add('error', where, `the package does not hold ${resource.href === null ? 'any file' : `${resource.href}, the file`} of the resource ${resource.identifier}`, 'no file')
-    else if (!document && !isWebContent(resource.type)) findings.add('warning', where, `a resource of the type ${resource.type || '(none)'} is not read; it came as a file`)
-    const isPage = path !== null && !document && mediaTypeOf(path) === 'text/html' && archive.entries.get(path)!.size <= limits.pageBytes && !places.damaged.has(path)
+    if (path === null)
+      findings.add(
+        'error',
+        where,
+        `the package does not hold ${resource.href === null ? 'any file' : `${resource.href}, the file`} of the resource ${resource.identifier}`,
+        'no file',
+      )
+    else if (!document && !isWebContent(resource.type))
+      findings.add(
+        'warning',
+        where,
+        `a resource of the type ${resource.type || '(none)'} is not read; it came as a file`,
+      )
+    const isPage =
+      path !== null &&
+      !document &&
+      mediaTypeOf(path) === 'text/html' &&
+      archive.entries.get(path)!.size <= limits.pageBytes &&
+      !places.damaged.has(path)
     const needs = resource.dependencies.map(lineageOfResource).filter(found => found !== null)
     const own = titleOf(content?.title, where, limits, findings)
     return {
-      ...blank, type: 'item', lineage, identifier, resource: resource.identifier, title: title ?? own ?? (path === null ? identifier : fileNameOf(path)),
-      kind: content && content.kind !== 'file' ? content.kind : isPage ? 'page' : path === null && document ? document.kind : 'file',
-      body: path === null ? null : bodyAt(path, resource, archive, places, limits, content), points: content?.points ?? null,
+      ...blank,
+      type: 'item',
+      lineage,
+      identifier,
+      resource: resource.identifier,
+      title: title ?? own ?? (path === null ? identifier : fileNameOf(path)),
+      kind:
+        content && content.kind !== 'file'
+          ? content.kind
+          : isPage
+            ? 'page'
+            : path === null && document
+              ? document.kind
+              : 'file',
+      body: path === null ? null : bodyAt(path, resource, archive, places, limits, content),
+      points: content?.points ?? null,
       state: !visible || resource.staffOnly || content?.kind === 'bank' ? 'hidden' : 'visible',
       settings: {
-        ...path !== null && !(content && content.kind !== 'file') && { fileName: fileNameOf(path) }, ...content?.settings, ...resource.intendedUse && { intendedUse: resource.intendedUse },
-        ...resource.staffOnly && { audience: 'staff' }, ...needs.length > 0 && { needs },
+        ...(path !== null && !(content && content.kind !== 'file') && { fileName: fileNameOf(path) }),
+        ...content?.settings,
+        ...(resource.intendedUse && { intendedUse: resource.intendedUse }),
+        ...(resource.staffOnly && { audience: 'staff' }),
+        ...(needs.length > 0 && { needs }),
       },
     }
   }
@@ -276,12 +479,27 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     const lineage = lineageOf(courseKey, item.identifier)
     const children = item.children.map(child => node(child, depth + 1)).filter(child => child !== null)
     if (resource) {
-      if (resource.staffOnly) findings.add('note', `${manifestName}, line ${item.line}`, `“${item.title ?? item.identifier}” is for staff only; it comes hidden`)
+      if (resource.staffOnly)
+        findings.add(
+          'note',
+          `${manifestName}, line ${item.line}`,
+          `“${item.title ?? item.identifier}” is for staff only; it comes hidden`,
+        )
       return { ...itemOf(lineage, item.identifier, item.title, resource, item.visible), children }
     }
     const title = item.title ?? 'Untitled'
-    if (item.reference === null && (depth === 0 || children.length > 0)) return { type: 'unit', lineage, identifier: item.identifier, title, children }
-    return { ...blank, type: 'item', lineage, identifier: item.identifier, kind: 'heading', title, state: item.visible ? 'visible' : 'hidden', children }
+    if (item.reference === null && (depth === 0 || children.length > 0))
+      return { type: 'unit', lineage, identifier: item.identifier, title, children }
+    return {
+      ...blank,
+      type: 'item',
+      lineage,
+      identifier: item.identifier,
+      kind: 'heading',
+      title,
+      state: item.visible ? 'visible' : 'hidden',
+      children,
+    }
   }
   const nodes = manifest.items.map(item => node(item, 0)).filter(found => found !== null)
   const others: ItemNode[] = []
@@ -293,10 +511,33 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     if (path !== null && places.lineage(path) !== lineage && !xmlReader(resource)) continue
     const item = itemOf(lineage, resource.identifier, null, resource, true)
     others.push(item)
-    if (!places.used.has(lineage)) findings.add('note', path ?? `${manifestName}, line ${resource.line}`, `“${item.title}” is in no item and nothing leads to it; it was kept, after the units`, 'never referenced')
+    if (!places.used.has(lineage))
+      findings.add(
+        'note',
+        path ?? `${manifestName}, line ${resource.line}`,
+        `“${item.title}” is in no item and nothing leads to it; it was kept, after the units`,
+        'never referenced',
+      )
   }
-  for (const path of places.loose) others.push({ ...blank, type: 'item', lineage: places.looseLineage(path), identifier: `file:${path}`, kind: mediaTypeOf(path) === 'text/html' ? 'page' : 'file', title: fileNameOf(path), body: bodyAt(path, null, archive, places, limits, undefined), settings: { fileName: fileNameOf(path) } })
+  for (const path of places.loose)
+    others.push({
+      ...blank,
+      type: 'item',
+      lineage: places.looseLineage(path),
+      identifier: `file:${path}`,
+      kind: mediaTypeOf(path) === 'text/html' ? 'page' : 'file',
+      title: fileNameOf(path),
+      body: bodyAt(path, null, archive, places, limits, undefined),
+      settings: { fileName: fileNameOf(path) },
+    })
   const listed = new Set([manifestName, ...places.byHref.keys(), ...places.loose])
-  for (const path of archive.entries.keys()) if (!listed.has(path) && !/\.xsd$|(^|\/)(META-INF|__MACOSX)\/|(^|\/)\.|(^|\/)Thumbs\.db$/i.test(path)) findings.add('note', path, 'is not listed in the manifest and nothing leads to it; it stays in the package that is kept', 'not listed')
+  for (const path of archive.entries.keys())
+    if (!listed.has(path) && !/\.xsd$|(^|\/)(META-INF|__MACOSX)\/|(^|\/)\.|(^|\/)Thumbs\.db$/i.test(path))
+      findings.add(
+        'note',
+        path,
+        'is not listed in the manifest and nothing leads to it; it stays in the package that is kept',
+        'not listed',
+      )
   return { nodes, others }
 }

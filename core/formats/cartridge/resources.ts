@@ -11,7 +11,7 @@ import { beyondProfile, readQuestions } from './qti/read'
 export interface ResourceContent {
   kind: ItemKind
   title: string | null
-  body: { mediaType: string, text: string } | null
+  body: { mediaType: string; text: string } | null
   points: TenThousandths | null
   settings: Record<string, unknown>
 }
@@ -41,12 +41,19 @@ const root = (bytes: Uint8Array, { where, limits }: ReadContext, name: string): 
 function richText(element: XmlElement | undefined, { linked }: ReadContext): string | null {
   if (!element || !element.text.trim()) return null
   if (/^text\/html$/i.test(element.attributes.texttype ?? '')) return linked(element.text)
-  return element.text.trim().split(/\n\s*\n/).map(paragraph => `<p>${escapeText(paragraph).replace(/&#13;/g, '').replace(/\n/g, '<br>')}</p>`).join('\n')
+  return element.text
+    .trim()
+    .split(/\n\s*\n/)
+    .map(paragraph => `<p>${escapeText(paragraph).replace(/&#13;/g, '').replace(/\n/g, '<br>')}</p>`)
+    .join('\n')
 }
 const page = (text: string | null) => (text === null ? null : { mediaType: 'text/html', text })
 /** Attached files of a topic or assignment, as lineage links. */
 const attachments = (element: XmlElement, context: ReadContext): Record<string, unknown> => {
-  const links = (descend(element, 'attachments')?.children ?? []).filter(child => child.name === 'attachment').map(child => context.target(child.attributes.href ?? '')).filter(link => link !== null)
+  const links = (descend(element, 'attachments')?.children ?? [])
+    .filter(child => child.name === 'attachment')
+    .map(child => context.target(child.attributes.href ?? ''))
+    .filter(link => link !== null)
   return links.length > 0 ? { attachments: links } : {}
 }
 
@@ -58,8 +65,23 @@ const webLink: ResourceReader = {
     const url = descend(element, 'url')
     const address = url?.attributes.href?.trim() ?? ''
     if (!address) context.findings.add('error', context.where, 'the web link has no address')
-    else if (!/^https?:\/\//i.test(address)) context.findings.add('warning', context.where, `the web link leads to ${JSON.stringify(address.slice(0, 200))}, which is not an http or https address; it is kept and cannot be pressed`)
-    return { kind: 'weblink', title: textAt(element, 'title'), body: null, points: null, settings: { url: address, ...url?.attributes.target && { target: url.attributes.target }, ...url?.attributes.windowFeatures && { windowFeatures: url.attributes.windowFeatures } } }
+    else if (!/^https?:\/\//i.test(address))
+      context.findings.add(
+        'warning',
+        context.where,
+        `the web link leads to ${JSON.stringify(address.slice(0, 200))}, which is not an http or https address; it is kept and cannot be pressed`,
+      )
+    return {
+      kind: 'weblink',
+      title: textAt(element, 'title'),
+      body: null,
+      points: null,
+      settings: {
+        url: address,
+        ...(url?.attributes.target && { target: url.attributes.target }),
+        ...(url?.attributes.windowFeatures && { windowFeatures: url.attributes.windowFeatures }),
+      },
+    }
   },
 }
 
@@ -68,7 +90,13 @@ const topic: ResourceReader = {
   kind: 'discussion',
   read(bytes, context) {
     const element = root(bytes, context, 'topic')
-    return { kind: 'discussion', title: textAt(element, 'title'), body: page(richText(descend(element, 'text'), context)), points: null, settings: attachments(element, context) }
+    return {
+      kind: 'discussion',
+      title: textAt(element, 'title'),
+      body: page(richText(descend(element, 'text'), context)),
+      points: null,
+      settings: attachments(element, context),
+    }
   },
 }
 
@@ -77,7 +105,12 @@ function linkedXml(text: string, element: XmlElement, linked: (html: string) => 
   let result = ''
   let at = 0
   for (const part of elementsBelow(element)) {
-    if (part.name !== 'mattext' || !/^text\/html$/i.test(part.attributes.texttype ?? '') || part.children.length > 0) continue
+    if (
+      part.name !== 'mattext' ||
+      !/^text\/html$/i.test(part.attributes.texttype ?? '') ||
+      part.children.length > 0
+    )
+      continue
     const html = linked(part.text)
     if (html === part.text) continue
     result += text.slice(at, part.from) + escapeText(html)
@@ -97,16 +130,38 @@ const questions = (type: RegExp, kind: 'quiz' | 'bank'): ResourceReader => ({
     const all = [...questionsOf(set.sections)]
     if (all.length === 0) findings.add('warning', where, `the ${kind} holds no question`)
     const beyond = beyondProfile(element)
-    if (beyond.length > 0) findings.add('note', where, `has parts that the Common Cartridge profiles of QTI do not have (${beyond.slice(0, 5).join(', ')}); they are kept and not shown`)
+    if (beyond.length > 0)
+      findings.add(
+        'note',
+        where,
+        `has parts that the Common Cartridge profiles of QTI do not have (${beyond.slice(0, 5).join(', ')}); they are kept and not shown`,
+      )
     const unlike = all.filter(question => question.type === 'other').length
-    if (unlike > 0) findings.add('note', where, `${unlike} of ${all.length} questions are of no type of the Common Cartridge profiles; they are kept as they came`)
+    if (unlike > 0)
+      findings.add(
+        'note',
+        where,
+        `${unlike} of ${all.length} questions are of no type of the Common Cartridge profiles; they are kept as they came`,
+      )
     const attempts = fieldOf(set.metadata, 'cc_maxattempts')
     const minutes = fieldOf(set.metadata, 'qmd_timelimit')
     const text = xmlText(where, bytes)
     return {
-      kind, title: set.title, body: { mediaType: 'application/xml', text: linkedXml(text, element, context.linked).replace(/^(<\?xml[^>]*?)\s+encoding\s*=\s*(["'])[^"']*\2/, '$1 encoding="UTF-8"') },
+      kind,
+      title: set.title,
+      body: {
+        mediaType: 'application/xml',
+        text: linkedXml(text, element, context.linked).replace(
+          /^(<\?xml[^>]*?)\s+encoding\s*=\s*(["'])[^"']*\2/,
+          '$1 encoding="UTF-8"',
+        ),
+      },
       points: kind === 'bank' ? null : all.reduce((sum, question) => sum + question.points, 0),
-      settings: { questions: all.length, ...attempts && { attempts }, ...minutes && /^\d+$/.test(minutes) && { timeLimitMinutes: Number(minutes) } },
+      settings: {
+        questions: all.length,
+        ...(attempts && { attempts }),
+        ...(minutes && /^\d+$/.test(minutes) && { timeLimitMinutes: Number(minutes) }),
+      },
     }
   },
 })
@@ -118,14 +173,29 @@ const assignment: ResourceReader = {
   read(bytes, context) {
     const element = root(bytes, context, 'assignment')
     const gradable = descend(element, 'gradable')
-    const formats = descend(element, 'submission_formats')?.children.map(format => format.attributes.type ?? '').filter(Boolean) ?? []
+    const formats =
+      descend(element, 'submission_formats')
+        ?.children.map(format => format.attributes.type ?? '')
+        .filter(Boolean) ?? []
     const instructorText = richText(descend(element, 'instructor_text'), context)
     const stated = gradable?.attributes.points_possible
     const points = gradable?.text.trim() === 'true' ? parsePoints(stated ?? '') : null
-    if (gradable?.text.trim() === 'true' && stated !== undefined && points === null) context.findings.add('warning', context.where, `the points ${JSON.stringify(stated.slice(0, 40))} are no number; the assignment has none`)
+    if (gradable?.text.trim() === 'true' && stated !== undefined && points === null)
+      context.findings.add(
+        'warning',
+        context.where,
+        `the points ${JSON.stringify(stated.slice(0, 40))} are no number; the assignment has none`,
+      )
     return {
-      kind: 'assignment', title: textAt(element, 'title'), body: page(richText(descend(element, 'text'), context)), points,
-      settings: { ...formats.length > 0 && { formats }, ...instructorText !== null && { instructorText }, ...attachments(element, context) },
+      kind: 'assignment',
+      title: textAt(element, 'title'),
+      body: page(richText(descend(element, 'text'), context)),
+      points,
+      settings: {
+        ...(formats.length > 0 && { formats }),
+        ...(instructorText !== null && { instructorText }),
+        ...attachments(element, context),
+      },
     }
   },
 }
@@ -137,35 +207,83 @@ const tool: ResourceReader = {
   read(bytes, context) {
     const element = root(bytes, context, 'cartridge_basiclti_link')
     const property = (child: XmlElement) => ({ name: child.attributes.name ?? '', value: child.text.trim() })
-    const properties = (parent: XmlElement) => parent.children.filter(child => child.name === 'property').map(property)
+    const properties = (parent: XmlElement) =>
+      parent.children.filter(child => child.name === 'property').map(property)
     const group = (parent: XmlElement): Record<string, unknown> => {
-      const options = parent.children.filter(child => child.name === 'options').map(child => ({ name: child.attributes.name ?? '', ...group(child) }))
-      return { properties: properties(parent), ...options.length > 0 && { options } }
+      const options = parent.children
+        .filter(child => child.name === 'options')
+        .map(child => ({ name: child.attributes.name ?? '', ...group(child) }))
+      return { properties: properties(parent), ...(options.length > 0 && { options }) }
     }
-    const extensions = element.children.filter(child => child.name === 'extensions').map(child => ({ platform: child.attributes.platform ?? '', ...group(child) }))
+    const extensions = element.children
+      .filter(child => child.name === 'extensions')
+      .map(child => ({ platform: child.attributes.platform ?? '', ...group(child) }))
     const custom = element.children.filter(child => child.name === 'custom').flatMap(properties)
-    const vendor = Object.fromEntries((descend(element, 'vendor')?.children ?? []).filter(child => child.text.trim()).map(child => [child.name, child.text.trim()]))
-    const addresses = { launchUrl: textAt(element, 'launch_url'), secureLaunchUrl: textAt(element, 'secure_launch_url'), icon: textAt(element, 'icon'), secureIcon: textAt(element, 'secure_icon') }
-    if (!addresses.launchUrl && !addresses.secureLaunchUrl) context.findings.add('warning', context.where, 'the tool link has no launch address')
+    const vendor = Object.fromEntries(
+      (descend(element, 'vendor')?.children ?? [])
+        .filter(child => child.text.trim())
+        .map(child => [child.name, child.text.trim()]),
+    )
+    const addresses = {
+      launchUrl: textAt(element, 'launch_url'),
+      secureLaunchUrl: textAt(element, 'secure_launch_url'),
+      icon: textAt(element, 'icon'),
+      secureIcon: textAt(element, 'secure_icon'),
+    }
+    if (!addresses.launchUrl && !addresses.secureLaunchUrl)
+      context.findings.add('warning', context.where, 'the tool link has no launch address')
     const description = textAt(element, 'description')
     return {
-      kind: 'tool', title: textAt(element, 'title'), body: description === null ? null : { mediaType: 'text/html', text: `<p>${escapeText(description)}</p>` }, points: null,
-      settings: { ...Object.fromEntries(Object.entries(addresses).filter(([, value]) => value !== null)), ...custom.length > 0 && { custom }, ...extensions.length > 0 && { extensions }, ...Object.keys(vendor).length > 0 && { vendor } },
+      kind: 'tool',
+      title: textAt(element, 'title'),
+      body:
+        description === null ? null : { mediaType: 'text/html', text: `<p>${escapeText(description)}</p>` },
+      points: null,
+      settings: {
+        ...Object.fromEntries(Object.entries(addresses).filter(([, value]) => value !== null)),
+        ...(custom.length > 0 && { custom }),
+        ...(extensions.length > 0 && { extensions }),
+        ...(Object.keys(vendor).length > 0 && { vendor }),
+      },
     }
   },
 }
 
 /** A reader for each type of resource that is a document of its own; a new type is a line here. Everything else is a page or a file. */
 export const resourceReaders: readonly ResourceReader[] = [
-  webLink, topic, questions(/^imsqti_xmlv1p2\/imscc_xmlv1p\d\/assessment$/, 'quiz'), questions(/^imsqti_xmlv1p2\/imscc_xmlv1p\d\/question-bank$/, 'bank'), assignment, tool,
+  webLink,
+  topic,
+  questions(/^imsqti_xmlv1p2\/imscc_xmlv1p\d\/assessment$/, 'quiz'),
+  questions(/^imsqti_xmlv1p2\/imscc_xmlv1p\d\/question-bank$/, 'bank'),
+  assignment,
+  tool,
 ]
 /** Types whose files are web content: pages and files as they are. */
-export const isWebContent = (type: string): boolean => type === 'webcontent' || /^associatedcontent\/imscc_xmlv1p\d\/learning-application-resource$/.test(type)
+export const isWebContent = (type: string): boolean =>
+  type === 'webcontent' || /^associatedcontent\/imscc_xmlv1p\d\/learning-application-resource$/.test(type)
 
 /** Media types by ending (common practice; the names are those of the IANA registry, from memory). */
 const mediaTypes: Record<string, string> = {
-  html: 'text/html', htm: 'text/html', xhtml: 'text/html', txt: 'text/plain', csv: 'text/csv', pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp',
-  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  pptx: 'application/vnd.openxmlformats-officedocument.presentationml.presentation', mp4: 'video/mp4', mp3: 'audio/mpeg', vtt: 'text/vtt', zip: 'application/zip', xml: 'application/xml',
+  html: 'text/html',
+  htm: 'text/html',
+  xhtml: 'text/html',
+  txt: 'text/plain',
+  csv: 'text/csv',
+  pdf: 'application/pdf',
+  svg: 'image/svg+xml',
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  gif: 'image/gif',
+  webp: 'image/webp',
+  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  pptx: 'application/vnd.openxmlformats-officedocument.presentationml.presentation',
+  mp4: 'video/mp4',
+  mp3: 'audio/mpeg',
+  vtt: 'text/vtt',
+  zip: 'application/zip',
+  xml: 'application/xml',
 }
-export const mediaTypeOf = (path: string): string => mediaTypes[path.slice(path.lastIndexOf('.') + 1).toLowerCase()] ?? 'application/octet-stream'
+export const mediaTypeOf = (path: string): string =>
+  mediaTypes[path.slice(path.lastIndexOf('.') + 1).toLowerCase()] ?? 'application/octet-stream'

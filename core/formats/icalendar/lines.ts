@@ -2,9 +2,19 @@ import ICAL from 'ical.js'
 import { FormatRefusal, type Unreadable } from '../findings'
 
 /** A property of a component as the parser gives it: name, parameters, type, values (RFC 7265 §3.4); and the line it starts on. */
-export interface Property { readonly name: string, readonly parameters: Readonly<Record<string, string>>, readonly values: readonly unknown[], readonly line: number }
+export interface Property {
+  readonly name: string
+  readonly parameters: Readonly<Record<string, string>>
+  readonly values: readonly unknown[]
+  readonly line: number
+}
 /** A component: the content lines that stand in it directly, unfolded and not yet parsed, by name; and its parts. */
-export interface Component { readonly name: string, readonly line: number, readonly lines: Map<string, { text: string, line: number }[]>, readonly parts: Component[] }
+export interface Component {
+  readonly name: string
+  readonly line: number
+  readonly lines: Map<string, { text: string; line: number }[]>
+  readonly parts: Component[]
+}
 
 const lineLength = 1024 * 1024
 const nesting = 8
@@ -20,7 +30,9 @@ export function componentsOf(file: string, text: string, each: (component: Compo
   let number = 0
   let pending = ''
   let pendingLine = 0
-  const refuse = (line: number, reason: string, why?: Unreadable): never => { throw new FormatRefusal(file, `line ${line}: ${reason}`, why) }
+  const refuse = (line: number, reason: string, why?: Unreadable): never => {
+    throw new FormatRefusal(file, `line ${line}: ${reason}`, why)
+  }
   const take = (): void => {
     if (pending === '') return
     const line = pending
@@ -28,22 +40,27 @@ export function componentsOf(file: string, text: string, each: (component: Compo
     pending = ''
     const end = line.search(/[:;]/)
     const name = (end < 0 ? line : line.slice(0, end)).trim().toUpperCase()
-    const value = (): string => line.slice(line.indexOf(':') + 1).trim().toUpperCase()
+    const value = (): string =>
+      line
+        .slice(line.indexOf(':') + 1)
+        .trim()
+        .toUpperCase()
     if (name === 'BEGIN') {
       const component: Component = { name: value(), line: at, lines: new Map(), parts: [] }
-      if (open.length === 0 && component.name !== 'VCALENDAR') refuse(at, `begins with ${component.name.slice(0, 40)}, not VCALENDAR`)
+      if (open.length === 0 && component.name !== 'VCALENDAR')
+        refuse(at, `begins with ${component.name.slice(0, 40)}, not VCALENDAR`)
       if (open.length >= nesting) refuse(at, `components nest more than ${nesting} deep`, 'limit')
       if (open.length === 0) calendars++
       open.push(component)
-    }
-    else if (name === 'END') {
+    } else if (name === 'END') {
       const component = open.pop()
-      if (!component || component.name !== value()) return refuse(at, `ends ${value().slice(0, 40)}, which is not what was open`)
+      if (!component || component.name !== value())
+        return refuse(at, `ends ${value().slice(0, 40)}, which is not what was open`)
       // What stands directly in a calendar is handed over at once; its parts stay with it.
       if (open.length === 1) each(component)
       else if (open.length > 1) open.at(-1)!.parts.push(component)
-    }
-    else if (open.length === 0) refuse(at, 'is not an iCalendar stream: it does not begin with BEGIN:VCALENDAR')
+    } else if (open.length === 0)
+      refuse(at, 'is not an iCalendar stream: it does not begin with BEGIN:VCALENDAR')
     else {
       const { lines } = open.at(-1)!
       const list = lines.get(name)
@@ -58,10 +75,10 @@ export function componentsOf(file: string, text: string, each: (component: Compo
     from = to + 1
     number++
     if (line.startsWith(' ') || line.startsWith('\t')) {
-      if (pending.length + line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, 'limit')
+      if (pending.length + line.length > lineLength)
+        refuse(number, `a line is longer than ${lineLength} characters`, 'limit')
       pending += line.slice(1)
-    }
-    else {
+    } else {
       take()
       if (line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, 'limit')
       pending = line
@@ -69,15 +86,26 @@ export function componentsOf(file: string, text: string, each: (component: Compo
     }
   }
   take()
-  if (calendars === 0) throw new FormatRefusal(file, 'is not an iCalendar stream: it holds no BEGIN:VCALENDAR')
-  if (open.length > 0) throw new FormatRefusal(file, `ends before the ${open.at(-1)!.name} of line ${open.at(-1)!.line} does: it is cut off`)
+  if (calendars === 0)
+    throw new FormatRefusal(file, 'is not an iCalendar stream: it holds no BEGIN:VCALENDAR')
+  if (open.length > 0)
+    throw new FormatRefusal(
+      file,
+      `ends before the ${open.at(-1)!.name} of line ${open.at(-1)!.line} does: it is cut off`,
+    )
 }
 
 /** The properties of a name. @throws Error where one cannot be parsed. */
 export function propertiesOf(component: Component, name: string): Property[] {
   return (component.lines.get(name) ?? []).map(({ text, line }) => {
-    const [, parameters, , ...values] = ICAL.parse.property(text, ICAL.design.icalendar) as [string, Record<string, string>, string, ...unknown[]]
+    const [, parameters, , ...values] = ICAL.parse.property(text, ICAL.design.icalendar) as [
+      string,
+      Record<string, string>,
+      string,
+      ...unknown[],
+    ]
     return { name, parameters, values, line }
   })
 }
-export const propertyOf = (component: Component, name: string): Property | undefined => propertiesOf(component, name)[0]
+export const propertyOf = (component: Component, name: string): Property | undefined =>
+  propertiesOf(component, name)[0]

@@ -18,7 +18,11 @@ export interface CalendarOptions {
   local?: ((seconds: number) => Moment) | null
   progress?: (done: number, total: number) => void
 }
-export interface CalendarRead { events: CalendarEvent[], counts: Record<string, number>, findings: Finding[] }
+export interface CalendarRead {
+  events: CalendarEvent[]
+  counts: Record<string, number>
+  findings: Finding[]
+}
 
 /** Days after its start at which an endless rule is cut where no range is given. */
 export const endlessDays = 366
@@ -36,9 +40,9 @@ interface Entry {
   allDay: boolean
   length: number
   rule: RecurrenceRule | null
-  extra: { start: Stamp, zone: StreamZone | null, length: number | null }[]
-  without: { stamp: Stamp, zone: StreamZone | null }[]
-  replaces: { stamp: Stamp, zone: StreamZone | null } | null
+  extra: { start: Stamp; zone: StreamZone | null; length: number | null }[]
+  without: { stamp: Stamp; zone: StreamZone | null }[]
+  replaces: { stamp: Stamp; zone: StreamZone | null } | null
   cancelled: boolean
 }
 
@@ -47,8 +51,13 @@ interface Entry {
  * day. Times are taken as the wall clock of the zone they are given in.
  * @throws FormatRefusal where it is no such stream, or over the limits.
  */
-export function readCalendar(file: string, bytes: Uint8Array, { from = null, to = null, limits = readLimits, local = null, progress = () => {} }: CalendarOptions = {}): CalendarRead {
-  if (bytes.length > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
+export function readCalendar(
+  file: string,
+  bytes: Uint8Array,
+  { from = null, to = null, limits = readLimits, local = null, progress = () => {} }: CalendarOptions = {},
+): CalendarRead {
+  if (bytes.length > limits.textBytes)
+    throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
   const findings = findingList(limits.findings)
   const { text, encoding } = tableText(file, bytes)
   if (encoding !== null) findings.add('warning', file, `is not UTF-8; it was read as ${encoding}`)
@@ -56,15 +65,20 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
   const zoneParts = new Map<string, Component>()
   const found: Component[] = []
   const others: Record<string, number> = {}
-  componentsOf(file, text, (component) => {
-    if (component.name === 'VEVENT') { if (found.push(component) > limits.events) throw new FormatRefusal(file, `holds more than ${limits.events} events`, 'limit') }
-    else if (component.name === 'VTIMEZONE') {
-      const id = component.lines.get('TZID')?.[0]?.text.replace(/^[^:]*:/, '').trim()
+  componentsOf(file, text, component => {
+    if (component.name === 'VEVENT') {
+      if (found.push(component) > limits.events)
+        throw new FormatRefusal(file, `holds more than ${limits.events} events`, 'limit')
+    } else if (component.name === 'VTIMEZONE') {
+      const id = component.lines
+        .get('TZID')?.[0]
+        ?.text.replace(/^[^:]*:/, '')
+        .trim()
       if (id) zoneParts.set(id, component)
-    }
-    else others[component.name] = (others[component.name] ?? 0) + 1
+    } else others[component.name] = (others[component.name] ?? 0) + 1
   })
-  for (const [name, count] of Object.entries(others)) findings.add('note', file, `${count} of ${name.slice(0, 40)} are no events; they were not read`)
+  for (const [name, count] of Object.entries(others))
+    findings.add('note', file, `${count} of ${name.slice(0, 40)} are no events; they were not read`)
 
   const budget: Budget = { left: steps }
   const zoneCache = new Map<string, StreamZone | null>()
@@ -75,8 +89,22 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
     if (known === undefined) {
       const part = zoneParts.get(id)
       known = null
-      try { if (part) known = zoneOf(part, lastYear, budget); else findings.add('note', `${file} line ${line}`, `the zone ${id.slice(0, 80)} is not described in the file; its times were read as they stand`, `zone ${id}`) }
-      catch (error) { findings.add('warning', `${file} line ${part!.line}`, `the zone ${id.slice(0, 80)} cannot be read (${(error as Error).message}); its times were read as they stand`) }
+      try {
+        if (part) known = zoneOf(part, lastYear, budget)
+        else
+          findings.add(
+            'note',
+            `${file} line ${line}`,
+            `the zone ${id.slice(0, 80)} is not described in the file; its times were read as they stand`,
+            `zone ${id}`,
+          )
+      } catch (error) {
+        findings.add(
+          'warning',
+          `${file} line ${part!.line}`,
+          `the zone ${id.slice(0, 80)} cannot be read (${(error as Error).message}); its times were read as they stand`,
+        )
+      }
       zoneCache.set(id, known)
     }
     return known
@@ -90,13 +118,21 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
       const entry = entryOf(component, zone, findings, file)
       if (entry.start.kind === 'utc') utc++
       entries.push(entry)
+    } catch (error) {
+      findings.add(
+        'error',
+        `${file} line ${component.line}`,
+        `this event cannot be read: ${(error as Error).message}; it was left out`,
+        'event',
+      )
     }
-    catch (error) { findings.add('error', `${file} line ${component.line}`, `this event cannot be read: ${(error as Error).message}; it was left out`, 'event') }
   })
-  if (utc > 0 && local === null) findings.add('note', file, `${utc} events give their times in UTC; their days are those in UTC`)
+  if (utc > 0 && local === null)
+    findings.add('note', file, `${utc} events give their times in UTC; their days are those in UTC`)
 
   const replaced = new Map<string, Entry[]>()
-  for (const entry of entries) if (entry.replaces) replaced.set(entry.uid, [...replaced.get(entry.uid) ?? [], entry])
+  for (const entry of entries)
+    if (entry.replaces) replaced.set(entry.uid, [...(replaced.get(entry.uid) ?? []), entry])
   const events: CalendarEvent[] = []
   let outside = 0
   let cut = 0
@@ -104,19 +140,44 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
   const put = (entry: Entry, start: Moment, length: number, alone = false): void => {
     const firstDay = start.day
     // DTEND is exclusive: of whole days, and at midnight (RFC 5545 §3.6.1).
-    const lastDay = Math.max(firstDay, entry.allDay ? firstDay + length - 1 : Math.floor((secondsOf(start) + Math.max(length - 1, 0)) / 86_400))
-    if ((from !== null && lastDay < from) || (to !== null && firstDay > to)) { if (alone) outside++; return }
-    if (lastDay - firstDay > 3660 || lastDay > 2_932_896) { findings.add('warning', `${file} line ${entry.line}`, `“${entry.title}” is longer than ten years; it was left out`, 'long'); return }
-    if (events.length >= limits.events) throw new FormatRefusal(file, `makes more than ${limits.events} events`, 'limit')
+    const lastDay = Math.max(
+      firstDay,
+      entry.allDay
+        ? firstDay + length - 1
+        : Math.floor((secondsOf(start) + Math.max(length - 1, 0)) / 86_400),
+    )
+    if ((from !== null && lastDay < from) || (to !== null && firstDay > to)) {
+      if (alone) outside++
+      return
+    }
+    if (lastDay - firstDay > 3660 || lastDay > 2_932_896) {
+      findings.add(
+        'warning',
+        `${file} line ${entry.line}`,
+        `“${entry.title}” is longer than ten years; it was left out`,
+        'long',
+      )
+      return
+    }
+    if (events.length >= limits.events)
+      throw new FormatRefusal(file, `makes more than ${limits.events} events`, 'limit')
     events.push({ title: entry.title, firstDay: isoOf(firstDay), lastDay: isoOf(lastDay) })
   }
-  const localStart = (entry: Entry, start: Moment): Moment => (entry.start.kind === 'utc' && local !== null ? local(secondsOf(start)) : start)
+  const localStart = (entry: Entry, start: Moment): Moment =>
+    entry.start.kind === 'utc' && local !== null ? local(secondsOf(start)) : start
   const absent = absences(replaced)
   entries.forEach((entry, at) => {
     if (at % 5000 === 0) progress(entries.length + at, entries.length * 2)
-    if (entry.cancelled) { cancelled++; return }
+    if (entry.cancelled) {
+      cancelled++
+      return
+    }
     const isWithout = absent(entry)
-    if (!entry.rule && entry.extra.length === 0) { if (!isWithout(entry.start.moment)) put(entry, localStart(entry, entry.start.moment), entry.length, true); return }
+    if (!entry.rule && entry.extra.length === 0) {
+      if (!isWithout(entry.start.moment))
+        put(entry, localStart(entry, entry.start.moment), entry.length, true)
+      return
+    }
     const endless = entry.rule !== null && entry.rule.count === null && entry.rule.until === null
     const last = to ?? (endless ? entry.start.moment.day + endlessDays : 2_932_896)
     if (endless && to === null) cut++
@@ -130,17 +191,38 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
     }
     const where = `${file} line ${entry.line}`
     if (entry.rule) {
-      for (const start of occurrences(entry.rule, entry.start.moment, from === null ? entry.start.moment.day : from - Math.ceil(entry.length / (entry.allDay ? 1 : 86_400)) - 1, last, budget)) {
-        if (++made > limits.occurrences) { findings.add('warning', where, `“${entry.title}” repeats more than ${limits.occurrences} times; the others were left out`, 'often'); break }
+      for (const start of occurrences(
+        entry.rule,
+        entry.start.moment,
+        from === null
+          ? entry.start.moment.day
+          : from - Math.ceil(entry.length / (entry.allDay ? 1 : 86_400)) - 1,
+        last,
+        budget,
+      )) {
+        if (++made > limits.occurrences) {
+          findings.add(
+            'warning',
+            where,
+            `“${entry.title}” repeats more than ${limits.occurrences} times; the others were left out`,
+            'often',
+          )
+          break
+        }
         one(start, entry.length)
       }
       if (budget.left <= 0) throw new FormatRefusal(where, 'its rules take too long to work out', 'limit')
-    }
-    else one(entry.start.moment, entry.length)
+    } else one(entry.start.moment, entry.length)
     for (const more of entry.extra) one(inZone(more.start, more.zone, entry), more.length ?? entry.length)
   })
-  if (cut > 0) findings.add('note', file, `${cut} ${cut === 1 ? 'rule has' : 'rules have'} no end; what comes more than ${endlessDays} days after the start was cut (give a first and last day to read more)`)
-  if (outside > 0) findings.add('note', file, `${outside} events lie outside the days asked for; they were left out`)
+  if (cut > 0)
+    findings.add(
+      'note',
+      file,
+      `${cut} ${cut === 1 ? 'rule has' : 'rules have'} no end; what comes more than ${endlessDays} days after the start was cut (give a first and last day to read more)`,
+    )
+  if (outside > 0)
+    findings.add('note', file, `${outside} events lie outside the days asked for; they were left out`)
   if (cancelled > 0) findings.add('note', file, `${cancelled} events are cancelled; they were left out`)
   if (found.length === 0) findings.add('warning', file, 'holds no event')
   events.sort((a, b) => (a.firstDay < b.firstDay ? -1 : a.firstDay > b.firstDay ? 1 : 0))
@@ -150,15 +232,23 @@ export function readCalendar(file: string, bytes: Uint8Array, { from = null, to 
 /** A stamp in the wall clock of an event's own zone. */
 function inZone(stamp: Stamp, zone: StreamZone | null, entry: Pick<Entry, 'start' | 'zone'>): Moment {
   if (stamp.kind === 'date' || (stamp.kind === entry.start.kind && zone === entry.zone)) return stamp.moment
-  const instant = stamp.kind === 'utc' ? secondsOf(stamp.moment) : zone ? secondsOf(stamp.moment) - zone.atWall(stamp.moment) : null
+  const instant =
+    stamp.kind === 'utc'
+      ? secondsOf(stamp.moment)
+      : zone
+        ? secondsOf(stamp.moment) - zone.atWall(stamp.moment)
+        : null
   if (instant === null) return stamp.moment
   if (entry.start.kind === 'utc') return momentAt(instant)
   return entry.zone ? momentAt(instant + entry.zone.atInstant(instant)) : momentAt(instant)
 }
 
 /** The days and moments (seconds of its own wall clock) at which an event does not take place. */
-interface Gone { days: Set<Day>, moments: Set<number> }
-function gone(entry: Entry, list: readonly { stamp: Stamp, zone: StreamZone | null }[]): Gone {
+interface Gone {
+  days: Set<Day>
+  moments: Set<number>
+}
+function gone(entry: Entry, list: readonly { stamp: Stamp; zone: StreamZone | null }[]): Gone {
   const at: Gone = { days: new Set(), moments: new Set() }
   for (const { stamp, zone } of list) {
     // A date takes out what starts on that day.
@@ -179,35 +269,68 @@ function absences(replaced: ReadonlyMap<string, Entry[]>): (entry: Entry) => (st
     const byZone = shared.get(entry.uid) ?? new Map<StreamZone | null | 'utc', Gone>()
     shared.set(entry.uid, byZone)
     const key = entry.start.kind === 'utc' ? 'utc' : entry.zone
-    const known = byZone.get(key) ?? gone(entry, others.map(other => other.replaces!))
+    const known =
+      byZone.get(key) ??
+      gone(
+        entry,
+        others.map(other => other.replaces!),
+      )
     byZone.set(key, known)
     return known
   }
-  return (entry) => {
+  return entry => {
     const own = entry.without.length > 0 ? gone(entry, entry.without) : nothing
     const theirs = standIns(entry)
-    return start => own.days.has(start.day) || theirs.days.has(start.day) || own.moments.has(secondsOf(start)) || theirs.moments.has(secondsOf(start))
+    return start =>
+      own.days.has(start.day) ||
+      theirs.days.has(start.day) ||
+      own.moments.has(secondsOf(start)) ||
+      theirs.moments.has(secondsOf(start))
   }
 }
 
-function entryOf(component: Component, zone: (id: string | undefined, line: number) => StreamZone | null, findings: FindingList, file: string): Entry {
+function entryOf(
+  component: Component,
+  zone: (id: string | undefined, line: number) => StreamZone | null,
+  findings: FindingList,
+  file: string,
+): Entry {
   const where = `${file} line ${component.line}`
   const property = (name: string): Property | undefined => {
-    try { return propertyOf(component, name) }
-    catch (error) { throw new Error(`${name}: ${(error as Error).message}`, { cause: error }) }
+    try {
+      return propertyOf(component, name)
+    } catch (error) {
+      throw new Error(`${name}: ${(error as Error).message}`, { cause: error })
+    }
   }
-  const stamp = (source: Property | undefined, value: unknown = source?.values[0]): { stamp: Stamp, zone: StreamZone | null } | null => {
+  const stamp = (
+    source: Property | undefined,
+    value: unknown = source?.values[0],
+  ): { stamp: Stamp; zone: StreamZone | null } | null => {
     const read = source && stampOf(value)
-    return read ? { stamp: read, zone: read.kind === 'wall' ? zone(source.parameters.tzid, source.line) : null } : null
+    return read
+      ? { stamp: read, zone: read.kind === 'wall' ? zone(source.parameters.tzid, source.line) : null }
+      : null
   }
   const startProperty = property('DTSTART')
   if (!startProperty) throw new Error('it has no DTSTART')
   const start = stamp(startProperty)
-  if (!start) throw new Error(`DTSTART is no date: ${JSON.stringify((component.lines.get('DTSTART')![0]!.text).slice(0, 80))}`)
+  if (!start)
+    throw new Error(
+      `DTSTART is no date: ${JSON.stringify(component.lines.get('DTSTART')![0]!.text.slice(0, 80))}`,
+    )
   const allDay = start.stamp.kind === 'date'
   const text = oneLine(String(property('SUMMARY')?.values[0] ?? ''))
-  const title = text.length > titleKept ? `${text.slice(0, titleKept - 1).replace(/[\uD800-\uDBFF]$/, '')}…` : text || 'Untitled'
-  if (text.length > titleKept) findings.add('warning', where, `the title “${text.slice(0, 60)}…” has ${text.length} characters and was cut to ${titleKept}`)
+  const title =
+    text.length > titleKept
+      ? `${text.slice(0, titleKept - 1).replace(/[\uD800-\uDBFF]$/, '')}…`
+      : text || 'Untitled'
+  if (text.length > titleKept)
+    findings.add(
+      'warning',
+      where,
+      `the title “${text.slice(0, 60)}…” has ${text.length} characters and was cut to ${titleKept}`,
+    )
   const own = { start: start.stamp, zone: start.zone }
 
   let length = allDay ? 1 : 0
@@ -215,38 +338,87 @@ function entryOf(component: Component, zone: (id: string | undefined, line: numb
   const durationProperty = property('DURATION')
   if (endProperty) {
     const end = stamp(endProperty)
-    if (!end) findings.add('warning', where, `“${title}”: DTEND is no date; the event was read as ${allDay ? 'one day' : 'without duration'}`)
+    if (!end)
+      findings.add(
+        'warning',
+        where,
+        `“${title}”: DTEND is no date; the event was read as ${allDay ? 'one day' : 'without duration'}`,
+      )
     else {
-      const instant = (moment: Moment, kind: Stamp['kind'], at: StreamZone | null) => secondsOf(moment) - (kind === 'wall' && at ? at.atWall(moment) : 0)
-      const seconds = end.zone === start.zone ? secondsOf(end.stamp.moment) - secondsOf(start.stamp.moment) : instant(end.stamp.moment, end.stamp.kind, end.zone) - instant(start.stamp.moment, start.stamp.kind, start.zone)
-      if (seconds < 0) findings.add('warning', where, `“${title}” ends before it starts; it was read as ${allDay ? 'one day' : 'without duration'}`)
+      const instant = (moment: Moment, kind: Stamp['kind'], at: StreamZone | null) =>
+        secondsOf(moment) - (kind === 'wall' && at ? at.atWall(moment) : 0)
+      const seconds =
+        end.zone === start.zone
+          ? secondsOf(end.stamp.moment) - secondsOf(start.stamp.moment)
+          : instant(end.stamp.moment, end.stamp.kind, end.zone) -
+            instant(start.stamp.moment, start.stamp.kind, start.zone)
+      if (seconds < 0)
+        findings.add(
+          'warning',
+          where,
+          `“${title}” ends before it starts; it was read as ${allDay ? 'one day' : 'without duration'}`,
+        )
       else length = allDay ? Math.max(1, Math.ceil(seconds / 86_400)) : seconds
     }
-  }
-  else if (durationProperty) {
+  } else if (durationProperty) {
     const seconds = ICAL.Duration.fromString(String(durationProperty.values[0])).toSeconds()
-    if (seconds < 0) findings.add('warning', where, `“${title}” has a duration below zero; it was read without one`)
+    if (seconds < 0)
+      findings.add('warning', where, `“${title}” has a duration below zero; it was read without one`)
     else length = allDay ? Math.max(1, Math.ceil(seconds / 86_400)) : seconds
   }
 
   const ruleProperty = property('RRULE')
-  const rule = ruleProperty ? ruleOf(ruleProperty.values[0] as Record<string, unknown>, until => (until.kind === 'date' && !allDay ? { day: until.moment.day, second: 86_399 } : inZone(until, null, own))) : null
-  const extra = propertiesOf(component, 'RDATE').flatMap(more => more.values.flatMap((value) => {
-    const [first, second] = Array.isArray(value) ? value as [unknown, unknown] : [value, null]
-    const read = stamp(more, first)
-    if (!read) { findings.add('warning', where, `“${title}”: an RDATE is no date; it was left out`); return [] }
-    const end = second === null ? null : stampOf(second)
-    const lasts = second === null ? null : end ? secondsOf(end.moment) - secondsOf(read.stamp.moment) : ICAL.Duration.fromString(String(second)).toSeconds()
-    return [{ start: read.stamp, zone: read.zone, length: lasts === null || lasts < 0 ? null : allDay ? Math.ceil(lasts / 86_400) : lasts }]
-  }))
-  const without = propertiesOf(component, 'EXDATE').flatMap(gone => gone.values.flatMap((value) => {
-    const read = stamp(gone, value)
-    if (!read) findings.add('warning', where, `“${title}”: an EXDATE is no date; it was left out`)
-    return read ? [read] : []
-  }))
+  const rule = ruleProperty
+    ? ruleOf(ruleProperty.values[0] as Record<string, unknown>, until =>
+        until.kind === 'date' && !allDay
+          ? { day: until.moment.day, second: 86_399 }
+          : inZone(until, null, own),
+      )
+    : null
+  const extra = propertiesOf(component, 'RDATE').flatMap(more =>
+    more.values.flatMap(value => {
+      const [first, second] = Array.isArray(value) ? (value as [unknown, unknown]) : [value, null]
+      const read = stamp(more, first)
+      if (!read) {
+        findings.add('warning', where, `“${title}”: an RDATE is no date; it was left out`)
+        return []
+      }
+      const end = second === null ? null : stampOf(second)
+      const lasts =
+        second === null
+          ? null
+          : end
+            ? secondsOf(end.moment) - secondsOf(read.stamp.moment)
+            : ICAL.Duration.fromString(String(second)).toSeconds()
+      return [
+        {
+          start: read.stamp,
+          zone: read.zone,
+          length: lasts === null || lasts < 0 ? null : allDay ? Math.ceil(lasts / 86_400) : lasts,
+        },
+      ]
+    }),
+  )
+  const without = propertiesOf(component, 'EXDATE').flatMap(gone =>
+    gone.values.flatMap(value => {
+      const read = stamp(gone, value)
+      if (!read) findings.add('warning', where, `“${title}”: an EXDATE is no date; it was left out`)
+      return read ? [read] : []
+    }),
+  )
   const recurrence = property('RECURRENCE-ID')
   return {
-    uid: String(property('UID')?.values[0] ?? `line ${component.line}`), title, line: component.line, start: start.stamp, zone: start.zone, allDay, length, rule, extra, without,
-    replaces: stamp(recurrence), cancelled: /^cancelled$/i.test(String(property('STATUS')?.values[0] ?? '')),
+    uid: String(property('UID')?.values[0] ?? `line ${component.line}`),
+    title,
+    line: component.line,
+    start: start.stamp,
+    zone: start.zone,
+    allDay,
+    length,
+    rule,
+    extra,
+    without,
+    replaces: stamp(recurrence),
+    cancelled: /^cancelled$/i.test(String(property('STATUS')?.values[0] ?? '')),
   }
 }

@@ -18,7 +18,12 @@ export interface Deadline {
  * Deadlines as an iCalendar stream (RFC 5545): one event without duration each, at its instant in UTC, so that no reader
  * needs the zone's rules. `stamp`: when it was made, wall clock in UTC.
  */
-export function writeDeadlines(name: string, deadlines: readonly Deadline[], zone: ZoneRules, stamp: string): string {
+export function writeDeadlines(
+  name: string,
+  deadlines: readonly Deadline[],
+  zone: ZoneRules,
+  stamp: string,
+): string {
   const calendar = new ICAL.Component(['vcalendar', [], []])
   calendar.updatePropertyWithValue('version', '2.0')
   calendar.updatePropertyWithValue('prodid', '-//Northtide//Northtide//EN')

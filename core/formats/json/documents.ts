@@ -6,7 +6,10 @@ import { utf8 } from '../text'
 import { FormatRefusal } from '../findings'
 
 const moment = wallTime.nullish()
-const points = z.string().regex(/^\d{1,8}(\.\d{1,4})?$/, 'must be a number with at most four decimals, as text').nullish()
+const points = z
+  .string()
+  .regex(/^\d{1,8}(\.\d{1,4})?$/, 'must be a number with at most four decimals, as text')
+  .nullish()
 const key = z.string().min(1)
 const items = <T extends z.ZodRawShape>(shape: T) => z.array(z.object(shape)).default([])
 
@@ -23,7 +26,9 @@ export const courseDocument = z.object({
   categories: items({ identifier: key, title: z.string(), weight: points }),
   items: items({
     identifier: key,
-    opens: moment, due: moment, closes: moment,
+    opens: moment,
+    due: moment,
+    closes: moment,
     points,
     category: key.nullish(),
     state: z.enum(itemStates).optional(),
@@ -32,7 +37,14 @@ export const courseDocument = z.object({
     settings: z.record(z.string(), z.unknown()).optional(),
   }),
   submissions: items({ student: key, item: key, at: wallTime, text: z.string().default('') }),
-  attempts: items({ student: key, item: key, number: z.int().min(1), startedAt: wallTime, finishedAt: moment, score: points }),
+  attempts: items({
+    student: key,
+    item: key,
+    number: z.int().min(1),
+    startedAt: wallTime,
+    finishedAt: moment,
+    score: points,
+  }),
   posts: items({ author: key, item: key, at: wallTime, text: z.string() }),
   extensions: items({ student: key, item: key, due: wallTime, reason: z.string().default('') }),
 })
@@ -40,10 +52,14 @@ export type CourseDocument = z.infer<typeof courseDocument>
 
 function parseJson(name: string, bytes: Uint8Array): unknown {
   const text = utf8(name, bytes)
-  try { return JSON.parse(text) }
-  catch (error) { throw new FormatRefusal(name, `is not JSON (${(error as Error).message})`) }
+  try {
+    return JSON.parse(text)
+  } catch (error) {
+    throw new FormatRefusal(name, `is not JSON (${(error as Error).message})`)
+  }
 }
-const firstIssue = (error: z.ZodError): string => `${error.issues[0]!.path.join('.') || 'the document'}: ${error.issues[0]!.message}`
+const firstIssue = (error: z.ZodError): string =>
+  `${error.issues[0]!.path.join('.') || 'the document'}: ${error.issues[0]!.message}`
 
 /** Reads a course JSON. @throws FormatRefusal naming the field that is wrong. */
 export function readCourseDocument(name: string, bytes: Uint8Array): CourseDocument {
@@ -53,9 +69,14 @@ export function readCourseDocument(name: string, bytes: Uint8Array): CourseDocum
 }
 
 /** Reads a term calendar. @throws FormatRefusal naming the field that is wrong. */
-export function readTermCalendar(name: string, bytes: Uint8Array, isTimeZone: (zone: string) => boolean): TermCalendar {
+export function readTermCalendar(
+  name: string,
+  bytes: Uint8Array,
+  isTimeZone: (zone: string) => boolean,
+): TermCalendar {
   const { calendar, faults } = checkCalendar(parseJson(name, bytes), isTimeZone)
-  if (!calendar) throw new FormatRefusal(name, `${faults[0]!.path.join('.') || 'the document'}: ${faults[0]!.message}`)
+  if (!calendar)
+    throw new FormatRefusal(name, `${faults[0]!.path.join('.') || 'the document'}: ${faults[0]!.message}`)
   if (!calendar.id) throw new FormatRefusal(name, 'id: is missing: a term needs one')
   return calendar
 }

@@ -11,13 +11,18 @@ const days = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU']
 export function meetingsOfPeriods(text: string): Meeting[] | null | { problem: string } {
   if (text.trim() === '') return null
   const meetings: Meeting[] = []
-  for (const period of text.split(',').map(entry => entry.trim()).filter(Boolean)) {
+  for (const period of text
+    .split(',')
+    .map(entry => entry.trim())
+    .filter(Boolean)) {
     const [, day, start, end] = /^([A-Z]{2})\s+(\d\d:\d\d)-(\d\d:\d\d)$/.exec(period.toUpperCase()) ?? []
     const weekday = days.indexOf(day ?? '') + 1
-    if (!weekday || !isTime(start!) || !isTime(end!) || end! <= start!) return { problem: `${JSON.stringify(period.slice(0, 40))} is not a meeting such as MO 09:30-10:20` }
+    if (!weekday || !isTime(start!) || !isTime(end!) || end! <= start!)
+      return { problem: `${JSON.stringify(period.slice(0, 40))} is not a meeting such as MO 09:30-10:20` }
     meetings.push({ weekday: weekday as Meeting['weekday'], start: start!, end: end! })
   }
   return meetings.sort((a, b) => a.weekday - b.weekday || a.start.localeCompare(b.start))
 }
 /** The same as text, for a registrar's bundle. */
-export const periodsOf = (meetings: readonly Pick<Meeting, 'weekday' | 'start' | 'end'>[]): string => meetings.map(({ weekday, start, end }) => `${days[weekday - 1]} ${start}-${end}`).join(',')
+export const periodsOf = (meetings: readonly Pick<Meeting, 'weekday' | 'start' | 'end'>[]): string =>
+  meetings.map(({ weekday, start, end }) => `${days[weekday - 1]} ${start}-${end}`).join(',')

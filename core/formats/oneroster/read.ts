@@ -24,20 +24,32 @@ const shown = (value: string): string => JSON.stringify(value.length > 80 ? `${v
 function fault(column: Column, value: string): string | null {
   if (value === '') return column.required ? 'is empty' : null
   if (column.type === 'date') return isDate(value) ? null : `${shown(value)} is not a date (YYYY-MM-DD)`
-  if (column.type === 'number') return /^-?\d+(\.\d+)?$/.test(value) ? null : `${shown(value)} is not a number`
+  if (column.type === 'number')
+    return /^-?\d+(\.\d+)?$/.test(value) ? null : `${shown(value)} is not a number`
   // ISO 8601, as the binding asks for; a date alone is seen often and does no harm.
-  if (column.type === 'instant') return /^\d{4}-\d\d-\d\d(T\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:?\d\d)?)?$/.test(value) && isDate(value.slice(0, 10)) ? null : `${shown(value)} is not an instant (YYYY-MM-DDThh:mm:ssZ)`
-  if (Array.isArray(column.type)) return column.type.includes(value) ? null : `${shown(value)} is not one of ${column.type.join(', ')}`
+  if (column.type === 'instant')
+    return /^\d{4}-\d\d-\d\d(T\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:?\d\d)?)?$/.test(value) &&
+      isDate(value.slice(0, 10))
+      ? null
+      : `${shown(value)} is not an instant (YYYY-MM-DDThh:mm:ssZ)`
+  if (Array.isArray(column.type))
+    return column.type.includes(value) ? null : `${shown(value)} is not one of ${column.type.join(', ')}`
   return null
 }
 
 /** Keys in a column that holds several, in the order given. */
-export const keysOf = (value: string): string[] => value.split(',').map(entry => entry.trim()).filter(Boolean)
+export const keysOf = (value: string): string[] =>
+  value
+    .split(',')
+    .map(entry => entry.trim())
+    .filter(Boolean)
 
 /** The folder of a bundle inside its archive, or null where it is no bundle. */
 export function rosterFolder(archive: Archive): string | null {
   if (archive.entries.has(manifestName)) return ''
-  const found = [...archive.entries.keys()].filter(path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2)
+  const found = [...archive.entries.keys()].filter(
+    path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2,
+  )
   return found.length === 1 ? found[0]!.slice(0, -manifestName.length) : null
 }
 
@@ -47,37 +59,81 @@ export function rosterFolder(archive: Archive): string | null {
  * all, would hold is not known: references into it are let be.
  * @throws FormatRefusal where it is no such bundle.
  */
-export async function readOneRoster(archive: Archive, limits: ReadLimits = readLimits, progress: (done: number, total: number) => void = () => {}): Promise<RosterRead> {
+export async function readOneRoster(
+  archive: Archive,
+  limits: ReadLimits = readLimits,
+  progress: (done: number, total: number) => void = () => {},
+): Promise<RosterRead> {
   const folder = rosterFolder(archive)
-  if (folder === null) throw new FormatRefusal(archive.name, `holds no ${manifestName}: it is not a OneRoster bundle`)
+  if (folder === null)
+    throw new FormatRefusal(archive.name, `holds no ${manifestName}: it is not a OneRoster bundle`)
   const findings = findingList(limits.findings)
-  if (folder !== '') findings.add('warning', archive.name, `was packed with the folder ${folder} around it; it was read from there`)
+  if (folder !== '')
+    findings.add(
+      'warning',
+      archive.name,
+      `was packed with the folder ${folder} around it; it was read from there`,
+    )
   const properties = new Map<string, string>()
-  readTable(manifestName, await archive.bytes(folder + manifestName), limits, ([key = '', value = '']) => { properties.set(key.trim(), value.trim()) })
+  readTable(manifestName, await archive.bytes(folder + manifestName), limits, ([key = '', value = '']) => {
+    properties.set(key.trim(), value.trim())
+  })
   const version = properties.get('oneroster.version')
-  if (version !== '1.1') throw new FormatRefusal(archive.name, `is OneRoster ${version ? version.slice(0, 40) : 'of no stated version'}; version 1.1 is read here`)
+  if (version !== '1.1')
+    throw new FormatRefusal(
+      archive.name,
+      `is OneRoster ${version ? version.slice(0, 40) : 'of no stated version'}; version 1.1 is read here`,
+    )
 
   const modes = {} as Record<TableName, 'absent' | 'bulk' | 'delta'>
   for (const table of tableNames) {
     const stated = properties.get(`file.${table}`)?.toLowerCase()
     const there = archive.entries.has(`${folder}${table}.csv`)
-    if (stated !== undefined && !['absent', 'bulk', 'delta'].includes(stated)) findings.add('error', `${manifestName}, file.${table}`, `${shown(stated)} is not one of absent, bulk, delta; ${there ? 'the table was read as bulk' : 'the table is not there'}`)
-    if (there && (stated === undefined || stated === 'absent')) findings.add('warning', `${table}.csv`, `is in the bundle and the manifest ${stated === undefined ? 'does not name it' : 'says it is absent'}; it was not read`)
-    if (!there && (stated === 'bulk' || stated === 'delta')) findings.add('error', `${table}.csv`, 'the manifest names this file, and it is not in the bundle')
-    modes[table] = there && stated !== undefined && stated !== 'absent' ? (stated === 'delta' ? 'delta' : 'bulk') : 'absent'
+    if (stated !== undefined && !['absent', 'bulk', 'delta'].includes(stated))
+      findings.add(
+        'error',
+        `${manifestName}, file.${table}`,
+        `${shown(stated)} is not one of absent, bulk, delta; ${there ? 'the table was read as bulk' : 'the table is not there'}`,
+      )
+    if (there && (stated === undefined || stated === 'absent'))
+      findings.add(
+        'warning',
+        `${table}.csv`,
+        `is in the bundle and the manifest ${stated === undefined ? 'does not name it' : 'says it is absent'}; it was not read`,
+      )
+    if (!there && (stated === 'bulk' || stated === 'delta'))
+      findings.add('error', `${table}.csv`, 'the manifest names this file, and it is not in the bundle')
+    modes[table] =
+      there && stated !== undefined && stated !== 'absent'
+        ? stated === 'delta'
+          ? 'delta'
+          : 'bulk'
+        : 'absent'
   }
   for (const path of archive.entries.keys()) {
     const file = path.slice(folder.length)
-    if (path.startsWith(folder) && file !== manifestName && !tableNames.includes(file.replace(/\.csv$/, '') as TableName)) findings.add('note', path, 'is no table of OneRoster 1.1; it was not read', 'no table')
+    if (
+      path.startsWith(folder) &&
+      file !== manifestName &&
+      !tableNames.includes(file.replace(/\.csv$/, '') as TableName)
+    )
+      findings.add('note', path, 'is no table of OneRoster 1.1; it was not read', 'no table')
   }
 
   const known = new Map<TableName, Set<string>>()
-  const toBeDeleted = Object.fromEntries(tableNames.map(table => [table, [] as string[]])) as Record<TableName, string[]>
+  const toBeDeleted = Object.fromEntries(tableNames.map(table => [table, [] as string[]])) as Record<
+    TableName,
+    string[]
+  >
   let done = 0
-  const total = tableNames.reduce((sum, table) => sum + (archive.entries.get(`${folder}${table}.csv`)?.size ?? 0), 0)
+  const total = tableNames.reduce(
+    (sum, table) => sum + (archive.entries.get(`${folder}${table}.csv`)?.size ?? 0),
+    0,
+  )
   const roster = {} as Record<TableName, Row<TableName>[]>
   for (const table of tableNames) {
-    roster[table] = modes[table] === 'absent' ? [] : readRows(table, await archive.bytes(`${folder}${table}.csv`))
+    roster[table] =
+      modes[table] === 'absent' ? [] : readRows(table, await archive.bytes(`${folder}${table}.csv`))
     done += archive.entries.get(`${folder}${table}.csv`)?.size ?? 0
     progress(done, total)
   }
@@ -87,20 +143,27 @@ export async function readOneRoster(archive: Archive, limits: ReadLimits = readL
     const file = `${table}.csv`
     const keys = new Set<string>()
     known.set(table, keys)
-    const columns: [string, Column][] = [['sourcedId', { type: 'text', required: true }], ['dateLastModified', { type: 'instant' }], ...Object.entries(tables[table] as Record<string, Column>)]
+    const columns: [string, Column][] = [
+      ['sourcedId', { type: 'text', required: true }],
+      ['dateLastModified', { type: 'instant' }],
+      ...Object.entries(tables[table] as Record<string, Column>),
+    ]
     let places: number[] | null = null
     let status = -1
     let width = 0
     const sound: Row<TableName>[] = []
     // Within one table a row may name one further down, so those references are looked at when all are read.
-    const own: { row: Record<string, string>, column: string, key: string, where: string }[] = []
+    const own: { row: Record<string, string>; column: string; key: string; where: string }[] = []
     const prepare = (header: readonly string[]): number[] => {
       width = header.length
       const at = (column: string): number => {
         const exact = header.indexOf(column)
-        const found = exact >= 0 ? exact : header.findIndex(name => name.toLowerCase() === column.toLowerCase())
-        if (exact < 0 && found >= 0) findings.add('note', `${file} row 1`, `the column ${shown(header[found]!)} was read as ${column}`)
-        if (header.filter(name => name === column).length > 1) throw new FormatRefusal(file, `has the column ${column} twice`)
+        const found =
+          exact >= 0 ? exact : header.findIndex(name => name.toLowerCase() === column.toLowerCase())
+        if (exact < 0 && found >= 0)
+          findings.add('note', `${file} row 1`, `the column ${shown(header[found]!)} was read as ${column}`)
+        if (header.filter(name => name === column).length > 1)
+          throw new FormatRefusal(file, `has the column ${column} twice`)
         return found
       }
       status = at('status')
@@ -112,48 +175,106 @@ export async function readOneRoster(archive: Archive, limits: ReadLimits = readL
     }
     const row = (cells: string[], number: number): void => {
       const where = `${file} row ${number}`
-      const tell = (severity: Finding['severity'], column: string, message: string, kind: string): void => findings.add(severity, `${where}, ${column}`, message, `${file} ${column} ${kind}`)
+      const tell = (severity: Finding['severity'], column: string, message: string, kind: string): void =>
+        findings.add(severity, `${where}, ${column}`, message, `${file} ${column} ${kind}`)
       const state = status < 0 ? '' : (cells[status] ?? '').trim().toLowerCase()
       const key = (cells[places![0]!] ?? '').trim()
-      if (state === 'tobedeleted' || state === 'inactive') { toBeDeleted[table].push(key); return }
+      if (state === 'tobedeleted' || state === 'inactive') {
+        toBeDeleted[table].push(key)
+        return
+      }
       const values: Record<string, string> = {}
       let ok = true
       if (state !== '' && state !== 'active') {
-        tell('error', 'status', `${shown(cells[status]!)} is not one of active, tobedeleted; the row was left out`, 'status')
+        tell(
+          'error',
+          'status',
+          `${shown(cells[status]!)} is not one of active, tobedeleted; the row was left out`,
+          'status',
+        )
         ok = false
       }
-      if (cells.length > width) tell('warning', 'row', `has ${cells.length} values for ${width} columns; the last ${cells.length - width} were left out`, 'width')
+      if (cells.length > width)
+        tell(
+          'warning',
+          'row',
+          `has ${cells.length} values for ${width} columns; the last ${cells.length - width} were left out`,
+          'width',
+        )
       columns.forEach(([column, spec], index) => {
         const value = places![index]! < 0 ? '' : (cells[places![index]!] ?? '').trim()
         const wrong = fault(spec, value)
         if (wrong) {
-          tell(spec.required ? 'error' : 'warning', column, `${wrong}${spec.required ? '; the row was left out' : '; the value was left out'}`, 'fault')
+          tell(
+            spec.required ? 'error' : 'warning',
+            column,
+            `${wrong}${spec.required ? '; the row was left out' : '; the value was left out'}`,
+            'fault',
+          )
           if (spec.required) ok = false
         }
         if (column !== 'dateLastModified') values[column] = wrong ? '' : value
         if (wrong || !spec.refers || !value) return
         for (const name of spec.type === 'keys' ? keysOf(value) : [value]) {
-          if (spec.refers === table) { own.push({ row: values, column, key: name, where }); continue }
+          if (spec.refers === table) {
+            own.push({ row: values, column, key: name, where })
+            continue
+          }
           if (modes[spec.refers] !== 'bulk' || known.get(spec.refers)?.has(name)) continue
-          tell(spec.required ? 'error' : 'warning', column, `${name.slice(0, 80)} is not in ${spec.refers}.csv; the ${spec.required ? 'row' : 'value'} was left out`, 'reference')
+          tell(
+            spec.required ? 'error' : 'warning',
+            column,
+            `${name.slice(0, 80)} is not in ${spec.refers}.csv; the ${spec.required ? 'row' : 'value'} was left out`,
+            'reference',
+          )
           if (spec.required) ok = false
-          else values[column] = keysOf(values[column]!).filter(other => other !== name).join(',')
+          else
+            values[column] = keysOf(values[column]!)
+              .filter(other => other !== name)
+              .join(',')
         }
       })
       if (!ok) return
-      if (keys.has(key)) return tell('error', 'sourcedId', `${key} stands in an earlier row too; this one was left out`, 'twice')
+      if (keys.has(key))
+        return tell(
+          'error',
+          'sourcedId',
+          `${key} stands in an earlier row too; this one was left out`,
+          'twice',
+        )
       keys.add(key)
       sound.push(values as unknown as Row<TableName>)
     }
-    const { header, encoding, delimiter } = readTable(file, bytes, limits, row, (first) => { places = prepare(first) })
+    const { header, encoding, delimiter } = readTable(file, bytes, limits, row, first => {
+      places = prepare(first)
+    })
     if (places === null) throw new FormatRefusal(file, 'is empty; it needs a row of column names')
     if (encoding !== null) findings.add('warning', file, `is not UTF-8; it was read as ${encoding}`)
-    if (delimiter !== ',' && header.length > 1) findings.add('warning', file, `its values are separated by ${delimiter === ';' ? 'semicolons' : 'tabs'}, not commas`)
-    if (modes[table] === 'bulk') for (const { row: values, column, key, where } of own) if (!keys.has(key)) {
-      findings.add('warning', `${where}, ${column}`, `${key.slice(0, 80)} is not in ${file}; the value was left out`, `${file} ${column} reference`)
-      values[column] = keysOf(values[column]!).filter(other => other !== key).join(',')
-    }
-    if (toBeDeleted[table].length > 0) findings.add('note', file, `${toBeDeleted[table].length} rows are marked as to be deleted; they are not among those read`)
+    if (delimiter !== ',' && header.length > 1)
+      findings.add(
+        'warning',
+        file,
+        `its values are separated by ${delimiter === ';' ? 'semicolons' : 'tabs'}, not commas`,
+      )
+    if (modes[table] === 'bulk')
+      for (const { row: values, column, key, where } of own)
+        if (!keys.has(key)) {
+          findings.add(
+            'warning',
+            `${where}, ${column}`,
+            `${key.slice(0, 80)} is not in ${file}; the value was left out`,
+            `${file} ${column} reference`,
+          )
+          values[column] = keysOf(values[column]!)
+            .filter(other => other !== key)
+            .join(',')
+        }
+    if (toBeDeleted[table].length > 0)
+      findings.add(
+        'note',
+        file,
+        `${toBeDeleted[table].length} rows are marked as to be deleted; they are not among those read`,
+      )
     return sound
   }
 }

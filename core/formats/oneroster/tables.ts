@@ -1,8 +1,24 @@
 /** What may stand in a column: free text, a date, an instant, a whole or decimal number, a list of keys, one of a few words. */
 export type ColumnType = 'text' | 'date' | 'instant' | 'number' | 'keys' | readonly string[]
-export interface Column { readonly type: ColumnType, readonly required?: true, readonly refers?: TableName }
-export type TableName = 'orgs' | 'users' | 'academicSessions' | 'courses' | 'classes' | 'enrollments' | 'categories' | 'lineItems' | 'results'
-  | 'resources' | 'classResources' | 'courseResources' | 'demographics'
+export interface Column {
+  readonly type: ColumnType
+  readonly required?: true
+  readonly refers?: TableName
+}
+export type TableName =
+  | 'orgs'
+  | 'users'
+  | 'academicSessions'
+  | 'courses'
+  | 'classes'
+  | 'enrollments'
+  | 'categories'
+  | 'lineItems'
+  | 'results'
+  | 'resources'
+  | 'classResources'
+  | 'courseResources'
+  | 'demographics'
 
 const text: Column = { type: 'text' }
 const required: Column = { type: 'text', required: true }
@@ -24,21 +40,82 @@ const truth: Column = { type: ['true', 'false'] }
 export const tables = {
   orgs: { name: required, type: required, identifier: text, parentSourcedId: someKey('orgs') },
   users: {
-    enabledUser: truth, orgSourcedIds: someKeys('orgs'), role: word('administrator', 'aide', 'guardian', 'parent', 'proctor', 'relative', 'student', 'teacher'), username: text, givenName: required, familyName: required, email: text,
+    enabledUser: truth,
+    orgSourcedIds: someKeys('orgs'),
+    role: word('administrator', 'aide', 'guardian', 'parent', 'proctor', 'relative', 'student', 'teacher'),
+    username: text,
+    givenName: required,
+    familyName: required,
+    email: text,
     agentSourcedIds: someKeys('users'),
   },
-  academicSessions: { title: required, type: word('gradingPeriod', 'semester', 'schoolYear', 'term'), startDate: date, endDate: date, parentSourcedId: someKey('academicSessions'), schoolYear: text },
-  courses: { schoolYearSourcedId: someKey('academicSessions'), title: required, courseCode: text, orgSourcedId: key('orgs') },
-  classes: { title: required, courseSourcedId: key('courses'), classCode: text, classType: { type: ['homeroom', 'scheduled'] } as Column, location: text, schoolSourcedId: key('orgs'), termSourcedIds: { type: 'keys', required: true, refers: 'academicSessions' } as Column, periods: text },
-  enrollments: { classSourcedId: key('classes'), schoolSourcedId: someKey('orgs'), userSourcedId: key('users'), role: word('administrator', 'aide', 'proctor', 'student', 'teacher'), primary: truth, beginDate: someDate, endDate: someDate },
+  academicSessions: {
+    title: required,
+    type: word('gradingPeriod', 'semester', 'schoolYear', 'term'),
+    startDate: date,
+    endDate: date,
+    parentSourcedId: someKey('academicSessions'),
+    schoolYear: text,
+  },
+  courses: {
+    schoolYearSourcedId: someKey('academicSessions'),
+    title: required,
+    courseCode: text,
+    orgSourcedId: key('orgs'),
+  },
+  classes: {
+    title: required,
+    courseSourcedId: key('courses'),
+    classCode: text,
+    classType: { type: ['homeroom', 'scheduled'] } as Column,
+    location: text,
+    schoolSourcedId: key('orgs'),
+    termSourcedIds: { type: 'keys', required: true, refers: 'academicSessions' } as Column,
+    periods: text,
+  },
+  enrollments: {
+    classSourcedId: key('classes'),
+    schoolSourcedId: someKey('orgs'),
+    userSourcedId: key('users'),
+    role: word('administrator', 'aide', 'proctor', 'student', 'teacher'),
+    primary: truth,
+    beginDate: someDate,
+    endDate: someDate,
+  },
   categories: { title: required },
-  lineItems: { title: required, description: text, assignDate: date, dueDate: date, classSourcedId: key('classes'), categorySourcedId: key('categories'), gradingPeriodSourcedId: someKey('academicSessions'), resultValueMin: number, resultValueMax: number },
-  results: { lineItemSourcedId: key('lineItems'), studentSourcedId: key('users'), scoreStatus: text, score: number, scoreDate: someDate, comment: text },
-  resources: { vendorResourceId: required, title: text, roles: text, importance: text, vendorId: text, applicationId: text },
+  lineItems: {
+    title: required,
+    description: text,
+    assignDate: date,
+    dueDate: date,
+    classSourcedId: key('classes'),
+    categorySourcedId: key('categories'),
+    gradingPeriodSourcedId: someKey('academicSessions'),
+    resultValueMin: number,
+    resultValueMax: number,
+  },
+  results: {
+    lineItemSourcedId: key('lineItems'),
+    studentSourcedId: key('users'),
+    scoreStatus: text,
+    score: number,
+    scoreDate: someDate,
+    comment: text,
+  },
+  resources: {
+    vendorResourceId: required,
+    title: text,
+    roles: text,
+    importance: text,
+    vendorId: text,
+    applicationId: text,
+  },
   classResources: { title: text, classSourcedId: key('classes'), resourceSourcedId: key('resources') },
   courseResources: { title: text, courseSourcedId: key('courses'), resourceSourcedId: key('resources') },
   // Of these only the key is looked at: what they say of a person is no business of a rollover.
   demographics: {},
 } satisfies Record<TableName, Record<string, Column>>
 
-export type Row<T extends TableName> = { readonly sourcedId: string } & { readonly [C in keyof (typeof tables)[T]]: string }
+export type Row<T extends TableName> = { readonly sourcedId: string } & {
+  readonly [C in keyof (typeof tables)[T]]: string
+}

@@ -3,7 +3,10 @@ import { dayOfCivil, isoOf, isDate } from '../../calendar/day'
 
 /** How a date of three numbers is meant where the year does not come first. */
 export type DateOrder = 'day-month' | 'month-day'
-export interface DateCell { readonly first: string, readonly last: string }
+export interface DateCell {
+  readonly first: string
+  readonly last: string
+}
 
 const longest = 60
 const isoPattern = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ]\d{1,2}:\d\d(?::\d\d(?:\.\d+)?)?Z?)?$/
@@ -39,15 +42,23 @@ export function dateOfCell(cell: string, order: DateOrder): DateCell | null {
   if (!/[a-z]{3}/i.test(text)) return null
   const [found] = chrono.parse(text.replace(/[–—]/g, '-'), undefined, { forwardDate: false })
   // Only where the cell is a date and nothing but a date, and its year stands there.
-  if (!found || found.text.length < text.length - 6 || !found.start.isCertain('year') || !found.start.isCertain('day') || !found.start.isCertain('month')) return null
-  const at = (part: typeof found.start): string | null => civil(part.get('year') ?? 0, part.get('month') ?? 0, part.get('day') ?? 0)
+  if (
+    !found ||
+    found.text.length < text.length - 6 ||
+    !found.start.isCertain('year') ||
+    !found.start.isCertain('day') ||
+    !found.start.isCertain('month')
+  )
+    return null
+  const at = (part: typeof found.start): string | null =>
+    civil(part.get('year') ?? 0, part.get('month') ?? 0, part.get('day') ?? 0)
   const first = at(found.start)
   const last = found.end ? at(found.end) : first
   return first && last && first <= last ? { first, last } : null
 }
 
 /** The order in which the dates of a table are written, from those that can be read in one way only. `certain`: whether any says so. */
-export function orderOf(cells: Iterable<string>): { order: DateOrder, certain: boolean } {
+export function orderOf(cells: Iterable<string>): { order: DateOrder; certain: boolean } {
   let days = 0
   let months = 0
   let dots = 0
@@ -58,7 +69,10 @@ export function orderOf(cells: Iterable<string>): { order: DateOrder, certain: b
     else if (Number(match[2]) > 12 && Number(match[1]) <= 12) months++
     else if (cell.includes('.')) dots++
   }
-  if (days !== months) return { order: days > months ? 'day-month' : 'month-day', certain: days === 0 || months === 0 }
+  if (days !== months)
+    return { order: days > months ? 'day-month' : 'month-day', certain: days === 0 || months === 0 }
   // Dates with dots put the day first wherever they are written so (common practice, no source).
-  return dots > 0 && days === 0 ? { order: 'day-month', certain: true } : { order: 'day-month', certain: false }
+  return dots > 0 && days === 0
+    ? { order: 'day-month', certain: true }
+    : { order: 'day-month', certain: false }
 }

@@ -13,21 +13,36 @@ export interface Table {
 
 /** Separator of a table: what stands equally often in most of its first lines, outside quotation marks; commas, which text has too, come last. */
 function delimiterOf(text: string): string {
-  const lines = text.slice(0, 20_000).replace(/"[^"]*"/g, '').split(/[\r\n]+/, 20)
+  const lines = text
+    .slice(0, 20_000)
+    .replace(/"[^"]*"/g, '')
+    .split(/[\r\n]+/, 20)
   const alike = (mark: string): number => {
     const times = new Map<number, number>()
-    for (const line of lines) { const n = line.split(mark).length - 1; if (n > 0) times.set(n, (times.get(n) ?? 0) + 1) }
+    for (const line of lines) {
+      const n = line.split(mark).length - 1
+      if (n > 0) times.set(n, (times.get(n) ?? 0) + 1)
+    }
     return Math.max(0, ...times.values())
   }
-  return ['\t', ';', ','].map(mark => ({ mark, count: alike(mark) })).reduce((best, each) => (each.count > best.count ? each : best), { mark: ',', count: 0 }).mark
+  return ['\t', ';', ',']
+    .map(mark => ({ mark, count: alike(mark) }))
+    .reduce((best, each) => (each.count > best.count ? each : best), { mark: ',', count: 0 }).mark
 }
 
 /**
  * Reads a table (RFC 4180, and what spreadsheets make of it: semicolons, tabs, mixed line ends) and hands its header over, then its rows one by one.
  * @throws FormatRefusal where it is no text, over the limits, or a quotation mark is not closed.
  */
-export function readTable(file: string, bytes: Uint8Array, limits: Pick<ReadLimits, 'rows' | 'textBytes'>, row: (cells: string[], number: number) => void, head: (header: readonly string[]) => void = () => {}): Table {
-  if (bytes.length > limits.textBytes) throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
+export function readTable(
+  file: string,
+  bytes: Uint8Array,
+  limits: Pick<ReadLimits, 'rows' | 'textBytes'>,
+  row: (cells: string[], number: number) => void,
+  head: (header: readonly string[]) => void = () => {},
+): Table {
+  if (bytes.length > limits.textBytes)
+    throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
   const { text: whole, encoding } = tableText(file, bytes)
   // Line ends of two kinds in one file: the parser splits at one of them only.
   const crlf = (whole.match(/\r\n/g) ?? []).length
@@ -43,10 +58,15 @@ export function readTable(file: string, bytes: Uint8Array, limits: Pick<ReadLimi
     step: ({ data, errors }, parser) => {
       number++
       const broken = errors.find(error => error.type === 'Quotes')
-      if (broken) refusal = new FormatRefusal(file, `row ${number}: a quotation mark is not closed or stands inside a value`)
-      else if (number > limits.rows) refusal = new FormatRefusal(file, `has more than ${limits.rows} rows`, 'limit')
+      if (broken)
+        refusal = new FormatRefusal(
+          file,
+          `row ${number}: a quotation mark is not closed or stands inside a value`,
+        )
+      else if (number > limits.rows)
+        refusal = new FormatRefusal(file, `has more than ${limits.rows} rows`, 'limit')
       if (refusal) return parser.abort()
-      if (number === 1) head(header = data.map(name => name.trim()))
+      if (number === 1) head((header = data.map(name => name.trim())))
       else if (data.length > 1 || data[0]!.trim() !== '') row(data, number)
     },
   })

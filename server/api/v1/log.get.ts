@@ -4,4 +4,9 @@ import { route } from '../../http/route'
 import { viewLog } from '../../services/log'
 
 /** The service shows what the person may see of it. */
-export default route({ query: logQuery, reply: logReply, may: signedIn, run: ({ db, person, query }) => viewLog(db, person, query) })
+export default route({
+  query: logQuery,
+  reply: logReply,
+  may: signedIn,
+  run: ({ db, person, query }) => viewLog(db, person, query),
+})

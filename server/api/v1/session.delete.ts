@@ -4,7 +4,11 @@ import { route } from '../../http/route'
 import { endSession } from '../../http/session'
 import { sessionView } from '../../services/session'
 
-export default route({ reply: sessionReply, may: anyone, run: async ({ event, db }) => {
-  await endSession(event)
-  return sessionView(db, null)
-} })
+export default route({
+  reply: sessionReply,
+  may: anyone,
+  run: async ({ event, db }) => {
+    await endSession(event)
+    return sessionView(db, null)
+  },
+})

@@ -5,7 +5,11 @@ import { route } from '../../http/route'
 import { sessionPerson } from '../../http/session'
 import { sessionView } from '../../services/session'
 
-export default route({ reply: sessionReply, may: anyone, run: async ({ event, db }) => {
-  const id = await sessionPerson(event)
-  return sessionView(db, id === null ? null : await findPerson(db, id))
-} })
+export default route({
+  reply: sessionReply,
+  may: anyone,
+  run: async ({ event, db }) => {
+    const id = await sessionPerson(event)
+    return sessionView(db, id === null ? null : await findPerson(db, id))
+  },
+})

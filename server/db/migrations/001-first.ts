@@ -72,5 +72,6 @@ const statements = [
 ]
 
 export async function up(db: Knex): Promise<void> {
-  for (const statement of statements) await db.raw(`${statement} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci`)
+  for (const statement of statements)
+    await db.raw(`${statement} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci`)
 }

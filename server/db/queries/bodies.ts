@@ -13,10 +13,15 @@ export async function storeBodies(db: Knex, bodies: Iterable<Uint8Array>): Promi
   for (const bytes of bodies) wanted.set(hashOf(bytes), bytes)
   const hashes = [...wanted.keys()]
   const there = new Set<string>()
-  for (const batch of inBatches(hashes)) for (const row of await db('bodies').whereIn('hash', batch).select('hash')) there.add(row.hash)
+  for (const batch of inBatches(hashes))
+    for (const row of await db('bodies').whereIn('hash', batch).select('hash')) there.add(row.hash)
   const missing = hashes.filter(hash => !there.has(hash))
-  for (const batch of inBatches(missing)) await db('bodies').insert(batch.map(hash => ({ hash, size: wanted.get(hash)!.length, created_at: stampOf(now()) }))).onConflict('hash').ignore()
-  let waiting: { hash: string, part: number, bytes: Buffer }[] = []
+  for (const batch of inBatches(missing))
+    await db('bodies')
+      .insert(batch.map(hash => ({ hash, size: wanted.get(hash)!.length, created_at: stampOf(now()) })))
+      .onConflict('hash')
+      .ignore()
+  let waiting: { hash: string; part: number; bytes: Buffer }[] = []
   let size = 0
   const send = async () => {
     if (waiting.length > 0) await db('body_parts').insert(waiting).onConflict(['hash', 'part']).ignore()
@@ -41,11 +46,18 @@ const heldAtOnce = 8 * partSize
  * Stores bodies that are read from where they lie, and gives back their hashes by key. Small ones go together; one that is
  * larger than what may be held is read twice: for its hash, then part by part.
  */
-export async function storeStreams(db: Knex, bodies: ReadonlyMap<string, Body>): Promise<Map<string, string>> {
+export async function storeStreams(
+  db: Knex,
+  bodies: ReadonlyMap<string, Body>,
+): Promise<Map<string, string>> {
   const hashes = new Map<string, string>()
   let waiting: Uint8Array[] = []
   let held = 0
-  const send = async () => { await storeBodies(db, waiting); waiting = []; held = 0 }
+  const send = async () => {
+    await storeBodies(db, waiting)
+    waiting = []
+    held = 0
+  }
   for (const [key, body] of bodies) {
     const hash = createHash('sha256')
     const parts: Uint8Array[] = []
@@ -69,9 +81,13 @@ export async function storeStreams(db: Knex, bodies: ReadonlyMap<string, Body>):
 
 async function storeLarge(db: Knex, hash: string, size: number, body: Body): Promise<void> {
   if (await db('bodies').where({ hash }).first('hash')) return
-  await db('bodies').insert({ hash, size, created_at: stampOf(now()) }).onConflict('hash').ignore()
+  await db('bodies')
+    .insert({ hash, size, created_at: stampOf(now()) })
+    .onConflict('hash')
+    .ignore()
   let part = 0
-  for await (const bytes of inParts(body.chunks())) await db('body_parts').insert({ hash, part: part++, bytes }).onConflict(['hash', 'part']).ignore()
+  for await (const bytes of inParts(body.chunks()))
+    await db('body_parts').insert({ hash, part: part++, bytes }).onConflict(['hash', 'part']).ignore()
 }
 
 /** The same bytes in parts of 1 MiB. */
@@ -102,6 +118,6 @@ export async function* bodyParts(db: Knex, hash: string): AsyncGenerator<Buffer>
 
 /** A body whole, or null. */
 export async function loadBody(db: Knex, hash: string): Promise<Buffer | null> {
-  const rows = await db('body_parts').where({ hash }).orderBy('part').select('bytes') as { bytes: Buffer }[]
+  const rows = (await db('body_parts').where({ hash }).orderBy('part').select('bytes')) as { bytes: Buffer }[]
   return rows.length === 0 ? null : Buffer.concat(rows.map(row => row.bytes))
 }

@@ -4,4 +4,9 @@ import { revisionMeant } from '../../../http/addresses'
 import { route } from '../../../http/route'
 import { saveCodes } from '../../../services/codes'
 
-export default route({ body: codeRules, reply: codesSaved, may: isTheOffice, run: ({ event, db, person, body }) => saveCodes(db, person, revisionMeant(event, 'the rules'), body) })
+export default route({
+  body: codeRules,
+  reply: codesSaved,
+  may: isTheOffice,
+  run: ({ event, db, person, body }) => saveCodes(db, person, revisionMeant(event, 'the rules'), body),
+})

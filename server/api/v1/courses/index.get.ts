@@ -4,4 +4,9 @@ import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
 import { findCourses } from '../../../services/courses'
 
-export default route({ query: z.object({ q: z.string().max(200).default('') }), reply: coursesReply, may: signedIn, run: ({ db, person, query }) => findCourses(db, person, query.q) })
+export default route({
+  query: z.object({ q: z.string().max(200).default('') }),
+  reply: coursesReply,
+  may: signedIn,
+  run: ({ db, person, query }) => findCourses(db, person, query.q),
+})

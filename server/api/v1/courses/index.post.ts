@@ -5,4 +5,9 @@ import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
 import { makeCourse } from '../../../services/shells'
 
-export default route({ body: newCourse, reply: z.object({ id }), may: signedIn, run: ({ db, person, body }) => makeCourse(db, person, body) })
+export default route({
+  body: newCourse,
+  reply: z.object({ id }),
+  may: signedIn,
+  run: ({ db, person, body }) => makeCourse(db, person, body),
+})

@@ -4,4 +4,9 @@ import { isTheOffice } from '../../../auth/may'
 import { route } from '../../../http/route'
 import { readPeople } from '../../../services/people'
 
-export default route({ query: z.object({ q: z.string().max(200).default('') }), reply: peopleReply, may: isTheOffice, run: ({ db, query }) => readPeople(db, query.q) })
+export default route({
+  query: z.object({ q: z.string().max(200).default('') }),
+  reply: peopleReply,
+  may: isTheOffice,
+  run: ({ db, query }) => readPeople(db, query.q),
+})

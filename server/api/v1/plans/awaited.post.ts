@@ -6,4 +6,9 @@ import { route } from '../../../http/route'
 import { startAwaited } from '../../../services/plans'
 
 /** A plan against a term, or in place. The service looks at the sources named in the request. */
-export default route({ body: newAwaitedPlan, reply: z.object({ id }), may: signedIn, run: async ({ db, person, body }) => ({ id: await startAwaited(db, person, body) }) })
+export default route({
+  body: newAwaitedPlan,
+  reply: z.object({ id }),
+  may: signedIn,
+  run: async ({ db, person, body }) => ({ id: await startAwaited(db, person, body) }),
+})

@@ -6,4 +6,9 @@ import { route } from '../../../http/route'
 import { startPlan } from '../../../services/plans'
 
 /** The service looks at both courses: who may plan depends on the shell named in the request. */
-export default route({ body: newPlan, reply: z.object({ id }), may: signedIn, run: async ({ db, person, body }) => ({ id: await startPlan(db, person, body) }) })
+export default route({
+  body: newPlan,
+  reply: z.object({ id }),
+  may: signedIn,
+  run: async ({ db, person, body }) => ({ id: await startPlan(db, person, body) }),
+})

@@ -3,4 +3,8 @@ import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
 import { readRegistrar } from '../../../services/registrar'
 
-export default route({ reply: registrarReply, may: signedIn, run: ({ db, person }) => readRegistrar(db, person) })
+export default route({
+  reply: registrarReply,
+  may: signedIn,
+  run: ({ db, person }) => readRegistrar(db, person),
+})

@@ -5,4 +5,8 @@ import { route } from '../../../http/route'
 import { askForFetch } from '../../../services/registrar'
 
 /** Asks for the registrar's list now. */
-export default route({ reply: z.object({ id }), may: signedIn, run: ({ db, person }) => askForFetch(db, person) })
+export default route({
+  reply: z.object({ id }),
+  may: signedIn,
+  run: ({ db, person }) => askForFetch(db, person),
+})

@@ -3,4 +3,8 @@ import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
 import { readRequests } from '../../../services/requests'
 
-export default route({ reply: requestsReply, may: signedIn, run: ({ db, person }) => readRequests(db, person) })
+export default route({
+  reply: requestsReply,
+  may: signedIn,
+  run: ({ db, person }) => readRequests(db, person),
+})

@@ -5,4 +5,9 @@ import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
 import { sendRequest } from '../../../services/requests'
 
-export default route({ body: newRequest, reply: z.object({ id }), may: signedIn, run: ({ db, person, body }) => sendRequest(db, person, body) })
+export default route({
+  body: newRequest,
+  reply: z.object({ id }),
+  may: signedIn,
+  run: ({ db, person, body }) => sendRequest(db, person, body),
+})

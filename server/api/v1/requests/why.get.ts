@@ -4,4 +4,9 @@ import { route } from '../../../http/route'
 import { whyNotThere } from '../../../services/requests'
 
 /** Why a shell is not there, and who can help. */
-export default route({ query: missingQuestion, reply: missingReply, may: signedIn, run: ({ db, person, query }) => whyNotThere(db, person, query) })
+export default route({
+  query: missingQuestion,
+  reply: missingReply,
+  may: signedIn,
+  run: ({ db, person, query }) => whyNotThere(db, person, query),
+})

@@ -4,4 +4,9 @@ import { planAddress } from '../../../http/addresses'
 import { route } from '../../../http/route'
 import { readRun } from '../../../services/runs'
 
-export default route({ params: planAddress, reply: runReply, may: readsRun, run: ({ db, person, params }) => readRun(db, person, params.id) })
+export default route({
+  params: planAddress,
+  reply: runReply,
+  may: readsRun,
+  run: ({ db, person, params }) => readRun(db, person, params.id),
+})

@@ -4,4 +4,9 @@ import { route } from '../../../http/route'
 import { enterCode } from '../../../services/shares'
 
 /** Opens a colleague's course by the code they gave. */
-export default route({ body: codeEntered, reply: codeOpened, may: signedIn, run: ({ db, person, body }) => enterCode(db, person, body.code) })
+export default route({
+  body: codeEntered,
+  reply: codeOpened,
+  may: signedIn,
+  run: ({ db, person, body }) => enterCode(db, person, body.code),
+})

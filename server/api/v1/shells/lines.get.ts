@@ -4,4 +4,9 @@ import { route } from '../../../http/route'
 import { shellLines } from '../../../services/shells'
 
 /** The service answers of the ids asked for those that the person may see. */
-export default route({ query: shellsWanted, reply: shellLinesReply, may: signedIn, run: async ({ db, person, query }) => ({ shells: await shellLines(db, person, query.ids) }) })
+export default route({
+  query: shellsWanted,
+  reply: shellLinesReply,
+  may: signedIn,
+  run: async ({ db, person, query }) => ({ shells: await shellLines(db, person, query.ids) }),
+})

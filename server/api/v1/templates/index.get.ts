@@ -3,4 +3,8 @@ import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
 import { readTemplates } from '../../../services/shares'
 
-export default route({ reply: templatesReply, may: signedIn, run: ({ db, person }) => readTemplates(db, person) })
+export default route({
+  reply: templatesReply,
+  may: signedIn,
+  run: ({ db, person }) => readTemplates(db, person),
+})

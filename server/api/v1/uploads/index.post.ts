@@ -4,4 +4,9 @@ import { route } from '../../../http/route'
 import { receiveUpload } from '../../../services/uploads'
 
 /** The body is the file itself; its name stands in the address. */
-export default route({ query: z.object({ name: z.string().max(500).default('') }), reply: z.object({ id: z.uuid() }), may: signedIn, run: ({ event, db, person, query }) => receiveUpload(db, person, query.name, event.node.req) })
+export default route({
+  query: z.object({ name: z.string().max(500).default('') }),
+  reply: z.object({ id: z.uuid() }),
+  may: signedIn,
+  run: ({ event, db, person, query }) => receiveUpload(db, person, query.name, event.node.req),
+})

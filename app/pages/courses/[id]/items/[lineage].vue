@@ -4,34 +4,73 @@ import type { ItemReply } from '~~/shared/api/courses'
 const route = useRoute()
 const id = computed(() => String(route.params.id))
 const lineage = computed(() => String(route.params.lineage))
-const { data, problem, refresh } = useLoaded(() => api.get<ItemReply>(`/courses/${id.value}/items/${lineage.value}`))
+const { data, problem, refresh } = useLoaded(() =>
+  api.get<ItemReply>(`/courses/${id.value}/items/${lineage.value}`),
+)
 watch([id, lineage], () => void refresh(), { immediate: true })
-useHead({ title: () => data.value ? `${data.value.title} · Northtide` : 'Item · Northtide' })
-const dates = computed(() => data.value ? ([['Opens', data.value.opens], ['Due', data.value.due], ['Closes', data.value.closes]] as const).filter(([, at]) => at) : [])
-const word = computed(() => data.value ? (data.value.exam ? 'exam' : kindWords[data.value.kind]![0]) : '')
+useHead({ title: () => (data.value ? `${data.value.title} · Northtide` : 'Item · Northtide') })
+const dates = computed(() =>
+  data.value
+    ? (
+        [
+          ['Opens', data.value.opens],
+          ['Due', data.value.due],
+          ['Closes', data.value.closes],
+        ] as const
+      ).filter(([, at]) => at)
+    : [],
+)
+const word = computed(() => (data.value ? (data.value.exam ? 'exam' : kindWords[data.value.kind]![0]) : ''))
 /** Links inside the content stay inside the application. */
 function follow(event: MouseEvent): void {
   const link = (event.target as HTMLElement).closest('a')
   const href = link?.getAttribute('href') ?? ''
-  if (!href.startsWith('/courses/') || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return
+  if (!href.startsWith('/courses/') || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0)
+    return
   event.preventDefault()
   void navigateTo(href)
 }
 useKeys([
-  { key: 'j', does: 'next item', run: () => { if (data.value?.next) void navigateTo(`/courses/${id.value}/items/${data.value.next}`) } },
-  { key: 'k', does: 'item before', run: () => { if (data.value?.previous) void navigateTo(`/courses/${id.value}/items/${data.value.previous}`) } },
+  {
+    key: 'j',
+    does: 'next item',
+    run: () => {
+      if (data.value?.next) void navigateTo(`/courses/${id.value}/items/${data.value.next}`)
+    },
+  },
+  {
+    key: 'k',
+    does: 'item before',
+    run: () => {
+      if (data.value?.previous) void navigateTo(`/courses/${id.value}/items/${data.value.previous}`)
+    },
+  },
 ])
 </script>
 
 <template>
   <main class="page" :data-shown="data?.lineage">
-    <ProblemNote v-if="problem" :problem="problem" @retry="refresh"><NuxtLink :to="`/courses/${id}`">Back to the course</NuxtLink></ProblemNote>
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh"
+      ><NuxtLink :to="`/courses/${id}`">Back to the course</NuxtLink></ProblemNote
+    >
     <LoadingLines v-else-if="!data" what="Fetching the item …" />
     <template v-else>
       <header>
-        <p class="caps"><NuxtLink :to="`/courses/${id}`">The course</NuxtLink>{{ data.unit ? ` · ${data.unit}` : '' }}</p>
+        <p class="caps">
+          <NuxtLink :to="`/courses/${id}`">The course</NuxtLink>{{ data.unit ? ` · ${data.unit}` : '' }}
+        </p>
         <h1>{{ data.title }}</h1>
-        <p class="soft facts"><KindMark :kind="data.kind" :exam="data.exam" /> {{ word }}<template v-if="data.points !== null"> · {{ pointsText(data.points) }} points</template><template v-if="data.category"> · {{ data.category }}</template><template v-for="[name, at] in dates" :key="name"> · {{ name.toLowerCase() }} <b>{{ momentText(at!) }}</b></template><template v-if="data.settings.attempts"> · {{ data.settings.attempts }} attempts</template><template v-if="data.settings.timeLimitMinutes"> · {{ data.settings.timeLimitMinutes }} minutes</template></p>
+        <p class="soft facts">
+          <KindMark :kind="data.kind" :exam="data.exam" /> {{ word
+          }}<template v-if="data.points !== null"> · {{ pointsText(data.points) }} points</template
+          ><template v-if="data.category"> · {{ data.category }}</template
+          ><template v-for="[name, at] in dates" :key="name">
+            · {{ name.toLowerCase() }} <b>{{ momentText(at!) }}</b></template
+          ><template v-if="data.settings.attempts"> · {{ data.settings.attempts }} attempts</template
+          ><template v-if="data.settings.timeLimitMinutes">
+            · {{ data.settings.timeLimitMinutes }} minutes</template
+          >
+        </p>
       </header>
       <!-- Sanitised on the server, by an allow list; see server/services/reading.ts. -->
       <!-- eslint-disable-next-line vue/no-v-html -->
@@ -48,41 +87,127 @@ useKeys([
             </li>
           </ul>
           <!-- eslint-disable-next-line vue/no-v-html -->
-          <p v-for="(text, at) in question.feedback" :key="at" class="soft small"><span>Feedback:</span> <span v-html="text" /></p>
+          <p v-for="(text, at) in question.feedback" :key="at" class="soft small">
+            <span>Feedback:</span> <span v-html="text" />
+          </p>
         </li>
       </ol>
-      <section v-if="data.staffText" class="note"><h2>For staff</h2>
+      <section v-if="data.staffText" class="note">
+        <h2>For staff</h2>
         <!-- eslint-disable-next-line vue/no-v-html -->
         <div @click="follow" v-html="data.staffText" />
       </section>
-      <ul v-if="data.attachments.length > 0" class="plain" aria-label="Attached"><li v-for="entry in data.attachments" :key="entry.lineage">Attached: <a :href="entry.url">{{ entry.title }}</a></li></ul>
+      <ul v-if="data.attachments.length > 0" class="plain" aria-label="Attached">
+        <li v-for="entry in data.attachments" :key="entry.lineage">
+          Attached: <a :href="entry.url">{{ entry.title }}</a>
+        </li>
+      </ul>
       <div v-if="data.tool">
-        <p>{{ data.tool.launch ? 'Launches at' : 'It has no launch address.' }} <b v-if="data.tool.launch" class="breaks">{{ data.tool.launch }}</b></p>
-        <table v-if="data.tool.parameters.length > 0"><thead><tr><th scope="col">Parameter</th><th scope="col">Value</th></tr></thead><tbody><tr v-for="entry in data.tool.parameters" :key="entry.name"><td>{{ entry.name }}</td><td class="breaks">{{ entry.value }}</td></tr></tbody></table>
+        <p>
+          {{ data.tool.launch ? 'Launches at' : 'It has no launch address.' }}
+          <b v-if="data.tool.launch" class="breaks">{{ data.tool.launch }}</b>
+        </p>
+        <table v-if="data.tool.parameters.length > 0">
+          <thead>
+            <tr>
+              <th scope="col">Parameter</th>
+              <th scope="col">Value</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="entry in data.tool.parameters" :key="entry.name">
+              <td>{{ entry.name }}</td>
+              <td class="breaks">{{ entry.value }}</td>
+            </tr>
+          </tbody>
+        </table>
       </div>
-      <p v-if="data.file"><a class="act plain" :href="data.file.url">Get the file</a> <span class="soft small">{{ data.file.mediaType }}, {{ sizeText(data.file.size) }}</span></p>
-      <p v-if="data.url">Leads to <a :href="data.url" target="_blank" rel="noopener noreferrer">{{ data.url }}</a></p>
-      <p v-if="!data.html && !data.questions && !data.file && !data.url && !data.tool" class="soft">{{ data.kind === 'heading' ? 'A heading: it holds nothing but its title.' : 'This item holds no text.' }}</p>
-      <nav class="turn" aria-label="Items before and after"><NuxtLink v-if="data.previous" :to="`/courses/${id}/items/${data.previous}`">⟵ the item before</NuxtLink><NuxtLink v-if="data.next" :to="`/courses/${id}/items/${data.next}`">the next item ⟶</NuxtLink></nav>
+      <p v-if="data.file">
+        <a class="act plain" :href="data.file.url">Get the file</a>
+        <span class="soft small">{{ data.file.mediaType }}, {{ sizeText(data.file.size) }}</span>
+      </p>
+      <p v-if="data.url">
+        Leads to <a :href="data.url" target="_blank" rel="noopener noreferrer">{{ data.url }}</a>
+      </p>
+      <p v-if="!data.html && !data.questions && !data.file && !data.url && !data.tool" class="soft">
+        {{
+          data.kind === 'heading' ? 'A heading: it holds nothing but its title.' : 'This item holds no text.'
+        }}
+      </p>
+      <nav class="turn" aria-label="Items before and after">
+        <NuxtLink v-if="data.previous" :to="`/courses/${id}/items/${data.previous}`"
+          >⟵ the item before</NuxtLink
+        ><NuxtLink v-if="data.next" :to="`/courses/${id}/items/${data.next}`">the next item ⟶</NuxtLink>
+      </nav>
     </template>
   </main>
 </template>
 
 <style scoped>
-.page { max-width: 860px; }
-.facts b { font-weight: 600; color: var(--ink); }
-.content { font: 17px/1.6 var(--serif); max-width: 66ch; border-top: 1.5px solid var(--rule-strong); padding-top: 14px; }
-.content :deep(h1) { font-size: 22px; margin-bottom: 10px; }
-.content :deep(p) { margin: 0 0 12px; }
-.content :deep(img) { max-width: 100%; height: auto; border: 1px solid var(--rule); }
-.content :deep(.left-behind) { text-decoration: line-through; text-decoration-color: var(--buoy); }
-.questions { border-top: 1.5px solid var(--rule-strong); padding: 14px 0 0 22px; max-width: 66ch; }
-.questions > li { padding-bottom: 14px; }
-.answers { padding-left: 18px; color: var(--ink-soft); }
-.answers .right { color: var(--tide-text); }
-.note { border-left: 2px solid var(--brass); padding-left: 12px; max-width: 66ch; margin: 14px 0; }
-.note h2 { font-size: 15px; }
-.breaks { overflow-wrap: anywhere; }
-.content :deep(.outside)::before { content: '↗ '; }
-.turn { display: flex; justify-content: space-between; margin-top: 30px; border-top: 1px solid var(--rule); padding-top: 10px; }
+.page {
+  max-width: 860px;
+}
+.facts b {
+  font-weight: 600;
+  color: var(--ink);
+}
+.content {
+  font: 17px/1.6 var(--serif);
+  max-width: 66ch;
+  border-top: 1.5px solid var(--rule-strong);
+  padding-top: 14px;
+}
+.content :deep(h1) {
+  font-size: 22px;
+  margin-bottom: 10px;
+}
+.content :deep(p) {
+  margin: 0 0 12px;
+}
+.content :deep(img) {
+  max-width: 100%;
+  height: auto;
+  border: 1px solid var(--rule);
+}
+.content :deep(.left-behind) {
+  text-decoration: line-through;
+  text-decoration-color: var(--buoy);
+}
+.questions {
+  border-top: 1.5px solid var(--rule-strong);
+  padding: 14px 0 0 22px;
+  max-width: 66ch;
+}
+.questions > li {
+  padding-bottom: 14px;
+}
+.answers {
+  padding-left: 18px;
+  color: var(--ink-soft);
+}
+.answers .right {
+  color: var(--tide-text);
+}
+.note {
+  border-left: 2px solid var(--brass);
+  padding-left: 12px;
+  max-width: 66ch;
+  margin: 14px 0;
+}
+.note h2 {
+  font-size: 15px;
+}
+.breaks {
+  overflow-wrap: anywhere;
+}
+.content :deep(.outside)::before {
+  content: '↗ ';
+}
+.turn {
+  display: flex;
+  justify-content: space-between;
+  margin-top: 30px;
+  border-top: 1px solid var(--rule);
+  padding-top: 10px;
+}
 </style>

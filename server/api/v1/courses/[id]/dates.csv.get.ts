@@ -4,5 +4,15 @@ import { route } from '../../../../http/route'
 import { courseDates, datesAsCsv } from '../../../../services/exports'
 import { findCourse } from '../../../../services/reading'
 
-export default route({ params: courseAddress, reply: null, may: worksWithCourse, run: async ({ event, db, params }) =>
-  sendFile(event, `${(await findCourse(db, params.id)).fileName}-dates.csv`, 'text/csv', datesAsCsv(await courseDates(db, params.id))) })
+export default route({
+  params: courseAddress,
+  reply: null,
+  may: worksWithCourse,
+  run: async ({ event, db, params }) =>
+    sendFile(
+      event,
+      `${(await findCourse(db, params.id)).fileName}-dates.csv`,
+      'text/csv',
+      datesAsCsv(await courseDates(db, params.id)),
+    ),
+})

@@ -4,5 +4,15 @@ import { route } from '../../../../http/route'
 import { courseDates, datesAsWorkbook } from '../../../../services/exports'
 import { findCourse } from '../../../../services/reading'
 
-export default route({ params: courseAddress, reply: null, may: worksWithCourse, run: async ({ event, db, params }) =>
-  sendFile(event, `${(await findCourse(db, params.id)).fileName}-dates.xlsx`, workbookType, await datesAsWorkbook(await courseDates(db, params.id))) })
+export default route({
+  params: courseAddress,
+  reply: null,
+  may: worksWithCourse,
+  run: async ({ event, db, params }) =>
+    sendFile(
+      event,
+      `${(await findCourse(db, params.id)).fileName}-dates.xlsx`,
+      workbookType,
+      await datesAsWorkbook(await courseDates(db, params.id)),
+    ),
+})

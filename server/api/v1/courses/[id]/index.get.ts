@@ -4,4 +4,9 @@ import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { readCourse } from '../../../../services/courses'
 
-export default route({ params: courseAddress, reply: courseReply, may: readsCourse, run: ({ db, person, params }) => readCourse(db, person, params.id) })
+export default route({
+  params: courseAddress,
+  reply: courseReply,
+  may: readsCourse,
+  run: ({ db, person, params }) => readCourse(db, person, params.id),
+})

@@ -6,7 +6,13 @@ import { route } from '../../../../http/route'
 import { markCourse } from '../../../../services/shells'
 
 /** For the person alone: nobody else sees it. */
-export default route({ params: courseAddress, body: courseMark, reply: z.object({}), may: worksWithCourse, run: async ({ db, person, params, body }) => {
-  await markCourse(db, person, params.id, body)
-  return {}
-} })
+export default route({
+  params: courseAddress,
+  body: courseMark,
+  reply: z.object({}),
+  may: worksWithCourse,
+  run: async ({ db, person, params, body }) => {
+    await markCourse(db, person, params.id, body)
+    return {}
+  },
+})

@@ -6,11 +6,16 @@ import { route } from '../../../../http/route'
 import { coursePackage } from '../../../../services/uploads'
 
 /** The package a course was read from, as it came. */
-export default route({ params: courseAddress, reply: null, may: worksWithCourse, run: async ({ event, db, params }) => {
-  const { name, size, bytes } = await coursePackage(db, params.id)
-  setHeader(event, 'content-type', 'application/octet-stream')
-  setHeader(event, 'x-content-type-options', 'nosniff')
-  setHeader(event, 'content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
-  setHeader(event, 'content-length', size)
-  return Readable.from(bytes)
-} })
+export default route({
+  params: courseAddress,
+  reply: null,
+  may: worksWithCourse,
+  run: async ({ event, db, params }) => {
+    const { name, size, bytes } = await coursePackage(db, params.id)
+    setHeader(event, 'content-type', 'application/octet-stream')
+    setHeader(event, 'x-content-type-options', 'nosniff')
+    setHeader(event, 'content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
+    setHeader(event, 'content-length', size)
+    return Readable.from(bytes)
+  },
+})

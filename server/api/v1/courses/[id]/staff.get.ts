@@ -4,4 +4,9 @@ import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { readStaff } from '../../../../services/people'
 
-export default route({ params: courseAddress, reply: staffReply, may: worksWithCourse, run: ({ db, params }) => readStaff(db, params.id) })
+export default route({
+  params: courseAddress,
+  reply: staffReply,
+  may: worksWithCourse,
+  run: ({ db, params }) => readStaff(db, params.id),
+})

@@ -6,7 +6,13 @@ import { route } from '../../../../http/route'
 import { delegate } from '../../../../services/people'
 
 /** An instructor lets an assistant run, or not. */
-export default route({ params: courseAddress, body: delegation, reply: z.object({}), may: delegates, run: async ({ db, person, params, body }) => {
-  await delegate(db, person, params.id, body)
-  return {}
-} })
+export default route({
+  params: courseAddress,
+  body: delegation,
+  reply: z.object({}),
+  may: delegates,
+  run: async ({ db, person, params, body }) => {
+    await delegate(db, person, params.id, body)
+    return {}
+  },
+})

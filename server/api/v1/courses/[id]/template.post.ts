@@ -6,4 +6,10 @@ import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { makeTemplate } from '../../../../services/shares'
 
-export default route({ params: courseAddress, body: newTemplate, reply: z.object({ id }), may: takesFromCourse, run: ({ db, person, params, body }) => makeTemplate(db, person, params.id, body) })
+export default route({
+  params: courseAddress,
+  body: newTemplate,
+  reply: z.object({ id }),
+  may: takesFromCourse,
+  run: ({ db, person, params, body }) => makeTemplate(db, person, params.id, body),
+})

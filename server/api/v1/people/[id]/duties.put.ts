@@ -5,7 +5,13 @@ import { personAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { changeDuty } from '../../../../services/people'
 
-export default route({ params: personAddress, body: dutyChange, reply: z.object({}), may: officeForPerson, run: async ({ db, person, params, body }) => {
-  await changeDuty(db, person, params.id, body)
-  return {}
-} })
+export default route({
+  params: personAddress,
+  body: dutyChange,
+  reply: z.object({}),
+  may: officeForPerson,
+  run: async ({ db, person, params, body }) => {
+    await changeDuty(db, person, params.id, body)
+    return {}
+  },
+})

@@ -5,4 +5,10 @@ import { route } from '../../../../http/route'
 import { alsoInto } from '../../../../services/plans'
 
 /** Plans with the same sources and decisions for further shells. */
-export default route({ params: planAddress, body: wanted, reply: alsoDone, may: editsPlan, run: ({ db, person, params, body }) => alsoInto(db, person, params.id, body.shells) })
+export default route({
+  params: planAddress,
+  body: wanted,
+  reply: alsoDone,
+  may: editsPlan,
+  run: ({ db, person, params, body }) => alsoInto(db, person, params.id, body.shells),
+})

@@ -3,4 +3,15 @@ import { planAddress, sendFile, workbookType } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { planDates, datesAsWorkbook } from '../../../../services/exports'
 
-export default route({ params: planAddress, reply: null, may: readsPlan, run: async ({ event, db, params }) => sendFile(event, 'northtide-plan-dates.xlsx', workbookType, await datesAsWorkbook(await planDates(db, params.id))) })
+export default route({
+  params: planAddress,
+  reply: null,
+  may: readsPlan,
+  run: async ({ event, db, params }) =>
+    sendFile(
+      event,
+      'northtide-plan-dates.xlsx',
+      workbookType,
+      await datesAsWorkbook(await planDates(db, params.id)),
+    ),
+})

@@ -3,4 +3,10 @@ import { planAddress, sendFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { planCalendar } from '../../../../services/exports'
 
-export default route({ params: planAddress, reply: null, may: readsPlan, run: async ({ event, db, params }) => sendFile(event, 'northtide-plan-deadlines.ics', 'text/calendar', await planCalendar(db, params.id)) })
+export default route({
+  params: planAddress,
+  reply: null,
+  may: readsPlan,
+  run: async ({ event, db, params }) =>
+    sendFile(event, 'northtide-plan-deadlines.ics', 'text/calendar', await planCalendar(db, params.id)),
+})

@@ -4,4 +4,9 @@ import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { effectOf } from '../../../../services/plans'
 
-export default route({ params: planAddress, reply: effectReply, may: readsPlan, run: ({ db, params }) => effectOf(db, params.id) })
+export default route({
+  params: planAddress,
+  reply: effectReply,
+  may: readsPlan,
+  run: ({ db, params }) => effectOf(db, params.id),
+})

@@ -4,7 +4,12 @@ import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { discardPlan } from '../../../../services/plans'
 
-export default route({ params: planAddress, reply: z.object({ discarded: z.literal(true) }), may: editsPlan, run: async ({ db, person, params }) => {
-  await discardPlan(db, person, params.id)
-  return { discarded: true }
-} })
+export default route({
+  params: planAddress,
+  reply: z.object({ discarded: z.literal(true) }),
+  may: editsPlan,
+  run: async ({ db, person, params }) => {
+    await discardPlan(db, person, params.id)
+    return { discarded: true }
+  },
+})

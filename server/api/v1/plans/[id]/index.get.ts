@@ -4,4 +4,9 @@ import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { readPlan } from '../../../../services/plans'
 
-export default route({ params: planAddress, reply: planReply, may: readsPlan, run: ({ db, person, params }) => readPlan(db, person, params.id) })
+export default route({
+  params: planAddress,
+  reply: planReply,
+  may: readsPlan,
+  run: ({ db, person, params }) => readPlan(db, person, params.id),
+})

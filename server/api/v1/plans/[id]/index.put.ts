@@ -5,4 +5,11 @@ import { route } from '../../../../http/route'
 import { savePlan } from '../../../../services/plans'
 
 /** If-Match carries the revision the change was made on. */
-export default route({ params: planAddress, body: planChange, reply: planSaved, may: editsPlan, run: ({ event, db, person, params, body }) => savePlan(db, person, params.id, revisionMeant(event, 'the plan'), body) })
+export default route({
+  params: planAddress,
+  body: planChange,
+  reply: planSaved,
+  may: editsPlan,
+  run: ({ event, db, person, params, body }) =>
+    savePlan(db, person, params.id, revisionMeant(event, 'the plan'), body),
+})

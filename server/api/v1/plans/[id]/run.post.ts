@@ -4,4 +4,12 @@ import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { runPlan } from '../../../../services/runs'
 
-export default route({ params: planAddress, body: runRequest, reply: runStarted, may: runsPlan, run: async ({ db, person, params, body }) => ({ id: await runPlan(db, person, params.id, body.fingerprint) }) })
+export default route({
+  params: planAddress,
+  body: runRequest,
+  reply: runStarted,
+  may: runsPlan,
+  run: async ({ db, person, params, body }) => ({
+    id: await runPlan(db, person, params.id, body.fingerprint),
+  }),
+})

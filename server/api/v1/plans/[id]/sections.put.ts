@@ -6,7 +6,13 @@ import { route } from '../../../../http/route'
 import { chooseSections } from '../../../../services/plans'
 
 /** Chooses the sections that will show the shell's content. */
-export default route({ params: planAddress, body: sectionsChosen, reply: z.object({}), may: editsPlan, run: async ({ db, person, params, body }) => {
-  await chooseSections(db, person, params.id, body.sections)
-  return {}
-} })
+export default route({
+  params: planAddress,
+  body: sectionsChosen,
+  reply: z.object({}),
+  may: editsPlan,
+  run: async ({ db, person, params, body }) => {
+    await chooseSections(db, person, params.id, body.sections)
+    return {}
+  },
+})

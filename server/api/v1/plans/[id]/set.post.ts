@@ -5,4 +5,9 @@ import { route } from '../../../../http/route'
 import { shareDecisions } from '../../../../services/plans'
 
 /** Gives the decisions of this plan to the other drafts of its set. */
-export default route({ params: planAddress, reply: alsoDone, may: editsPlan, run: ({ db, person, params }) => shareDecisions(db, person, params.id) })
+export default route({
+  params: planAddress,
+  reply: alsoDone,
+  may: editsPlan,
+  run: ({ db, person, params }) => shareDecisions(db, person, params.id),
+})

@@ -6,7 +6,13 @@ import { route } from '../../../../http/route'
 import { attachShell } from '../../../../services/plans'
 
 /** Gives a plan that waited its shell. */
-export default route({ params: planAddress, body: wanted, reply: z.object({}), may: editsPlan, run: async ({ db, person, params, body }) => {
-  await attachShell(db, person, params.id, body.shell)
-  return {}
-} })
+export default route({
+  params: planAddress,
+  body: wanted,
+  reply: z.object({}),
+  may: editsPlan,
+  run: async ({ db, person, params, body }) => {
+    await attachShell(db, person, params.id, body.shell)
+    return {}
+  },
+})

@@ -4,4 +4,9 @@ import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { planState } from '../../../../services/plans'
 
-export default route({ params: planAddress, reply, may: readsPlan, run: ({ db, params }) => planState(db, params.id) })
+export default route({
+  params: planAddress,
+  reply,
+  may: readsPlan,
+  run: ({ db, params }) => planState(db, params.id),
+})

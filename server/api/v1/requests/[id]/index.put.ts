@@ -5,7 +5,13 @@ import { requestAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { changeRequest } from '../../../../services/requests'
 
-export default route({ params: requestAddress, body: requestChange, reply: z.object({}), may: ownsTheRequest, run: async ({ db, person, params, body }) => {
-  await changeRequest(db, person, params.id, body)
-  return {}
-} })
+export default route({
+  params: requestAddress,
+  body: requestChange,
+  reply: z.object({}),
+  may: ownsTheRequest,
+  run: async ({ db, person, params, body }) => {
+    await changeRequest(db, person, params.id, body)
+    return {}
+  },
+})

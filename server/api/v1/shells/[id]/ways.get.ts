@@ -4,4 +4,9 @@ import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { waysInto } from '../../../../services/shells'
 
-export default route({ params: courseAddress, reply: waysReply, may: worksWithCourse, run: ({ db, person, params }) => waysInto(db, person, params.id) })
+export default route({
+  params: courseAddress,
+  reply: waysReply,
+  may: worksWithCourse,
+  run: ({ db, person, params }) => waysInto(db, person, params.id),
+})

@@ -4,7 +4,12 @@ import { uploadAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { discardUpload } from '../../../../services/uploads'
 
-export default route({ params: uploadAddress, reply: z.object({}), may: ownsTheUpload, run: async ({ db, person, params }) => {
-  await discardUpload(db, person, params.id)
-  return {}
-} })
+export default route({
+  params: uploadAddress,
+  reply: z.object({}),
+  may: ownsTheUpload,
+  run: async ({ db, person, params }) => {
+    await discardUpload(db, person, params.id)
+    return {}
+  },
+})

@@ -4,4 +4,9 @@ import { uploadAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { viewUpload } from '../../../../services/uploads'
 
-export default route({ params: uploadAddress, reply: uploadReply, may: ownsTheUpload, run: ({ db, person, params }) => viewUpload(db, person, params.id) })
+export default route({
+  params: uploadAddress,
+  reply: uploadReply,
+  may: ownsTheUpload,
+  run: ({ db, person, params }) => viewUpload(db, person, params.id),
+})

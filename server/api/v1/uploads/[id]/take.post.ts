@@ -5,7 +5,13 @@ import { uploadAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { askToTake } from '../../../../services/uploads'
 
-export default route({ params: uploadAddress, body: takeRequest, reply: z.object({}), may: ownsTheUpload, run: async ({ db, person, params, body }) => {
-  await askToTake(db, person, params.id, body)
-  return {}
-} })
+export default route({
+  params: uploadAddress,
+  body: takeRequest,
+  reply: z.object({}),
+  may: ownsTheUpload,
+  run: async ({ db, person, params, body }) => {
+    await askToTake(db, person, params.id, body)
+    return {}
+  },
+})

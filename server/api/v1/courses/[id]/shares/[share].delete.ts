@@ -4,7 +4,12 @@ import { shareAddress } from '../../../../../http/addresses'
 import { route } from '../../../../../http/route'
 import { revoke } from '../../../../../services/shares'
 
-export default route({ params: shareAddress, reply: z.object({}), may: sharesCourse, run: async ({ db, person, params }) => {
-  await revoke(db, person, params.id, params.share)
-  return {}
-} })
+export default route({
+  params: shareAddress,
+  reply: z.object({}),
+  may: sharesCourse,
+  run: async ({ db, person, params }) => {
+    await revoke(db, person, params.id, params.share)
+    return {}
+  },
+})

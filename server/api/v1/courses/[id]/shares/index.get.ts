@@ -4,4 +4,9 @@ import { courseAddress } from '../../../../../http/addresses'
 import { route } from '../../../../../http/route'
 import { readShares } from '../../../../../services/shares'
 
-export default route({ params: courseAddress, reply: sharesReply, may: sharesCourse, run: ({ db, person, params }) => readShares(db, person, params.id) })
+export default route({
+  params: courseAddress,
+  reply: sharesReply,
+  may: sharesCourse,
+  run: ({ db, person, params }) => readShares(db, person, params.id),
+})

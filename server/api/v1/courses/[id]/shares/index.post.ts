@@ -4,4 +4,10 @@ import { courseAddress } from '../../../../../http/addresses'
 import { route } from '../../../../../http/route'
 import { share } from '../../../../../services/shares'
 
-export default route({ params: courseAddress, body: newShare, reply: shareMade, may: sharesCourse, run: ({ db, person, params, body }) => share(db, person, params.id, body) })
+export default route({
+  params: courseAddress,
+  body: newShare,
+  reply: shareMade,
+  may: sharesCourse,
+  run: ({ db, person, params, body }) => share(db, person, params.id, body),
+})

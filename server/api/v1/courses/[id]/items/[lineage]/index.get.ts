@@ -4,4 +4,9 @@ import { itemAddress } from '../../../../../../http/addresses'
 import { route } from '../../../../../../http/route'
 import { readItem } from '../../../../../../services/reading'
 
-export default route({ params: itemAddress, reply: itemReply, may: readsCourse, run: ({ db, person, params }) => readItem(db, person, params.id, params.lineage) })
+export default route({
+  params: itemAddress,
+  reply: itemReply,
+  may: readsCourse,
+  run: ({ db, person, params }) => readItem(db, person, params.id, params.lineage),
+})
