@@ -73,29 +73,24 @@ useKeys([
         </p>
       </header>
       <!-- Sanitised on the server, by an allow list; see server/services/reading.ts. -->
-      <!-- eslint-disable-next-line vue/no-v-html -->
-      <article v-if="data.html" class="content" @click="follow" v-html="data.html" />
+      <SanitisedHtml v-if="data.html" :html="data.html" tag="article" class="content" @click="follow" />
       <ol v-if="data.questions" class="questions">
         <li v-for="(question, index) in data.questions" :key="index">
           <p class="soft small">{{ question.type }}, {{ counted(question.points / 10000, 'point') }}</p>
-          <!-- eslint-disable-next-line vue/no-v-html -->
-          <div @click="follow" v-html="question.prompt" />
+          <SanitisedHtml :html="question.prompt" @click="follow" />
           <ul class="answers">
             <li v-for="(answer, at) in question.answers" :key="at" :class="{ right: answer.right }">
-              <!-- eslint-disable-next-line vue/no-v-html -->
-              <span v-html="answer.html" /><span v-if="answer.right" class="small"> (right)</span>
+              <SanitisedHtml :html="answer.html" tag="span" /><span v-if="answer.right" class="small"> (right)</span>
             </li>
           </ul>
-          <!-- eslint-disable-next-line vue/no-v-html -->
           <p v-for="(text, at) in question.feedback" :key="at" class="soft small">
-            <span>Feedback:</span> <span v-html="text" />
+            <span>Feedback:</span> <SanitisedHtml :html="text" tag="span" />
           </p>
         </li>
       </ol>
       <section v-if="data.staffText" class="note">
         <h2>For staff</h2>
-        <!-- eslint-disable-next-line vue/no-v-html -->
-        <div @click="follow" v-html="data.staffText" />
+        <SanitisedHtml :html="data.staffText" @click="follow" />
       </section>
       <ul v-if="data.attachments.length > 0" class="plain" aria-label="Attached">
         <li v-for="entry in data.attachments" :key="entry.lineage">
