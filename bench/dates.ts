@@ -6,7 +6,7 @@ import { readCase } from '../core/dates/case'
 import { ease, type EaseItem } from '../core/dates/ease'
 import { planDates, type DatedItem } from '../core/dates/plan'
 import { ruleSchema } from '../core/dates/rule'
-import { isTimeZone, zoneRules } from '../server/services/zones'
+import { isTimeZone, zoneRules } from '../server/calendars/zones'
 import { plainKeepWeek } from './plain-keep-week'
 
 const read = readCase(

@@ -3,7 +3,7 @@
 import { chromium, type Page } from '@playwright/test'
 import { noRoster, type Roster } from '../core/formats/oneroster/read'
 import { connect } from '../server/db/connection'
-import { importRoster } from '../server/services/roster'
+import { importRoster } from '../server/registrar/roster'
 import { startApp } from '../tests/support/app'
 import { makeCatalogue } from '../tests/support/catalogue'
 import { useServer } from '../tests/support/database'

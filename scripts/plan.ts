@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { caseResult, planCase, readCase, yearsOf, type DateCase } from '../core/dates/case'
-import { isTimeZone, zoneRules } from '../server/services/zones'
+import { isTimeZone, zoneRules } from '../server/calendars/zones'
 
 function refuse(line: string): never {
   process.stderr.write(`${line.replace(/\s*\n\s*/g, ' ')}\n`)

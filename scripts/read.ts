@@ -4,9 +4,9 @@ import { resolve } from 'node:path'
 import { setFlagsFromString } from 'node:v8'
 import { dayOf, isDate } from '../core/calendar/day'
 import type { FileReport } from '../core/formats/report'
-import { limitsFromEnvironment } from '../server/files/limits'
-import { readFile } from '../server/files/read'
-import { fileSource } from '../server/files/zip'
+import { limitsFromEnvironment } from '../server/exchange/files/limits'
+import { readFile } from '../server/exchange/files/read'
+import { fileSource } from '../server/exchange/files/zip'
 
 const usage = 'usage: npm run --silent read -- [--from YYYY-MM-DD] [--to YYYY-MM-DD] FILE…'
 const fail = (message: string): never => {

@@ -161,8 +161,13 @@ const fault = (field: string): string | undefined =>
       </p>
       <div class="ways">
         <button class="act" type="submit" :disabled="busy">
-          {{ form === 'code' ? 'Make the code' : 'Share it' }}</button
-        ><button class="link" type="button" @click="form = null">Leave it</button>
+          {{ form === 'code' ? 'Make the code' : 'Share it' }}</button><button
+          class="link"
+          type="button"
+          @click="form = null"
+        >
+          Leave it
+        </button>
       </div>
     </form>
     <p v-if="actProblem && !actProblem.errors.length" class="small settle" role="alert">

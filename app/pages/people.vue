@@ -64,8 +64,7 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
       <tbody>
         <tr v-for="person in data.people" :key="person.id">
           <td>
-            <b>{{ person.name }}</b
-            ><span v-if="!person.active" class="soft small"> · not active</span>
+            <b>{{ person.name }}</b><span v-if="!person.active" class="soft small"> · not active</span>
           </td>
           <td>{{ person.login }}</td>
           <td class="soft">

@@ -80,8 +80,8 @@ const lastGood = computed(() =>
           <tbody>
             <tr v-for="change in data.changes" :key="change.id">
               <td>
-                <NuxtLink :to="`/courses/${change.course.id}`">{{ codeText(change.course) }}</NuxtLink
-                >, {{ change.course.term.name }}
+                <NuxtLink :to="`/courses/${change.course.id}`">{{ codeText(change.course) }}</NuxtLink>,
+                {{ change.course.term.name }}
               </td>
               <td>{{ changeText(change) }}</td>
               <td class="soft when">{{ instantText(change.at) }}</td>

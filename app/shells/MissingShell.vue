@@ -185,8 +185,8 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
               }}<span v-if="request.words" class="soft small"><br />“{{ request.words }}”</span>
             </td>
             <td>
-              <span :class="{ kept: request.state === 'arrived' }">{{ states[request.state] }}</span
-              ><template v-if="request.answer"
+              <span :class="{ kept: request.state === 'arrived' }">{{ states[request.state] }}</span><template
+                v-if="request.answer"
                 ><br /><span class="small">{{ request.answer }}</span></template
               >
             </td>

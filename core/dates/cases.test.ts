@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { isTimeZone, zoneRules } from '../../server/services/zones'
+import { isTimeZone, zoneRules } from '../../server/calendars/zones'
 import { planCase, readCase, yearsOf } from './case'
 
 const folder = new URL('../../tests/cases/', import.meta.url)

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { zoneRules } from '../../server/services/zones'
+import { zoneRules } from '../../server/calendars/zones'
 import { anyCalendar, anyMeetings, itemsAround } from '../../tests/support/arbitraries'
 import { dayOf, isoOf, minuteOf, wallOf, weekdayOf } from '../calendar/day'
 import { termCalendar, type TermCalendar } from '../calendar/schema'

@@ -1,4 +1,4 @@
-/** What a file may be at most before it is refused. Every value can be set by the environment (`server/files/limits.ts`). */
+/** What a file may be at most before it is refused. Every value can be set by the environment (`server/exchange/files/limits.ts`). */
 export interface ReadLimits {
   /** Entries of an archive. */
   readonly entries: number

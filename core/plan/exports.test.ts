@@ -1,6 +1,6 @@
 import ical from 'node-ical'
 import { describe, expect, it } from 'vitest'
-import { zoneRules } from '../../server/services/zones'
+import { zoneRules } from '../../server/calendars/zones'
 import { writeDeadlines } from '../formats/icalendar/write'
 import { writeCsv } from '../formats/sheet/csv'
 import { deadlinesOf, type TitledItem } from './exports'

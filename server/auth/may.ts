@@ -1,10 +1,10 @@
 import type { Knex } from 'knex'
-import { accessToCourse, type CourseAccess } from '../db/queries/access'
-import { findStaff, type Person } from '../db/queries/people'
-import { findPlan } from '../db/queries/plans'
-import { findRequest } from '../db/queries/requests'
-import { findRun } from '../db/queries/runs'
-import { findUpload } from '../db/queries/uploads'
+import { accessToCourse, type CourseAccess } from '../courses/access.queries'
+import { findStaff, type Person } from '../people/people.queries'
+import { findPlan } from '../plans/plans.queries'
+import { findRequest } from '../shells/requests.queries'
+import { findRun } from '../runs/runs.queries'
+import { findUpload } from '../exchange/uploads.queries'
 import { notFound, Problem } from '../http/problem'
 
 /** Who may use a route. `allow` answers true, or the problem to tell. Open: no session is asked for. */

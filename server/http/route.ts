@@ -14,7 +14,7 @@ import type { Knex } from 'knex'
 import type { z } from 'zod'
 import type { May } from '../auth/may'
 import { database } from '../db/connection'
-import { findPerson, type Person } from '../db/queries/people'
+import { findPerson, type Person } from '../people/people.queries'
 import { Problem } from './problem'
 import { sessionPerson } from './session'
 

@@ -2,14 +2,14 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { FormatRefusal } from '../../core/formats/findings'
 import { addressFromEnvironment, connect } from '../db/connection'
-import type { Job } from '../db/queries/jobs'
-import { loadTermZone, saveReport } from '../db/queries/uploads'
-import { limitsFromEnvironment } from '../files/limits'
-import { readFile } from '../files/read'
-import { fileSource } from '../files/zip'
-import { fetchProblem, takeFetched } from '../services/registrar'
-import { takeProblem, takeUpload } from '../services/uploads'
-import { wallSeconds } from '../services/zones'
+import type { Job } from './jobs.queries'
+import { loadTermZone, saveReport } from '../exchange/uploads.queries'
+import { limitsFromEnvironment } from '../exchange/files/limits'
+import { readFile } from '../exchange/files/read'
+import { fileSource } from '../exchange/files/zip'
+import { fetchProblem, takeFetched } from '../registrar/registrar'
+import { takeProblem, takeUpload } from '../exchange/uploads'
+import { wallSeconds } from '../calendars/zones'
 
 /** What a thread is given: the job, and where the bytes of its file lie. */
 export interface WorkerTask {

@@ -1,6 +1,6 @@
 import { database } from '../db/connection'
 import { startRunner } from '../jobs/runner'
-import { scheduleFetch } from '../services/registrar'
+import { scheduleFetch } from '../registrar/registrar'
 
 interface App {
   hooks: { hook: (name: 'close', work: () => Promise<void>) => void }

@@ -1,6 +1,6 @@
 import { expect, type APIRequestContext, type Page } from '@playwright/test'
 import { addressFromEnvironment, connect } from '../../server/db/connection'
-import { setPassword } from '../../server/services/people'
+import { setPassword } from '../../server/people/people'
 
 export const base = (): string => process.env.NORTHTIDE_E2E_URL!
 export async function signIn(page: Page, login = 'marchetti', password = 'slack-water'): Promise<void> {

@@ -4,9 +4,9 @@ import { bytesOf, type CourseNode } from '../../core/course/model'
 import { readCartridge } from '../../core/formats/cartridge/read'
 import { readLimits } from '../../core/formats/limits'
 import type { OutlineEntry } from '../../core/formats/report'
-import { readFile } from '../../server/files/read'
-import { bufferSource, openZip } from '../../server/files/zip'
-import { readableHtml } from '../../server/services/reading'
+import { readFile } from '../../server/exchange/files/read'
+import { bufferSource, openZip } from '../../server/exchange/files/zip'
+import { readableHtml } from '../../server/courses/reading'
 import type { Input } from './inputs'
 
 /** Limits as for a small file, so that reaching them is tried too. */

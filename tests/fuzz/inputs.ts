@@ -558,12 +558,10 @@ const component = fc.oneof(
   },
 )
 /** Calendars of any shape. */
-const calendar: fc.Arbitrary<Input> = fc
-  .array(component, { maxLength: 5 })
-  .map(parts => ({
-    name: 'calendar.ics',
-    bytes: Buffer.from(['BEGIN:VCALENDAR', 'VERSION:2.0', ...parts.flat(), 'END:VCALENDAR', ''].join('\r\n')),
-  }))
+const calendar: fc.Arbitrary<Input> = fc.array(component, { maxLength: 5 }).map(parts => ({
+  name: 'calendar.ics',
+  bytes: Buffer.from(['BEGIN:VCALENDAR', 'VERSION:2.0', ...parts.flat(), 'END:VCALENDAR', ''].join('\r\n')),
+}))
 
 const cell = fc.oneof(
   fc.constantFrom(

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { readCodes, saveCodes } from '../../server/services/codes'
-import { shellLines } from '../../server/services/shells'
+import { readCodes, saveCodes } from '../../server/courses/codes'
+import { shellLines } from '../../server/shells/shells'
 import { useDemo } from '../support/demo'
 
 const demo = useDemo('codes')

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { noRoster } from '../../core/formats/oneroster/read'
-import { countStudentData, loadCategories, loadOutline } from '../../server/db/queries/courses'
-import { importCourse, ImportRefusal } from '../../server/services/imports'
-import { authenticate } from '../../server/services/people'
-import { readItem } from '../../server/services/reading'
+import { countStudentData, loadCategories, loadOutline } from '../../server/courses/courses.queries'
+import { importCourse, ImportRefusal } from '../../server/exchange/import-course'
+import { authenticate } from '../../server/people/people'
+import { readItem } from '../../server/courses/reading'
 import { useDemo } from '../support/demo'
 
 const demo = useDemo('demo')

@@ -1,5 +1,5 @@
-import type { Person } from '../../server/db/queries/people'
-import { listShells } from '../../server/services/shells'
+import type { Person } from '../../server/people/people.queries'
+import { listShells } from '../../server/shells/shells'
 import type { Demo } from '../support/demo'
 
 /** What the first page lists for a person. */

@@ -2,15 +2,15 @@ import { readFileSync } from 'node:fs'
 import { Readable } from 'node:stream'
 import type { IncomingMessage } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { readFile } from '../../server/files/read'
-import { bufferSource } from '../../server/files/zip'
-import { beat, claimJob } from '../../server/db/queries/jobs'
-import { saveReport, loadReport, keptPackage } from '../../server/db/queries/uploads'
-import { loadTermCalendar } from '../../server/db/queries/terms'
-import type { Person } from '../../server/db/queries/people'
+import { readFile } from '../../server/exchange/files/read'
+import { bufferSource } from '../../server/exchange/files/zip'
+import { beat, claimJob } from '../../server/jobs/jobs.queries'
+import { saveReport, loadReport, keptPackage } from '../../server/exchange/uploads.queries'
+import { loadTermCalendar } from '../../server/calendars/terms.queries'
+import type { Person } from '../../server/people/people.queries'
 import { startRunner } from '../../server/jobs/runner'
-import { readCourse } from '../../server/services/courses'
-import { readItem } from '../../server/services/reading'
+import { readCourse } from '../../server/courses/lines'
+import { readItem } from '../../server/courses/reading'
 import {
   askToTake,
   coursePackage,
@@ -18,7 +18,7 @@ import {
   listUploads,
   receiveUpload,
   viewUpload,
-} from '../../server/services/uploads'
+} from '../../server/exchange/uploads'
 import type { UploadReply } from '../../shared/api/uploads'
 import { useDemo } from '../support/demo'
 import { closureCalendar, closureTable, hostilePackage, oddPackage } from '../support/samples'

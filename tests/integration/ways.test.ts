@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { ruleSchema } from '../../core/dates/rule'
-import type { Person } from '../../server/db/queries/people'
-import { countStudentData, loadOutline } from '../../server/db/queries/courses'
-import { beginWriting, endWriting } from '../../server/db/queries/shells'
-import { readCourse } from '../../server/services/courses'
-import { planDates } from '../../server/services/exports'
-import { viewLog } from '../../server/services/log'
-import { changeDuty, delegate, findPerson, readPeople } from '../../server/services/people'
+import type { Person } from '../../server/people/people.queries'
+import { countStudentData, loadOutline } from '../../server/courses/courses.queries'
+import { beginWriting, endWriting } from '../../server/shells/shells.queries'
+import { readCourse } from '../../server/courses/lines'
+import { planDates } from '../../server/exchange/dates-out'
+import { viewLog } from '../../server/log/log'
+import { changeDuty, delegate, findPerson, readPeople } from '../../server/people/people'
 import {
   alsoInto,
   attachShell,
@@ -19,9 +19,9 @@ import {
   shareDecisions,
   startAwaited,
   startPlan,
-} from '../../server/services/plans'
-import { readItem } from '../../server/services/reading'
-import { readRun, runPlan } from '../../server/services/runs'
+} from '../../server/plans/plans'
+import { readItem } from '../../server/courses/reading'
+import { readRun, runPlan } from '../../server/runs/runs'
 import {
   enterCode,
   makeTemplate,
@@ -29,7 +29,7 @@ import {
   readTemplates,
   revoke,
   share,
-} from '../../server/services/shares'
+} from '../../server/sharing/shares'
 import {
   guardNewCourse,
   listShells,
@@ -37,7 +37,7 @@ import {
   markCourse,
   shellLines,
   waysInto,
-} from '../../server/services/shells'
+} from '../../server/shells/shells'
 import { useDemo } from '../support/demo'
 
 const demo = useDemo('ways')
@@ -50,40 +50,34 @@ async function colleague(): Promise<{ person: Person; shell: string }> {
   ]
   if (!(await demo.db('people').where({ id }).first('id'))) {
     const term = (await demo.db('terms').where({ code: '2027-spring' }).first('id')).id
-    await demo
-      .db('orgs')
-      .insert({
-        id: org,
-        source_id: 'org-bakery',
-        name: 'Department of Baking',
-        type: 'department',
-        parent_source_id: 'org-port-ellery',
-      })
+    await demo.db('orgs').insert({
+      id: org,
+      source_id: 'org-bakery',
+      name: 'Department of Baking',
+      type: 'department',
+      parent_source_id: 'org-port-ellery',
+    })
     await demo
       .db('people')
       .insert({ id, source_id: 'pe-quist', login: 'quist', given_name: 'Ansel', family_name: 'Quist' })
-    await demo
-      .db('courses')
-      .insert({
-        id: shell,
-        source_id: 'bkg115',
-        term_id: term,
-        org_id: org,
-        code: 'BKG 115',
-        section: '01',
-        title: 'Bread Science',
-        created_at: '2026-12-01 00:00:00',
-      })
-    await demo
-      .db('enrolments')
-      .insert({
-        id: shell,
-        course_id: shell,
-        person_id: id,
-        role: 'instructor',
-        is_primary: true,
-        origin: 'registrar',
-      })
+    await demo.db('courses').insert({
+      id: shell,
+      source_id: 'bkg115',
+      term_id: term,
+      org_id: org,
+      code: 'BKG 115',
+      section: '01',
+      title: 'Bread Science',
+      created_at: '2026-12-01 00:00:00',
+    })
+    await demo.db('enrolments').insert({
+      id: shell,
+      course_id: shell,
+      person_id: id,
+      role: 'instructor',
+      is_primary: true,
+      origin: 'registrar',
+    })
   }
   return { person: (await findPerson(demo.db, id))!, shell }
 }
@@ -161,15 +155,13 @@ describe('a share code', () => {
     await expect(
       startPlan(demo.db, person, { sources: [demo.courses.old], target: shell }),
     ).rejects.toMatchObject({ status: 404 })
-    await demo
-      .db('enrolments')
-      .insert({
-        id: '0199aaaa-0000-7000-8000-000000000009',
-        course_id: demo.courses.template,
-        person_id: person.id,
-        role: 'assistant',
-        origin: 'hand',
-      })
+    await demo.db('enrolments').insert({
+      id: '0199aaaa-0000-7000-8000-000000000009',
+      course_id: demo.courses.template,
+      person_id: person.id,
+      role: 'assistant',
+      origin: 'hand',
+    })
     expect(await startPlan(demo.db, person, { sources: [demo.courses.old], target: shell })).toBeTruthy()
     await demo.db('enrolments').where({ id: '0199aaaa-0000-7000-8000-000000000009' }).delete()
     await revoke(demo.db, demo.people.marchetti, demo.courses.old, id)
@@ -296,28 +288,24 @@ describe('a plan', () => {
     const summer = (await demo.db('terms').where({ code: '2027-summer' }).first('id')).id
     const org = (await demo.db('courses').where({ id: demo.courses.old }).first('org_id')).org_id
     const shell = '0199aaaa-0000-7000-8000-000000000010'
-    await demo
-      .db('courses')
-      .insert({
-        id: shell,
-        source_id: 'hyd240-summer',
-        term_id: summer,
-        org_id: org,
-        code: 'HYD 240',
-        section: '01',
-        title: 'Tidal Hydrography',
-        created_at: '2027-01-01 00:00:00',
-      })
-    await demo
-      .db('enrolments')
-      .insert({
-        id: shell,
-        course_id: shell,
-        person_id: marchetti.id,
-        role: 'instructor',
-        is_primary: true,
-        origin: 'registrar',
-      })
+    await demo.db('courses').insert({
+      id: shell,
+      source_id: 'hyd240-summer',
+      term_id: summer,
+      org_id: org,
+      code: 'HYD 240',
+      section: '01',
+      title: 'Tidal Hydrography',
+      created_at: '2027-01-01 00:00:00',
+    })
+    await demo.db('enrolments').insert({
+      id: shell,
+      course_id: shell,
+      person_id: marchetti.id,
+      role: 'instructor',
+      is_primary: true,
+      origin: 'registrar',
+    })
     expect((await readPlan(demo.db, marchetti, plan)).fits.map(course => course.id)).toEqual([shell])
     expect((await shellLines(demo.db, marchetti, [shell]))[0]!.fits).toMatchObject([{ planId: plan }])
     await expect(attachShell(demo.db, marchetti, plan, demo.courses.template)).rejects.toMatchObject({

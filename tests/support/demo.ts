@@ -2,8 +2,8 @@ import type { Knex } from 'knex'
 import { afterAll, beforeAll } from 'vitest'
 import { loadDemo } from '../../demo/load'
 import { connect, migrate } from '../../server/db/connection'
-import type { Person } from '../../server/db/queries/people'
-import { findPerson } from '../../server/db/queries/people'
+import type { Person } from '../../server/people/people.queries'
+import { findPerson } from '../../server/people/people.queries'
 import { freshDatabase } from './database'
 
 /** The demo in a database of its own, with those who sign in and the three courses, by what tests call them. */

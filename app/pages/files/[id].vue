@@ -139,8 +139,7 @@ async function discard(): Promise<void> {
             v-for="(finding, at) in report.findings.filter(entry => entry.severity === 'error').slice(-1)"
             :key="at"
             ><p class="reason">
-              <b>{{ finding.where }}</b
-              >: {{ finding.message }}
+              <b>{{ finding.where }}</b>: {{ finding.message }}
             </p></template
           >
           <p class="soft">Nothing of it was used, and no course has changed.</p>

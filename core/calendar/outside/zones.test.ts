@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { Temporal } from 'temporal-polyfill'
 import { describe, expect, it } from 'vitest'
-import { isTimeZone, zoneRules } from '../../../server/services/zones'
+import { isTimeZone, zoneRules } from '../../../server/calendars/zones'
 import { dayOf, wallOf } from '../day'
 import { instantOf, irregularAt, wallMinutes } from '../zone'
 

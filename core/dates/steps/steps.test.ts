@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { zoneRules } from '../../../server/services/zones'
+import { zoneRules } from '../../../server/calendars/zones'
 import { termCalendar, type Meeting } from '../../calendar/schema'
 import { compileTerm } from '../../calendar/term'
 import { planDates, reasonsOf, type DatedItem } from '../plan'

@@ -1,7 +1,7 @@
 import { logQuery, logReply } from '../../../shared/api/people'
 import { signedIn } from '../../auth/may'
 import { route } from '../../http/route'
-import { viewLog } from '../../services/log'
+import { viewLog } from '../../log/log'
 
 /** The service shows what the person may see of it. */
 export default route({

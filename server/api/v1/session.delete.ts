@@ -2,7 +2,7 @@ import { sessionReply } from '../../../shared/api/session'
 import { anyone } from '../../auth/may'
 import { route } from '../../http/route'
 import { endSession } from '../../http/session'
-import { sessionView } from '../../services/session'
+import { sessionView } from '../../people/session'
 
 export default route({
   reply: sessionReply,

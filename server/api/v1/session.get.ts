@@ -1,9 +1,9 @@
 import { sessionReply } from '../../../shared/api/session'
 import { anyone } from '../../auth/may'
-import { findPerson } from '../../db/queries/people'
+import { findPerson } from '../../people/people.queries'
 import { route } from '../../http/route'
 import { sessionPerson } from '../../http/session'
-import { sessionView } from '../../services/session'
+import { sessionView } from '../../people/session'
 
 export default route({
   reply: sessionReply,

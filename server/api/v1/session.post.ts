@@ -3,8 +3,8 @@ import { anyone } from '../../auth/may'
 import { Problem } from '../../http/problem'
 import { route } from '../../http/route'
 import { startSession } from '../../http/session'
-import { authenticate, findPerson } from '../../services/people'
-import { sessionView } from '../../services/session'
+import { authenticate, findPerson } from '../../people/people'
+import { sessionView } from '../../people/session'
 
 export default route({
   body: signIn,

@@ -93,8 +93,11 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
             </button>
           </form>
           <button class="link" type="button" @click="mark({ pinned: !data.mark.pinned })">
-            {{ data.mark.pinned ? 'Unpin' : 'Pin' }}</button
-          ><button class="link" type="button" @click="mark({ hidden: !data.mark.hidden })">
+            {{ data.mark.pinned ? 'Unpin' : 'Pin' }}</button><button
+            class="link"
+            type="button"
+            @click="mark({ hidden: !data.mark.hidden })"
+          >
             {{ data.mark.hidden ? 'Show it again' : 'Hide' }}
           </button>
         </div>

@@ -2,7 +2,7 @@ import { codeRules, codesSaved } from '../../../../shared/api/codes'
 import { isTheOffice } from '../../../auth/may'
 import { revisionMeant } from '../../../http/addresses'
 import { route } from '../../../http/route'
-import { saveCodes } from '../../../services/codes'
+import { saveCodes } from '../../../courses/codes'
 
 export default route({
   body: codeRules,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { guardReply } from '../../../../shared/api/shells'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { guardNewCourse } from '../../../services/shells'
+import { guardNewCourse } from '../../../shells/shells'
 
 const wish = z.object({
   term: z.string().max(100).default(''),

@@ -3,7 +3,7 @@ import { id } from '../../../../shared/api/courses'
 import { newCourse } from '../../../../shared/api/shells'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { makeCourse } from '../../../services/shells'
+import { makeCourse } from '../../../shells/shells'
 
 export default route({
   body: newCourse,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { peopleReply } from '../../../../shared/api/people'
 import { isTheOffice } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { readPeople } from '../../../services/people'
+import { readPeople } from '../../../people/people'
 
 export default route({
   query: z.object({ q: z.string().max(200).default('') }),

@@ -3,7 +3,7 @@ import { id } from '../../../../shared/api/courses'
 import { newAwaitedPlan } from '../../../../shared/api/plans'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { startAwaited } from '../../../services/plans'
+import { startAwaited } from '../../../plans/plans'
 
 /** A plan against a term, or in place. The service looks at the sources named in the request. */
 export default route({

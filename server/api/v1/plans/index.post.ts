@@ -3,7 +3,7 @@ import { id } from '../../../../shared/api/courses'
 import { newPlan } from '../../../../shared/api/plans'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { startPlan } from '../../../services/plans'
+import { startPlan } from '../../../plans/plans'
 
 /** The service looks at both courses: who may plan depends on the shell named in the request. */
 export default route({

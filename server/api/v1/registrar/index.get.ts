@@ -1,7 +1,7 @@
 import { registrarReply } from '../../../../shared/api/registrar'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { readRegistrar } from '../../../services/registrar'
+import { readRegistrar } from '../../../registrar/registrar'
 
 export default route({
   reply: registrarReply,

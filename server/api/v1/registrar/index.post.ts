@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { id } from '../../../../shared/api/courses'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { askForFetch } from '../../../services/registrar'
+import { askForFetch } from '../../../registrar/registrar'
 
 /** Asks for the registrar's list now. */
 export default route({

@@ -1,7 +1,7 @@
 import { requestsReply } from '../../../../shared/api/requests'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { readRequests } from '../../../services/requests'
+import { readRequests } from '../../../shells/requests'
 
 export default route({
   reply: requestsReply,

@@ -3,7 +3,7 @@ import { id } from '../../../../shared/api/courses'
 import { newRequest } from '../../../../shared/api/requests'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { sendRequest } from '../../../services/requests'
+import { sendRequest } from '../../../shells/requests'
 
 export default route({
   body: newRequest,

@@ -1,7 +1,7 @@
 import { missingQuestion, missingReply } from '../../../../shared/api/requests'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { whyNotThere } from '../../../services/requests'
+import { whyNotThere } from '../../../shells/requests'
 
 /** Why a shell is not there, and who can help. */
 export default route({

@@ -2,7 +2,7 @@ import { runReply } from '../../../../shared/api/plans'
 import { readsRun } from '../../../auth/may'
 import { planAddress } from '../../../http/addresses'
 import { route } from '../../../http/route'
-import { readRun } from '../../../services/runs'
+import { readRun } from '../../../runs/runs'
 
 export default route({
   params: planAddress,

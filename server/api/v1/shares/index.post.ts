@@ -1,7 +1,7 @@
 import { codeEntered, codeOpened } from '../../../../shared/api/shares'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { enterCode } from '../../../services/shares'
+import { enterCode } from '../../../sharing/shares'
 
 /** Opens a colleague's course by the code they gave. */
 export default route({

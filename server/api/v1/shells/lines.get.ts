@@ -1,7 +1,7 @@
 import { shellLinesReply, shellsWanted } from '../../../../shared/api/shells'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { shellLines } from '../../../services/shells'
+import { shellLines } from '../../../shells/shells'
 
 /** The service answers of the ids asked for those that the person may see. */
 export default route({

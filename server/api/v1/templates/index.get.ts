@@ -1,7 +1,7 @@
 import { templatesReply } from '../../../../shared/api/shares'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { readTemplates } from '../../../services/shares'
+import { readTemplates } from '../../../sharing/shares'
 
 export default route({
   reply: templatesReply,

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
-import { receiveUpload } from '../../../services/uploads'
+import { receiveUpload } from '../../../exchange/uploads'
 
 /** The body is the file itself; its name stands in the address. */
 export default route({

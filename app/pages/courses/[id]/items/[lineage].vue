@@ -72,7 +72,7 @@ useKeys([
           >
         </p>
       </header>
-      <!-- Sanitised on the server, by an allow list; see server/services/reading.ts. -->
+      <!-- Sanitised on the server, by an allow list; see server/courses/reading.ts. -->
       <SanitisedHtml v-if="data.html" :html="data.html" tag="article" class="content" @click="follow" />
       <ol v-if="data.questions" class="questions">
         <li v-for="(question, index) in data.questions" :key="index">
@@ -80,7 +80,9 @@ useKeys([
           <SanitisedHtml :html="question.prompt" @click="follow" />
           <ul class="answers">
             <li v-for="(answer, at) in question.answers" :key="at" :class="{ right: answer.right }">
-              <SanitisedHtml :html="answer.html" tag="span" /><span v-if="answer.right" class="small"> (right)</span>
+              <SanitisedHtml :html="answer.html" tag="span" /><span v-if="answer.right" class="small">
+                (right)</span
+              >
             </li>
           </ul>
           <p v-for="(text, at) in question.feedback" :key="at" class="soft small">

@@ -1,8 +1,8 @@
 import { worksWithCourse } from '../../../../auth/may'
 import { courseAddress, sendFile, workbookType } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { courseDates, datesAsWorkbook } from '../../../../services/exports'
-import { findCourse } from '../../../../services/reading'
+import { courseDates, datesAsWorkbook } from '../../../../exchange/dates-out'
+import { findCourse } from '../../../../courses/reading'
 
 export default route({
   params: courseAddress,

@@ -1,8 +1,8 @@
 import { worksWithCourse } from '../../../../auth/may'
 import { courseAddress, sendFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { courseCalendar } from '../../../../services/exports'
-import { findCourse } from '../../../../services/reading'
+import { courseCalendar } from '../../../../exchange/dates-out'
+import { findCourse } from '../../../../courses/reading'
 
 export default route({
   params: courseAddress,

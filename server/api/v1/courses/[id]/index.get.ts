@@ -2,7 +2,7 @@ import { courseReply } from '../../../../../shared/api/courses'
 import { readsCourse } from '../../../../auth/may'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { readCourse } from '../../../../services/courses'
+import { readCourse } from '../../../../courses/lines'
 
 export default route({
   params: courseAddress,

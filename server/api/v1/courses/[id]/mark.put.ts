@@ -3,7 +3,7 @@ import { courseMark } from '../../../../../shared/api/shells'
 import { worksWithCourse } from '../../../../auth/may'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { markCourse } from '../../../../services/shells'
+import { markCourse } from '../../../../shells/shells'
 
 /** For the person alone: nobody else sees it. */
 export default route({

@@ -3,7 +3,7 @@ import { setHeader } from 'h3'
 import { worksWithCourse } from '../../../../auth/may'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { coursePackage } from '../../../../services/uploads'
+import { coursePackage } from '../../../../exchange/uploads'
 
 /** The package a course was read from, as it came. */
 export default route({

@@ -2,7 +2,7 @@ import { staffReply } from '../../../../../shared/api/people'
 import { worksWithCourse } from '../../../../auth/may'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { readStaff } from '../../../../services/people'
+import { readStaff } from '../../../../people/people'
 
 export default route({
   params: courseAddress,

@@ -3,7 +3,7 @@ import { delegation } from '../../../../../shared/api/people'
 import { delegates } from '../../../../auth/may'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { delegate } from '../../../../services/people'
+import { delegate } from '../../../../people/people'
 
 /** An instructor lets an assistant run, or not. */
 export default route({

@@ -4,7 +4,7 @@ import { newTemplate } from '../../../../../shared/api/shares'
 import { takesFromCourse } from '../../../../auth/may'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { makeTemplate } from '../../../../services/shares'
+import { makeTemplate } from '../../../../sharing/shares'
 
 export default route({
   params: courseAddress,

@@ -3,7 +3,7 @@ import { dutyChange } from '../../../../../shared/api/people'
 import { officeForPerson } from '../../../../auth/may'
 import { personAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { changeDuty } from '../../../../services/people'
+import { changeDuty } from '../../../../people/people'
 
 export default route({
   params: personAddress,

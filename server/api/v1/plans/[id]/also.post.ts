@@ -2,7 +2,7 @@ import { alsoDone, alsoInto as wanted } from '../../../../../shared/api/plans'
 import { editsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { alsoInto } from '../../../../services/plans'
+import { alsoInto } from '../../../../plans/plans'
 
 /** Plans with the same sources and decisions for further shells. */
 export default route({

@@ -1,7 +1,7 @@
 import { readsPlan } from '../../../../auth/may'
 import { planAddress, sendFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { planDates, datesAsCsv } from '../../../../services/exports'
+import { planDates, datesAsCsv } from '../../../../exchange/dates-out'
 
 export default route({
   params: planAddress,

@@ -1,7 +1,7 @@
 import { readsPlan } from '../../../../auth/may'
 import { planAddress, sendFile, workbookType } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { planDates, datesAsWorkbook } from '../../../../services/exports'
+import { planDates, datesAsWorkbook } from '../../../../exchange/dates-out'
 
 export default route({
   params: planAddress,

@@ -2,7 +2,7 @@ import { effectReply } from '../../../../../shared/api/plans'
 import { readsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { effectOf } from '../../../../services/plans'
+import { effectOf } from '../../../../plans/plans'
 
 export default route({
   params: planAddress,

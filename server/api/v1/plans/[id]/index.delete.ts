@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { editsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { discardPlan } from '../../../../services/plans'
+import { discardPlan } from '../../../../plans/plans'
 
 export default route({
   params: planAddress,

@@ -2,7 +2,7 @@ import { planReply } from '../../../../../shared/api/plans'
 import { readsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { readPlan } from '../../../../services/plans'
+import { readPlan } from '../../../../plans/plans'
 
 export default route({
   params: planAddress,

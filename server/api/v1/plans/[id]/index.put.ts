@@ -2,7 +2,7 @@ import { planChange, planSaved } from '../../../../../shared/api/plans'
 import { editsPlan } from '../../../../auth/may'
 import { planAddress, revisionMeant } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { savePlan } from '../../../../services/plans'
+import { savePlan } from '../../../../plans/plans'
 
 /** If-Match carries the revision the change was made on. */
 export default route({

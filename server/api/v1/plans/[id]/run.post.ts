@@ -2,7 +2,7 @@ import { runRequest, runStarted } from '../../../../../shared/api/plans'
 import { runsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { runPlan } from '../../../../services/runs'
+import { runPlan } from '../../../../runs/runs'
 
 export default route({
   params: planAddress,

@@ -3,7 +3,7 @@ import { sectionsChosen } from '../../../../../shared/api/plans'
 import { editsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { chooseSections } from '../../../../services/plans'
+import { chooseSections } from '../../../../plans/plans'
 
 /** Chooses the sections that will show the shell's content. */
 export default route({

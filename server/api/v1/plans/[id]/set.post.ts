@@ -2,7 +2,7 @@ import { alsoDone } from '../../../../../shared/api/plans'
 import { editsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { shareDecisions } from '../../../../services/plans'
+import { shareDecisions } from '../../../../plans/plans'
 
 /** Gives the decisions of this plan to the other drafts of its set. */
 export default route({

@@ -3,7 +3,7 @@ import { attachShell as wanted } from '../../../../../shared/api/plans'
 import { editsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { attachShell } from '../../../../services/plans'
+import { attachShell } from '../../../../plans/plans'
 
 /** Gives a plan that waited its shell. */
 export default route({

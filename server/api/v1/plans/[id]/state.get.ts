@@ -2,7 +2,7 @@ import { planState as reply } from '../../../../../shared/api/plans'
 import { readsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { planState } from '../../../../services/plans'
+import { planState } from '../../../../plans/plans'
 
 export default route({
   params: planAddress,

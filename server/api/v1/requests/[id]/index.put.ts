@@ -3,7 +3,7 @@ import { requestChange } from '../../../../../shared/api/requests'
 import { ownsTheRequest } from '../../../../auth/may'
 import { requestAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { changeRequest } from '../../../../services/requests'
+import { changeRequest } from '../../../../shells/requests'
 
 export default route({
   params: requestAddress,

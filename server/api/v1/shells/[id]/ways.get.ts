@@ -2,7 +2,7 @@ import { waysReply } from '../../../../../shared/api/shells'
 import { worksWithCourse } from '../../../../auth/may'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { waysInto } from '../../../../services/shells'
+import { waysInto } from '../../../../shells/shells'
 
 export default route({
   params: courseAddress,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { ownsTheUpload } from '../../../../auth/may'
 import { uploadAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { discardUpload } from '../../../../services/uploads'
+import { discardUpload } from '../../../../exchange/uploads'
 
 export default route({
   params: uploadAddress,

@@ -2,7 +2,7 @@ import { uploadReply } from '../../../../../shared/api/uploads'
 import { ownsTheUpload } from '../../../../auth/may'
 import { uploadAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { viewUpload } from '../../../../services/uploads'
+import { viewUpload } from '../../../../exchange/uploads'
 
 export default route({
   params: uploadAddress,

@@ -3,7 +3,7 @@ import { takeRequest } from '../../../../../shared/api/uploads'
 import { ownsTheUpload } from '../../../../auth/may'
 import { uploadAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { askToTake } from '../../../../services/uploads'
+import { askToTake } from '../../../../exchange/uploads'
 
 export default route({
   params: uploadAddress,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { sharesCourse } from '../../../../../auth/may'
 import { shareAddress } from '../../../../../http/addresses'
 import { route } from '../../../../../http/route'
-import { revoke } from '../../../../../services/shares'
+import { revoke } from '../../../../../sharing/shares'
 
 export default route({
   params: shareAddress,

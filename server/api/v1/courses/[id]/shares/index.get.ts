@@ -2,7 +2,7 @@ import { sharesReply } from '../../../../../../shared/api/shares'
 import { sharesCourse } from '../../../../../auth/may'
 import { courseAddress } from '../../../../../http/addresses'
 import { route } from '../../../../../http/route'
-import { readShares } from '../../../../../services/shares'
+import { readShares } from '../../../../../sharing/shares'
 
 export default route({
   params: courseAddress,

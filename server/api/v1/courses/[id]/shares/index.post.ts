@@ -2,7 +2,7 @@ import { newShare, shareMade } from '../../../../../../shared/api/shares'
 import { sharesCourse } from '../../../../../auth/may'
 import { courseAddress } from '../../../../../http/addresses'
 import { route } from '../../../../../http/route'
-import { share } from '../../../../../services/shares'
+import { share } from '../../../../../sharing/shares'
 
 export default route({
   params: courseAddress,

@@ -2,7 +2,7 @@ import { setHeader } from 'h3'
 import { readsCourse } from '../../../../../../auth/may'
 import { itemAddress } from '../../../../../../http/addresses'
 import { route } from '../../../../../../http/route'
-import { readFile } from '../../../../../../services/reading'
+import { readFile } from '../../../../../../courses/reading'
 
 /** The bytes of a file. Nothing in it may run or load anything, whatever it is. */
 export default route({

@@ -2,7 +2,7 @@ import { itemReply } from '../../../../../../../shared/api/courses'
 import { readsCourse } from '../../../../../../auth/may'
 import { itemAddress } from '../../../../../../http/addresses'
 import { route } from '../../../../../../http/route'
-import { readItem } from '../../../../../../services/reading'
+import { readItem } from '../../../../../../courses/reading'
 
 export default route({
   params: itemAddress,

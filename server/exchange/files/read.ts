@@ -1,0 +1,160 @@
+import { FormatRefusal } from '../../../core/formats/findings'
+import { cartridgeFolder, readCartridge } from '../../../core/formats/cartridge/read'
+import { readCalendar, type CalendarOptions } from '../../../core/formats/icalendar/read'
+import { readLimits, sizeText, type ReadLimits } from '../../../core/formats/limits'
+import { readOneRoster, rosterFolder } from '../../../core/formats/oneroster/read'
+import { guessRoles, tableEvents, type DateTable } from '../../../core/formats/sheet/calendar'
+import { readTable } from '../../../core/formats/sheet/table'
+import { outlineOf, type FileReport } from '../../../core/formats/report'
+import { isWorkbook, readWorkbook } from './xlsx'
+import { openZip, type Source } from './zip'
+
+export interface ReadFileOptions extends Pick<CalendarOptions, 'from' | 'to' | 'local'> {
+  limits?: ReadLimits
+  /** Told of parts done and parts in all, in bytes or events. */
+  progress?: (done: number, total: number) => void
+}
+
+const startsLike = (source: Source, text: string): boolean =>
+  source.read(0, Math.min(source.size, text.length)).toString('latin1') === text
+
+/** The report, and what only the application shows of a cartridge: its title, version and size. */
+export interface FileRead extends FileReport {
+  detail: { title?: string; version?: string; table?: DateTable }
+}
+
+/** What a table of dates may be at most. */
+const tableBytes = 4 * 1024 * 1024
+const tableRows = 5000
+
+function takeTable(report: FileRead, file: string, rows: string[][], limits: ReadLimits): void {
+  const table = guessRoles(file, rows)
+  const { events, findings } = tableEvents(file, table, table.roles, limits)
+  const name = (column: number | null): string => (column === null ? '' : `“${table.header[column]}”`)
+  const { title, first, last } = table.roles
+  report.findings.push({
+    severity: 'note',
+    where: file,
+    message: `a table of dates: ${name(title)} was read as the name, ${name(first)} as the first day${last === null ? '' : `, ${name(last)} as the last day`}; the upload page lets you say otherwise`,
+  })
+  if (table.ambiguous)
+    report.findings.push({
+      severity: 'warning',
+      where: file,
+      message: 'day and month cannot be told apart; the day was taken to come first',
+    })
+  report.findings.push(...findings)
+  Object.assign(report, {
+    events,
+    counts: { rows: table.rows.length, events: events.length },
+    detail: { table },
+  })
+}
+
+/** Tells what a file is by what is in it, never by its name, and reads it. Nothing is stored; a file that is refused is a report too. */
+export async function readFile(
+  file: string,
+  source: Source,
+  { limits = readLimits, progress = () => {}, ...range }: ReadFileOptions = {},
+): Promise<FileRead> {
+  const report: FileRead = {
+    file,
+    format: null,
+    outcome: 'read',
+    findings: [],
+    outline: [],
+    counts: {},
+    events: [],
+    detail: {},
+  }
+  try {
+    if (source.size === 0) throw new FormatRefusal(file, 'is empty')
+    if (startsLike(source, 'PK')) {
+      const archive = await openZip(file, source, limits)
+      if (cartridgeFolder(archive) !== null) {
+        report.format = 'common-cartridge'
+        const read = await readCartridge(archive, { courseKey: file, limits, progress })
+        Object.assign(report, {
+          ...outlineOf(read),
+          findings: read.findings,
+          detail: { title: read.content.title, version: read.version },
+        })
+      } else if (rosterFolder(archive) !== null) {
+        report.format = 'oneroster'
+        const read = await readOneRoster(archive, limits, progress)
+        Object.assign(report, {
+          findings: read.findings,
+          counts: Object.fromEntries(
+            Object.entries(read.roster)
+              .filter(([table]) => read.modes[table as keyof typeof read.modes] !== 'absent')
+              .map(([table, rows]) => [table, rows.length]),
+          ),
+        })
+      } else if (isWorkbook(archive)) {
+        const { rows, sheet, others } = await readWorkbook(file, archive, source.read(0, source.size), limits)
+        takeTable(report, file, rows, limits)
+        if (others > 0)
+          report.findings.push({
+            severity: 'note',
+            where: file,
+            message: `the sheet “${sheet}” was read; ${others} other ${others === 1 ? 'sheet was' : 'sheets were'} not`,
+          })
+      } else
+        throw new FormatRefusal(
+          file,
+          'is a zip archive with neither imsmanifest.xml (a Common Cartridge) nor manifest.csv (a OneRoster bundle) in it',
+        )
+    } else {
+      if (source.size > limits.textBytes)
+        throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
+      const start = source
+        .read(0, Math.min(source.size, 4096))
+        .toString('latin1')
+        .replace(/\0|^(\xEF\xBB\xBF|\xFF\xFE|\xFE\xFF)/g, '')
+      if (/^\s*BEGIN:V/i.test(start)) {
+        report.format = 'icalendar'
+        Object.assign(report, readCalendar(file, source.read(0, source.size), { ...range, limits, progress }))
+      } else if (/[\x01-\x08\x0E-\x1F]/.test(start) || start.trimStart().startsWith('<'))
+        throw new FormatRefusal(
+          file,
+          'is no Common Cartridge, OneRoster bundle, iCalendar file or table of dates, by what is in it',
+        )
+      else {
+        if (source.size > tableBytes)
+          throw new FormatRefusal(
+            file,
+            `is larger than ${sizeText(tableBytes)}, which no table of dates is`,
+            'limit',
+          )
+        const rows: string[][] = []
+        const row = (cells: string[], number: number): void => {
+          while (rows.length < number - 1) rows.push([])
+          rows.push(cells)
+        }
+        const { encoding } = readTable(
+          file,
+          source.read(0, source.size),
+          { ...limits, rows: tableRows },
+          row,
+          header => row([...header], 1),
+        )
+        takeTable(report, file, rows, limits)
+        if (encoding !== null)
+          report.findings.push({
+            severity: 'warning',
+            where: file,
+            message: `is not UTF-8; it was read as ${encoding}`,
+          })
+      }
+    }
+  } catch (error) {
+    if (!(error instanceof FormatRefusal)) throw error
+    report.outcome = 'refused'
+    report.findings.push({
+      severity: 'error',
+      where: error.where,
+      message: `${error.reason}. ${error.wayOn}`,
+    })
+  }
+  return report
+}

@@ -1,0 +1,21 @@
+import type { Knex } from 'knex'
+import type { SessionReply } from '../../shared/api/session'
+import { latestZone } from '../courses/courses.queries'
+import type { Person } from './people.queries'
+import { now } from '../clock'
+
+/** Who is signed in and what time it is, for the top line. */
+export async function sessionView(db: Knex, person: Person | null): Promise<SessionReply> {
+  return {
+    person: person && {
+      id: person.id,
+      name: `${person.givenName.slice(0, 1)}. ${person.familyName}`,
+      duties: [...new Set(person.duties.map(entry => entry.duty))],
+    },
+    clock: {
+      instant: now().toISOString(),
+      timeZone: await latestZone(db),
+      fixed: Boolean(process.env.NORTHTIDE_NOW),
+    },
+  }
+}
