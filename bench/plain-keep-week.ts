@@ -1,7 +1,7 @@
 import { Temporal } from 'temporal-polyfill'
 import type { TermCalendar } from '../core/calendar/schema'
 import type { DatedItem } from '../core/dates/plan'
-import { slotNames } from '../core/dates/rule'
+import { dateFields } from '../core/course/dates'
 
 const { PlainDate, PlainDateTime } = Temporal
 
@@ -39,8 +39,8 @@ export function plainKeepWeek(
 ): (string | null)[][] {
   const [from, to] = [teachingWeeks(source), teachingWeeks(target)]
   return items.map(item =>
-    slotNames.map(slot => {
-      const text = item[slot]
+    dateFields.map(field => {
+      const text = item[field]
       if (text === null) return null
       const at = PlainDateTime.from(text)
       const date = at.toPlainDate()

@@ -1,7 +1,7 @@
 // npm run --silent plan -- CASE.json … : plans the dates of each case and prints the result as JSON; needs no database.
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { caseResult, planCase, readCase, yearsOf, type DateCase } from '../core/dates/case'
+import { caseResult, planCase, readCase, type DateCase } from '../core/dates/case'
 import { isTimeZone, zoneRules } from '../server/calendars/zones'
 
 function refuse(line: string): never {
@@ -29,7 +29,6 @@ const files = process.argv.slice(2)
 if (files.length === 0) refuse('plan: name at least one case file')
 const cases = files.map(read)
 for (const each of cases) {
-  const { from, to } = yearsOf(each)
-  const result = caseResult(planCase(each, zoneRules(each.target.timeZone, from, to)))
+  const result = caseResult(planCase(each, zoneRules))
   process.stdout.write(`${JSON.stringify(result, null, cases.length === 1 ? 1 : 0)}\n`)
 }

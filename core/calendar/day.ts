@@ -1,8 +1,12 @@
+import type { z } from 'zod'
+
 /**
  * Civil days as whole numbers: days since 1970-01-01 (proleptic Gregorian, ISO 8601).
  * Everything that computes with dates works on these; text stands at the edges only.
  */
 export type Day = number
+/** A wall-clock date-time `YYYY-MM-DDTHH:MM` that was checked, or made by {@link wallOf}. */
+export type WallTime = string & z.$brand<'WallTime'>
 /** ISO 8601 weekday: 1 = Monday … 7 = Sunday. */
 export type Weekday = 1 | 2 | 3 | 4 | 5 | 6 | 7
 
@@ -76,7 +80,7 @@ const clocks: string[] = []
 export const clockOf = (minute: number): string =>
   (clocks[minute] ??= `${pad(Math.floor(minute / 60))}:${pad(minute % 60)}`)
 /** `YYYY-MM-DDTHH:MM` of a day number and minutes after midnight. */
-export const wallOf = (day: Day, minute: number): string => `${isoOf(day)}T${clockOf(minute)}`
+export const wallOf = (day: Day, minute: number): WallTime => `${isoOf(day)}T${clockOf(minute)}` as WallTime
 
 /** ISO weekday of a day number (1970-01-01 was a Thursday). */
 export const weekdayOf = (day: Day): Weekday => (floorMod(day + 3, 7) + 1) as Weekday
@@ -89,5 +93,5 @@ export const isDate = (text: string): boolean =>
 /** Whether a text is a wall-clock time, `HH:MM`, 00:00 to 23:59. */
 export const isTime = (text: string): boolean => timePattern.test(text)
 /** Whether a text is a wall-clock date-time, `YYYY-MM-DDTHH:MM`. */
-export const isDateTime = (text: string): boolean =>
+export const isDateTime = (text: string): text is WallTime =>
   text.length === 16 && text[10] === 'T' && isDate(text.slice(0, 10)) && isTime(text.slice(11))

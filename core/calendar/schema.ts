@@ -1,5 +1,7 @@
 import { z } from 'zod'
-import { isDate, isDateTime, isTime, type Weekday } from './day'
+import { isDate, isDateTime, isTime, type WallTime, type Weekday } from './day'
+
+export type { WallTime }
 
 /** A civil date that exists. */
 export const civilDate = z
@@ -17,17 +19,17 @@ export const wallTime = z
   .refine(isDateTime, {
     error: issue => {
       const text = String(issue.input)
-      return isDate(text)
-        ? `${text} has no time`
-        : isDate(text.slice(0, 10))
-          ? `${text} is not a date and time`
-          : `${text.slice(0, 10)} is not a date`
+      if (isDate(text)) return `${text} has no time`
+      return isDate(text.slice(0, 10))
+        ? `${text} is not a date and time`
+        : `${text.slice(0, 10)} is not a date`
     },
   })
   .meta({
     description: 'Wall-clock date and time in the term’s zone.',
     pattern: '^\\d{4}-\\d{2}-\\d{2}T([01]\\d|2[0-3]):[0-5]\\d$',
   })
+  .brand<'WallTime'>()
 export const weekdayNumber = z.union(
   [z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5), z.literal(6), z.literal(7)],
   { error: 'must be a weekday from 1 (Monday) to 7 (Sunday)' },
@@ -45,6 +47,8 @@ const range = <T extends z.ZodRawShape>(more: T) =>
         input: to,
       })
   })
+/** From one civil date to another, both ends included. */
+export const civilRange = range({})
 /** An absent or null list is an empty one. */
 const list = <T extends z.ZodType>(entry: T) =>
   z
@@ -60,10 +64,8 @@ export const termCalendar = z.object({
   id: label.nullish().transform(value => value ?? ''),
   name: label.nullish().transform(value => value ?? ''),
   timeZone: z.string({ error: 'is missing: name the IANA zone, such as America/Halifax' }),
-  classes: range({}),
-  exams: range({})
-    .nullish()
-    .transform(value => value ?? null),
+  classes: civilRange,
+  exams: civilRange.nullish().transform(value => value ?? null),
   teachingWeekdays: z
     .array(weekdayNumber, { error: 'must be a list of weekdays' })
     .nullish()

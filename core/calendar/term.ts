@@ -19,8 +19,12 @@ export interface Term {
   readonly milestones: ReadonlyMap<string, { date: Day; name: string }>
   /** First days of the teaching weeks, in order: week n is `weeks[n - 1]`. */
   readonly weeks: readonly Day[]
-  /** All class days, ascending. */
+  /** First day of teaching week 1. */
+  readonly firstWeek: Day
+  /** All class days, ascending; a checked term has one at least. */
   readonly classDays: readonly Day[]
+  readonly firstClassDay: Day
+  readonly lastClassDay: Day
   /** Changed timetables in date order. */
   readonly runsAs: readonly { date: Day; weekday: Weekday; name: string }[]
   readonly teaches: (weekday: Weekday) => boolean
@@ -37,7 +41,7 @@ export const dayInWeek = (weekStart: Weekday, first: Day, weekday: Weekday): Day
   first + floorMod(weekday - weekStart, 7)
 
 /** Whether a day is usable: in no closure, and its timetable weekday is taught (inside classes or not). */
-export const isUsable = (term: Term, day: Day): boolean =>
+export const isUsable = (term: Pick<Term, 'closureOn' | 'teaches' | 'timetableWeekday'>, day: Day): boolean =>
   term.closureOn(day) === undefined && term.teaches(term.timetableWeekday(day))
 
 /** Index of the last of `days` (ascending) that is ≤ day, or −1. */
@@ -46,7 +50,7 @@ export function lastAtOrBefore(days: readonly Day[], day: Day): number {
   let high = days.length
   while (low < high) {
     const middle = (low + high) >> 1
-    if (days[middle]! <= day) low = middle + 1
+    if ((days[middle] ?? Infinity) <= day) low = middle + 1
     else high = middle
   }
   return low - 1
@@ -66,38 +70,45 @@ export function compileTerm(calendar: TermCalendar): Term {
   const changed = new Map(runsAs.map(entry => [entry.date, entry.weekday]))
   const taught = new Set<Weekday>(calendar.teachingWeekdays)
   const found = new Map<Day, Closure | undefined>()
-  const term = {
+  const closureOn = (day: Day): Closure | undefined => {
+    if (found.has(day)) return found.get(day)
+    const closure = closures.find(entry => day >= entry.from && day <= entry.to)
+    found.set(day, closure)
+    return closure
+  }
+  const days = {
+    closureOn,
+    teaches: (weekday: Weekday) => taught.has(weekday),
+    timetableWeekday: (day: Day) => changed.get(day) ?? weekdayOf(day),
+  }
+  const classes = { from: dayOf(calendar.classes.from), to: dayOf(calendar.classes.to) }
+  const weeks: Day[] = []
+  const classDays: Day[] = []
+  for (let day = classes.from; day <= classes.to; day++) {
+    if (!isUsable(days, day)) continue
+    classDays.push(day)
+    const first = weekFirst(calendar.weekStart, day)
+    if (weeks.at(-1) !== first) weeks.push(first)
+  }
+  const milestones = calendar.milestones.map(
+    ({ key, date, name }) => [key, { date: dayOf(date), name: name || key }] as const,
+  )
+  return {
+    ...days,
     name: calendar.name || calendar.id,
     timeZone: calendar.timeZone,
     weekStart: calendar.weekStart,
-    classes: { from: dayOf(calendar.classes.from), to: dayOf(calendar.classes.to) },
+    classes,
     exams: calendar.exams && { from: dayOf(calendar.exams.from), to: dayOf(calendar.exams.to) },
     closures,
     runsAs,
-    milestones: new Map(
-      calendar.milestones.map(entry => [
-        entry.key,
-        { date: dayOf(entry.date), name: entry.name || entry.key },
-      ]),
-    ),
-    teaches: (weekday: Weekday) => taught.has(weekday),
-    closureOn: (day: Day) => {
-      if (found.has(day)) return found.get(day)
-      const closure = closures.find(entry => day >= entry.from && day <= entry.to)
-      found.set(day, closure)
-      return closure
-    },
-    timetableWeekday: (day: Day) => changed.get(day) ?? weekdayOf(day),
-    weeks: [] as Day[],
-    classDays: [] as Day[],
+    milestones: new Map(milestones),
+    weeks,
+    firstWeek: weeks[0] ?? weekFirst(calendar.weekStart, classes.from),
+    classDays,
+    firstClassDay: classDays[0] ?? classes.from,
+    lastClassDay: classDays.at(-1) ?? classes.to,
   }
-  for (let day = term.classes.from; day <= term.classes.to; day++) {
-    if (!isUsable(term, day)) continue
-    term.classDays.push(day)
-    const first = weekFirst(term.weekStart, day)
-    if (term.weeks.at(-1) !== first) term.weeks.push(first)
-  }
-  return term
 }
 
 /** The meeting days of a section: class days whose timetable weekday is in its pattern, each once, ascending. */
@@ -106,9 +117,12 @@ export function meetingDays(term: Term, pattern: readonly Meeting[]): Day[] {
   return term.classDays.filter(day => weekdays.has(term.timetableWeekday(day)))
 }
 
-/** Teaching week of a day: `week` is n, `after` how many weeks without a class day lie between (0: the day is in week n). Null before week 1. */
-export function teachingWeek(term: Term, day: Day): { week: number; after: number } | null {
+/**
+ * Teaching week of a day: `week` is n, `after` how many weeks without a class day lie between (0: the day is in week n).
+ * Days before week 1 count back from it: `after` is negative.
+ */
+export function teachingWeek(term: Term, day: Day): { week: number; after: number } {
   const first = weekFirst(term.weekStart, day)
-  const at = lastAtOrBefore(term.weeks, first)
-  return at < 0 ? null : { week: at + 1, after: (first - term.weeks[at]!) / 7 }
+  const at = Math.max(0, lastAtOrBefore(term.weeks, first))
+  return { week: at + 1, after: (first - (term.weeks[at] ?? term.firstWeek)) / 7 }
 }

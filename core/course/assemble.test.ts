@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { courseDocument } from '../formats/json/documents'
 import type { Row } from '../formats/oneroster/tables'
 import { assembleCourse } from './assemble'
+import { noDates } from './dates'
 import { lineageOf } from './lineage'
 import { itemsInOrder, type CourseContent, type ItemNode } from './model'
 
@@ -18,7 +19,7 @@ const item = (identifier: string, title: string, resource: string | null = null)
   exam: false,
   category: null,
   settings: {},
-  slots: {},
+  dates: noDates,
   children: [],
 })
 const content = (...items: ItemNode[]): CourseContent => ({
@@ -84,7 +85,7 @@ describe('putting a course together', () => {
         lineItem('no', 'Nowhere'),
       ],
     )
-    expect(['a', 'b', 'c', 'd'].map(id => items.get(id)!.slots.due ?? null)).toEqual([
+    expect(['a', 'b', 'c', 'd'].map(id => items.get(id)!.dates.due)).toEqual([
       '2026-09-11T23:59',
       '2026-09-11T23:59',
       '2026-09-11T23:59',
@@ -105,13 +106,13 @@ describe('putting a course together', () => {
         { identifier: 'b', opens: null, exam: true },
       ],
     )
-    expect(items.get('a')!.slots).toEqual({
+    expect(items.get('a')!.dates).toEqual({
       opens: '2026-09-08T08:00',
       due: '2026-09-11T17:00',
       closes: '2026-09-13T23:59',
     })
-    expect([items.get('b')!.slots, items.get('b')!.exam, items.get('b')!.points]).toEqual([
-      { due: '2026-09-11T23:59' },
+    expect([items.get('b')!.dates, items.get('b')!.exam, items.get('b')!.points]).toEqual([
+      { ...noDates, due: '2026-09-11T23:59' },
       true,
       100_000,
     ])

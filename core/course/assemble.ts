@@ -2,12 +2,15 @@ import type { Finding } from '../formats/findings'
 import type { CourseDocument } from '../formats/json/documents'
 import type { Row } from '../formats/oneroster/tables'
 import { parsePoints } from '../grading/points'
-import { slotNames, type SlotName } from '../dates/rule'
+import { dayOf, minuteOf, wallOf, type WallTime } from '../calendar/day'
+import { dateFields, noDates, type ItemDates } from './dates'
 import { lineageOf } from './lineage'
 import { itemsInOrder, mapItems, type CourseContent, type GradeCategory, type ItemNode } from './model'
 
 /** Times of day for line items, which give days only: work opens at 08:00 and is due at 23:59 (common practice, no source). */
 export const lineItemTimes = { opens: '08:00', due: '23:59' } as const
+
+const wallAt = (day: string, time: string): WallTime => wallOf(dayOf(day), minuteOf(time, 0))
 
 export interface CourseParts {
   courseKey: string
@@ -84,9 +87,10 @@ export function assembleCourse({
     }
     itemOfLineItem.set(row.sourcedId, item.lineage)
     changes.set(item, {
-      slots: {
-        opens: `${row.assignDate}T${lineItemTimes.opens}`,
-        due: `${row.dueDate}T${lineItemTimes.due}`,
+      dates: {
+        opens: wallAt(row.assignDate, lineItemTimes.opens),
+        due: wallAt(row.dueDate, lineItemTimes.due),
+        closes: null,
       },
       points: parsePoints(row.resultValueMax) ?? item.points,
       category: categoryKeys.get(row.categorySourcedId) ?? null,
@@ -111,11 +115,10 @@ export function assembleCourse({
       continue
     }
     const so = changes.get(item) ?? {}
-    const slots: Partial<Record<SlotName, string>> = { ...so.slots }
-    for (const slot of slotNames) {
-      const value = extra[slot]
-      if (value === null) delete slots[slot]
-      else if (value !== undefined) slots[slot] = value
+    const dates: ItemDates = { ...noDates, ...so.dates }
+    for (const field of dateFields) {
+      const value = extra[field]
+      if (value !== undefined) dates[field] = value
     }
     if (extra.category && !categoryKeys.has(extra.category))
       findings.push({
@@ -125,7 +128,7 @@ export function assembleCourse({
       })
     changes.set(item, {
       ...so,
-      slots,
+      dates,
       ...(extra.points && { points: parsePoints(extra.points) }),
       ...(extra.category && { category: categoryKeys.get(extra.category) ?? null }),
       ...(extra.state && { state: extra.state }),

@@ -1,25 +1,14 @@
 import type { TenThousandths } from '../grading/points'
-import type { SlotName } from '../dates/rule'
+import type { ItemDates } from './dates'
+import { itemKindDefinitions } from './kinds'
 
-/** What an item can be. In a cartridge an assessment is a quiz, a topic a discussion, an LTI link a tool. A bank holds questions for quizzes; students never see it. */
-export const itemKinds = [
-  'assignment',
-  'quiz',
-  'bank',
-  'discussion',
-  'page',
-  'file',
-  'weblink',
-  'tool',
-  'announcement',
-  'event',
-  'poll',
-  'survey',
-  'attendance',
-  'recording',
-  'heading',
-] as const
-export type ItemKind = (typeof itemKinds)[number]
+export type ItemKind = keyof typeof itemKindDefinitions
+/** Every kind of item, in the order shown. */
+export const itemKinds = Object.keys(itemKindDefinitions) as ItemKind[]
+/** What a kind is called, for one and for many. */
+export const kindWords = (kind: ItemKind): readonly [one: string, many: string] =>
+  itemKindDefinitions[kind].words
+
 /** Listed: date and points are seen, the content is not yet. */
 export const itemStates = ['visible', 'hidden', 'listed', 'deleted'] as const
 export type ItemState = (typeof itemStates)[number]
@@ -38,7 +27,8 @@ export const bodyOf = (mediaType: string, bytes: Uint8Array): Body => ({
 export async function bytesOf(body: Body): Promise<Uint8Array> {
   const parts: Uint8Array[] = []
   for await (const part of body.chunks()) parts.push(part)
-  if (parts.length === 1) return parts[0]!
+  const [only] = parts
+  if (only && parts.length === 1) return only
   const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0))
   let at = 0
   for (const part of parts) {
@@ -72,7 +62,7 @@ export interface ItemNode {
   readonly category: string | null
   /** Settings that come across exactly (the address of a web link, attempts, formats …). */
   readonly settings: Readonly<Record<string, unknown>>
-  readonly slots: Readonly<Partial<Record<SlotName, string>>>
+  readonly dates: Readonly<ItemDates>
   readonly children: readonly CourseNode[]
 }
 export type CourseNode = UnitNode | ItemNode

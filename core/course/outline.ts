@@ -1,4 +1,5 @@
 import type { TenThousandths } from '../grading/points'
+import type { ItemDates } from './dates'
 import type { ItemKind, ItemState } from './model'
 
 /** A unit or item as it stands in a list of rows: its parent (unit or item) and its place among that parent's children. */
@@ -10,7 +11,7 @@ export interface PlacedRow {
 }
 
 /** A unit or item in course order, with how deep it lies and the nearest unit above it. */
-export interface OutlineNode extends PlacedRow {
+export interface OutlineNode extends PlacedRow, Readonly<ItemDates> {
   readonly depth: number
   readonly unit: string | null
   readonly title: string
@@ -20,9 +21,6 @@ export interface OutlineNode extends PlacedRow {
   readonly exam: boolean
   readonly points: TenThousandths | null
   readonly category: string | null
-  readonly opens: string | null
-  readonly due: string | null
-  readonly closes: string | null
 }
 
 /** Puts rows into course order, depth first. A row whose parent is not there stands at the top. */
@@ -52,8 +50,8 @@ export function inCourseOrder<R extends PlacedRow>(
 /** Lineage keys of a node and everything below it. `nodes` are in course order. */
 export function subtree(nodes: readonly Pick<OutlineNode, 'lineage' | 'depth'>[], lineage: string): string[] {
   const at = nodes.findIndex(node => node.lineage === lineage)
-  if (at < 0) return []
-  let end = at + 1
-  while (end < nodes.length && nodes[end]!.depth > nodes[at]!.depth) end++
-  return nodes.slice(at, end).map(node => node.lineage)
+  const node = nodes[at]
+  if (!node) return []
+  const next = nodes.findIndex((other, index) => index > at && other.depth <= node.depth)
+  return nodes.slice(at, next < 0 ? undefined : next).map(each => each.lineage)
 }

@@ -79,7 +79,7 @@ describe('what is wrong with a case', () => {
       ['sourceMeetings', [{ weekday: 1, start: '25:00', end: '10:00' }]],
     ],
     [
-      'rule.method: is missing: it must be one of keep-week, offset, stretch, meetings, anchor, span, set, none, always',
+      'rule.method: is missing: it must be one of keep-week, offset, stretch, meetings, anchor, span, set, unchanged, none, always',
       ['rule', {}],
     ],
     [

@@ -1,55 +1,13 @@
 import { weekdayOf, type Day, type Weekday } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
-import type { Term } from '../calendar/term'
+import { meetingDays, type Term } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
-import type { Rule, SlotName } from './rule'
+import type { DateField } from '../course/dates'
+import type { Reason } from './reasons'
 
-/** What a step or method noticed. Alphabetical: the order in which a set of them is written. */
-export const flagNames = [
-  'before-start',
-  'break-week',
-  'closure-moved',
-  'dst-gap',
-  'dst-overlap',
-  'no-exam-period',
-  'no-meetings',
-  'no-milestone',
-  'on-closure',
-  'past-end',
-  'reordered',
-  'set-by-hand',
-  'source-inverted',
-  'swap-day',
-] as const
-export type Flag = (typeof flagNames)[number]
-/** Sets of flags are bit masks inside the engine. */
-export const bit = Object.fromEntries(flagNames.map((name, at) => [name, 1 << at])) as Readonly<
-  Record<Flag, number>
->
-const written = new Map<number, readonly Flag[]>()
-/** The flags of a mask in alphabetical order. The lists are shared; do not change one. */
-export function flagsOf(mask: number): readonly Flag[] {
-  let flags = written.get(mask)
-  if (!flags) written.set(mask, (flags = Object.freeze(flagNames.filter((_, at) => mask & (1 << at)))))
-  return flags
-}
-
-export type NameValue = string | number | null
-/**
- * One step that made a date: a code, the date (or date-time) before and after it, and the names involved.
- * `core/dates/sentences.ts` writes it as a sentence.
- */
-export interface Reason {
-  readonly slot: SlotName
-  readonly code: string
-  readonly before: string | null
-  readonly after: string | null
-  readonly names?: Readonly<Record<string, NameValue>>
-}
-
-/** A slot on its way. Methods and steps change it in place: a plan makes tens of thousands of them. */
+/** A date on its way. Methods and steps change it in place: a plan makes tens of thousands of them. */
 export interface Draft {
-  readonly slot: SlotName
+  readonly field: DateField
   /** Source day and minutes after midnight. */
   readonly from: Day
   readonly fromMinute: number
@@ -60,8 +18,10 @@ export interface Draft {
   /** Bit mask of flags. */
   flags: number
   readonly reasons: Reason[]
-  /** False once a rule gives this slot no date. */
+  /** False once a rule takes the date away. */
   dated: boolean
+  /** False where the placed day stands as it is: neither the bounds of classes nor closures move it. */
+  movable: boolean
 }
 
 /** Everything about the two terms and sections that does not change from item to item. */
@@ -72,19 +32,27 @@ export interface Crossing {
   readonly targetMeetings: readonly Meeting[]
   readonly sourceMeetingDays: readonly Day[]
   readonly targetMeetingDays: readonly Day[]
+  /** The first and the last day on which students may enter the new course, where that is known. */
+  readonly targetWindow: { readonly from: Day; readonly to: Day } | null
+  /** Wall-clock irregularities of the target's zone. */
   readonly zone: ZoneRules
 }
+export const crossingOf = (
+  input: Omit<Crossing, 'sourceMeetingDays' | 'targetMeetingDays' | 'targetWindow'> &
+    Partial<Pick<Crossing, 'targetWindow'>>,
+): Crossing => ({
+  source: input.source,
+  target: input.target,
+  sourceMeetings: input.sourceMeetings,
+  targetMeetings: input.targetMeetings,
+  sourceMeetingDays: meetingDays(input.source, input.sourceMeetings),
+  targetMeetingDays: meetingDays(input.target, input.targetMeetings),
+  targetWindow: input.targetWindow ?? null,
+  zone: input.zone,
+})
 
-/** Places one slot: sets `day` (and may flag, note a reason, or take the date away). */
-export type Place = (draft: Draft) => void
-/** A method: made ready once for a rule and a crossing, then applied to every slot under that rule. */
-export type Prepare<R extends Rule> = (rule: R, crossing: Crossing) => Place
-
-/** What weekday w becomes under a rule's table. */
-export const turned = (rule: Rule, weekday: Weekday): Weekday => rule.weekdays[`${weekday}`] ?? weekday
-
-export const newDraft = (slot: SlotName, day: Day, minute: number): Draft => ({
-  slot,
+export const newDraft = (field: DateField, day: Day, minute: number): Draft => ({
+  field,
   from: day,
   fromMinute: minute,
   weekday: weekdayOf(day),
@@ -93,4 +61,5 @@ export const newDraft = (slot: SlotName, day: Day, minute: number): Draft => ({
   flags: 0,
   reasons: [],
   dated: true,
+  movable: true,
 })

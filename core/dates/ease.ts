@@ -1,7 +1,7 @@
 import { isoOf, type Day } from '../calendar/day'
 import { meetingDays, type Term } from '../calendar/term'
 import type { Meeting } from '../calendar/schema'
-import type { Reason } from './draft'
+import type { Reason } from './reasons'
 
 /** An item with its placed due day. `weight` (≥ 0, at most four decimals, 1 if absent) is what moving it by a day costs. */
 export interface EaseItem {
@@ -147,25 +147,18 @@ export function ease(items: readonly EaseItem[], limits: EaseLimits): Eased {
   const allowed = new Set(limits.days)
   const reasons = new Map<string, Reason>()
   items.forEach((item, at) => {
-    const due = solution.due[at]!
-    if (due === item.due) return
-    const why = !allowed.has(item.due)
-      ? 'day'
-      : limits.perDay !== null && crowd.get(item.due)! > limits.perDay
-        ? 'crowd'
-        : 'room'
+    const due = solution.due[at]
+    if (due === undefined || due === item.due) return
+    const sameDay = crowd.get(item.due) ?? 1
+    const crowded = limits.perDay !== null && sameDay > limits.perDay
+    const making = crowded ? 'crowd' : 'room'
+    const why = allowed.has(item.due) ? making : 'day'
     reasons.set(item.id, {
-      slot: 'due',
+      field: 'due',
       code: 'eased',
       before: isoOf(item.due),
       after: isoOf(due),
-      names: {
-        why,
-        sameDay: crowd.get(item.due)!,
-        perDay: limits.perDay,
-        minGap: limits.minGap,
-        days: due - item.due,
-      },
+      details: { why, sameDay, perDay: limits.perDay, days: due - item.due },
     })
   })
   return { solved: true, ...solution, reasons }

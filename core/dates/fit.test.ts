@@ -6,14 +6,15 @@ import { compareMethods } from './fit'
 import { patternDates, usualPattern } from './pattern'
 import { reasonsOf, type DatedItem, type PlanInput } from './plan'
 import { defaultRule, ruleSchemas } from './rule'
-import { sentence } from './sentences'
+import { sentence } from './reasons'
+import { wall } from '../../tests/support/wall'
 
-const zone = zoneRules('America/Halifax', 2026, 2028)
+const zone = zoneRules('America/Halifax', { from: 2026, to: 2028 })
 const term = (from: string, to: string, more: object = {}) =>
   compileTerm(termCalendar.parse({ name: from, timeZone: 'America/Halifax', classes: { from, to }, ...more }))
 const meetings: Meeting[] = [{ weekday: 2, start: '13:00', end: '14:15' }]
 const items = (...days: string[]): DatedItem[] =>
-  days.map(day => ({ id: day, kind: '', unit: null, opens: null, due: `${day}T23:59`, closes: null }))
+  days.map(day => ({ id: day, kind: '', unit: null, opens: null, due: wall(`${day}T23:59`), closes: null }))
 const input = (more: Partial<PlanInput>): PlanInput => ({
   source: term('2026-09-02', '2026-12-04'),
   target: term('2027-01-06', '2027-04-09'),
@@ -32,8 +33,8 @@ describe('which method to suggest', () => {
   it('a shorter term: another than the default, and the counts say why', () => {
     const fits = compareMethods(input({ target: term('2027-05-10', '2027-06-25') }))
     expect(fits.suggested).toBe('stretch')
-    expect(fits.fits.find(fit => fit.key === 'keep-week')!.summary.settle).toBe(2)
-    expect(fits.fits.find(fit => fit.key === 'stretch')!.summary.settle).toBe(0)
+    expect(fits.fits.find(fit => fit.method === 'keep-week')!.summary.settle).toBe(2)
+    expect(fits.fits.find(fit => fit.method === 'stretch')!.summary.settle).toBe(0)
   })
   it('a longer term: also another, though the default would leave nothing to settle', () => {
     const fits = compareMethods(
@@ -45,8 +46,8 @@ describe('which method to suggest', () => {
     const rule = ruleSchemas.offset.parse({ method: 'offset', days: 400 })
     const fits = compareMethods(input({ rules: { ...input({}).rules, rule }, sourceMeetings: [] }))
     expect(fits.suggested).toBe('keep-week')
-    expect(fits.fits.find(fit => fit.key === 'none')!.summary).toMatchObject({ dates: 0, none: 3 })
-    expect(fits.fits.find(fit => fit.key === 'offset')!.rule).toBe(rule)
+    expect(fits.fits.find(fit => fit.method === 'none')!.summary).toMatchObject({ dates: 0, none: 3 })
+    expect(fits.fits.find(fit => fit.method === 'offset')!.rule).toBe(rule)
   })
 })
 
@@ -87,7 +88,7 @@ describe('dates by a pattern', () => {
       'Unit 1: opening on the Monday of teaching week 1, which starts Mon 4 Jan: Mon 4 Jan 08:00.',
     )
     for (const item of planned)
-      for (const slot of ['opens', 'due'] as const)
-        expect(item.slots[slot].reasons.length > 0).toBe(item[slot] !== null)
+      for (const field of ['opens', 'due'] as const)
+        expect(item.crossed[field].reasons.length > 0).toBe(item[field] !== null)
   })
 })

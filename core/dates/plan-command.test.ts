@@ -82,7 +82,7 @@ describe('npm run plan', () => {
       content => {
         content.case.rule = { method: 'guess' }
       },
-      'bad.json: rule.method: is not one of keep-week, offset, stretch, meetings, anchor, span, set, none, always',
+      'bad.json: rule.method: is not one of keep-week, offset, stretch, meetings, anchor, span, set, unchanged, none, always',
     ],
   ])(
     'refuses %s: exit 2, one line, nothing on standard output',

@@ -1,58 +1,48 @@
 import { dayOf, minuteOf, wallOf, type Day } from '../calendar/day'
-import type { Meeting } from '../calendar/schema'
-import { meetingDays, type Term } from '../calendar/term'
+import type { Meeting, WallTime } from '../calendar/schema'
+import type { Term } from '../calendar/term'
 import type { ZoneRules } from '../calendar/zone'
+import type { DateField, ItemDates } from '../course/dates'
+import { crossingOf, newDraft, type Crossing, type Draft } from './draft'
+import { bit, flagsOf, outcomeOf, type Flag, type Outcome } from './flags'
+import type { Reason } from './reasons'
 import {
-  bit,
-  flagsOf,
-  newDraft,
-  type Crossing,
-  type Draft,
-  type Flag,
-  type Prepare,
-  type Reason,
-} from './draft'
-import { methods } from './methods'
-import type { Rule, RuleSet, SlotName } from './rule'
+  methodOf,
+  ruleFor,
+  type AnyPlacingMethod,
+  type AnyStatingMethod,
+  type Rule,
+  type RuleSet,
+} from './rule'
 import { dateSteps, order, stepsAfterOrder, timeSteps } from './steps'
+import type { Placing } from './steps/step'
 
-/** An item as the engine needs it: wall-clock date-times or null, the unit whose rule counts, and its kind. */
-export interface DatedItem {
+/** An item as the engine needs it: its dates, the unit whose rule counts, and its kind. */
+export interface DatedItem extends Readonly<ItemDates> {
   readonly id: string
   readonly kind: string
   readonly unit: string | null
-  readonly opens: string | null
-  readonly due: string | null
-  readonly closes: string | null
 }
-
-export type SlotValues = Record<SlotName, string | null>
-
-/** How a slot came across, for counting on screen; the first that holds. `none`: it had a date and has none now. `empty`: it never had one. */
-export type Outcome = 'held' | 'settle' | 'moved' | 'straight' | 'none' | 'empty'
-
-/** One slot after crossing. Slots that came from the same date by the same rule share one of these: do not change it. */
-export interface CrossedSlot {
-  readonly at: string | null
+/** One date after crossing. Dates that came from the same one by the same rule share one of these: do not change it. */
+export interface CrossedDate {
+  readonly at: WallTime | null
   readonly flags: readonly Flag[]
   readonly reasons: readonly Reason[]
   readonly outcome: Outcome
 }
-
-export interface PlannedItem extends Readonly<SlotValues> {
+export interface PlannedItem extends Readonly<ItemDates> {
   readonly id: string
-  /** Flags of all slots united, alphabetical. */
+  /** Flags of all its dates united, alphabetical. */
   readonly flags: readonly Flag[]
-  readonly slots: Readonly<Record<SlotName, CrossedSlot>>
+  readonly crossed: Readonly<Record<DateField, CrossedDate>>
 }
-/** All reasons of an item, slot by slot. */
-export const reasonsOf = ({ slots }: PlannedItem): Reason[] => [
-  ...slots.opens.reasons,
-  ...slots.due.reasons,
-  ...slots.closes.reasons,
+/** All reasons of an item, date by date. */
+export const reasonsOf = ({ crossed }: PlannedItem): Reason[] => [
+  ...crossed.opens.reasons,
+  ...crossed.due.reasons,
+  ...crossed.closes.reasons,
 ]
-
-/** Slots by how they came across; `dates` is all that have one. */
+/** Dates by how they came across; `dates` is all that there are. */
 export interface Summary {
   dates: number
   straight: number
@@ -62,43 +52,17 @@ export interface Summary {
   none: number
 }
 
-const maskOf = (...flags: Flag[]): number => flags.reduce((mask, flag) => mask | bit[flag], 0)
-const settling = maskOf(
-  'past-end',
-  'before-start',
-  'on-closure',
-  'no-exam-period',
-  'no-milestone',
-  'no-meetings',
-  'source-inverted',
-  'dst-gap',
-)
-const moving = maskOf('closure-moved', 'swap-day', 'reordered')
-function outcomeOf(had: boolean, has: boolean, flags: number): Outcome {
-  if (!has) return had ? 'none' : 'empty'
-  if (flags & bit['set-by-hand']) return 'held'
-  return flags & settling ? 'settle' : flags & moving ? 'moved' : 'straight'
-}
-
 export interface PlanInput {
   source: Term
   target: Term
   sourceMeetings: readonly Meeting[]
   targetMeetings: readonly Meeting[]
+  targetWindow?: Crossing['targetWindow']
   /** Wall-clock irregularities of the target's zone. */
   zone: ZoneRules
   rules: RuleSet
   items: readonly DatedItem[]
 }
-
-const own = <T>(record: Readonly<Record<string, T>>, key: string): T | undefined =>
-  Object.hasOwn(record, key) ? record[key] : undefined
-/** The rule that decides for an item: the nearest wins whole. */
-export const ruleFor = (rules: RuleSet, item: Pick<DatedItem, 'id' | 'unit' | 'kind'>): Rule =>
-  own(rules.itemRules, item.id) ??
-  (item.unit === null ? undefined : own(rules.unitRules, item.unit)) ??
-  own(rules.kindRules, item.kind) ??
-  rules.rule
 
 /**
  * Where every date of every item lands, in the order given, with flags and reasons.
@@ -109,165 +73,143 @@ export function planDates(input: PlanInput): { items: PlannedItem[]; summary: Su
   const prepared = new Map<Rule, (item: DatedItem) => PlannedItem>()
   const items = input.items.map((item): PlannedItem => {
     const rule = ruleFor(input.rules, item)
-    if (rule.method === 'set') return byHand(item, rule)
     let cross = prepared.get(rule)
-    if (!cross) prepared.set(rule, (cross = crosserOf(rule, crossing)))
+    if (!cross) {
+      cross = crosserOf(rule, crossing)
+      prepared.set(rule, cross)
+    }
     return cross(item)
   })
   return { items, summary: summarise(items) }
 }
 
-/** Everything about two terms and sections that does not change from item to item. */
-export const crossingOf = (input: Omit<PlanInput, 'rules' | 'items'>): Crossing => ({
-  source: input.source,
-  target: input.target,
-  sourceMeetings: input.sourceMeetings,
-  targetMeetings: input.targetMeetings,
-  sourceMeetingDays: meetingDays(input.source, input.sourceMeetings),
-  targetMeetingDays: meetingDays(input.target, input.targetMeetings),
-  zone: input.zone,
-})
-
-/** Counts slots by how they came across. */
+/** Counts dates by how they came across. */
 export function summarise(items: readonly PlannedItem[]): Summary {
-  const summary = { dates: 0, straight: 0, moved: 0, held: 0, settle: 0, none: 0, empty: 0 }
-  for (const { slots } of items) {
-    summary[slots.opens.outcome]++
-    summary[slots.due.outcome]++
-    summary[slots.closes.outcome]++
+  const counts = { straight: 0, moved: 0, held: 0, settle: 0, none: 0, empty: 0 }
+  for (const { crossed } of items) {
+    counts[crossed.opens.outcome]++
+    counts[crossed.due.outcome]++
+    counts[crossed.closes.outcome]++
   }
-  const { empty: _, ...counted } = summary
+  const { empty: _, ...counted } = counts
   return { ...counted, dates: counted.straight + counted.moved + counted.held + counted.settle }
 }
 
-const emptySlot: CrossedSlot = Object.freeze({
+/** The method of a rule, made ready for the two terms. */
+function crosserOf(rule: Rule, crossing: Crossing): (item: DatedItem) => PlannedItem {
+  const method = methodOf(rule)
+  return 'state' in method ? statingCrosser(method, rule) : placingCrosser(method, rule, crossing)
+}
+
+const noDate: CrossedDate = Object.freeze({
   at: null,
   flags: flagsOf(0),
   reasons: Object.freeze([]),
   outcome: 'empty',
 })
+const plannedItem = (id: string, crossed: PlannedItem['crossed'], mask: number): PlannedItem => ({
+  id,
+  opens: crossed.opens.at,
+  due: crossed.due.at,
+  closes: crossed.closes.at,
+  flags: flagsOf(mask),
+  crossed,
+})
 
-function byHand(item: DatedItem, rule: Extract<Rule, { method: 'set' }>): PlannedItem {
-  const flags = flagsOf(bit['set-by-hand'])
-  const slot = (name: SlotName): CrossedSlot =>
-    item[name] === null && rule[name] === null
-      ? emptySlot
-      : {
-          at: rule[name],
-          flags,
-          reasons: [{ slot: name, code: 'set-by-hand', before: item[name], after: rule[name] }],
-          outcome: outcomeOf(item[name] !== null, rule[name] !== null, bit['set-by-hand']),
-        }
-  return {
-    id: item.id,
-    opens: rule.opens,
-    due: rule.due,
-    closes: rule.closes,
-    flags,
-    slots: { opens: slot('opens'), due: slot('due'), closes: slot('closes') },
+/** Dates that a rule states: no step touches them. */
+function statingCrosser(method: AnyStatingMethod, rule: Rule): (item: DatedItem) => PlannedItem {
+  const mask = method.flag ? bit[method.flag] : 0
+  return item => {
+    const stated = (field: DateField): CrossedDate => {
+      const { at, reason } = method.state(rule, field, item)
+      if (!reason) return noDate
+      const outcome = outcomeOf(item[field] !== null, at !== null, mask)
+      return { at, flags: flagsOf(mask), reasons: [reason], outcome }
+    }
+    const crossed = { opens: stated('opens'), due: stated('due'), closes: stated('closes') }
+    return plannedItem(item.id, crossed, mask)
   }
 }
 
-/** A slot crossed on its own, before its neighbours were looked at: wall-clock minutes before and after, and the finished slot. */
+/** A date crossed on its own, before its neighbours were looked at: wall-clock minutes before and after, and the date as it is kept. */
 interface Single {
   readonly was: number
   readonly is: number
   readonly mask: number
-  readonly slot: CrossedSlot
+  readonly date: CrossedDate
 }
 
 /**
- * Crosses items under one rule. Until Order, what becomes of a slot depends on its date and time alone, and a course has far
- * fewer different dates than items: each is worked out once and shared, and its day once for all times of day. Items whose order must be repaired are worked out whole,
- * once for each set of dates.
+ * Dates that a rule places. Until Order, what becomes of a date depends on it alone, and a course has far fewer different
+ * dates than items: each is worked out once and shared, and its day once for all times of day. Items whose order must be
+ * repaired are worked out whole. (Without the sharing 10 000 items take ten times as long: `npm run bench`.)
  */
-function crosserOf(
-  rule: Exclude<Rule, { method: 'set' }>,
+function placingCrosser(
+  method: AnyPlacingMethod,
+  rule: Rule,
   crossing: Crossing,
 ): (item: DatedItem) => PlannedItem {
-  // The list pairs each name with a method for its own rule; that pairing is lost on a union of rules.
-  const place = (methods[rule.method] as Prepare<Rule>)(rule, crossing)
-  const singles: Record<SlotName, Map<string, Single>> = {
-    opens: new Map(),
-    due: new Map(),
-    closes: new Map(),
-  }
-  const repairs = new Map<string, PlannedItem>()
-
-  const placed: Record<SlotName, Map<Day, Draft>> = { opens: new Map(), due: new Map(), closes: new Map() }
-
-  const draftOf = (slot: SlotName, text: string | null): Draft | null => {
-    if (text === null) return null
-    const day = dayOf(text)
-    const minute = minuteOf(text)
-    let base = placed[slot].get(day)
-    if (!base) {
-      base = newDraft(slot, day, minute)
-      place(base)
-      if (base.dated) for (const step of dateSteps) step(base, rule, crossing)
-      if (!base.dated) return base
-      placed[slot].set(day, base)
-    }
-    const draft = { ...base, fromMinute: minute, minute, reasons: base.reasons.slice() }
-    for (const step of timeSteps) step(draft, rule, crossing)
+  const place = method.prepare(rule, crossing)
+  const placedAt = (field: DateField, day: Day, minute: number): Draft => {
+    const draft = newDraft(field, day, minute)
+    place(draft)
+    if (draft.dated) for (const step of dateSteps) step(draft, rule, crossing, method)
     return draft
   }
-  const singleOf = (slot: SlotName, text: string): Single => {
-    const known = singles[slot].get(text)
-    if (known) return known
-    const draft = draftOf(slot, text)!
+  const placed = { opens: new Map(), due: new Map(), closes: new Map() } as ByField<Day, Draft>
+  const draftOf = (field: DateField, text: WallTime): Draft => {
+    const [day, minute] = [dayOf(text), minuteOf(text)]
+    const base = placed[field].get(day) ?? placedAt(field, day, minute)
+    if (!base.dated) return base
+    placed[field].set(day, base)
+    const draft = { ...base, fromMinute: minute, minute, reasons: base.reasons.slice() }
+    for (const step of timeSteps) step(draft, rule, crossing, method)
+    return draft
+  }
+  const finish = (draft: Draft): CrossedDate => finishDate(draft, rule, crossing, method)
+  const makeSingle = (field: DateField, text: WallTime): Single => {
+    const draft = draftOf(field, text)
     const is = draft.day * 1440 + draft.minute
-    const finished = finishSlot(draft, rule, crossing)
-    const single = { was: draft.from * 1440 + draft.fromMinute, is, mask: draft.flags, slot: finished }
-    singles[slot].set(text, single)
+    const date = finish(draft)
+    return { was: draft.from * 1440 + draft.fromMinute, is, mask: draft.flags, date }
+  }
+  const singles = { opens: new Map(), due: new Map(), closes: new Map() } as ByField<WallTime, Single>
+  const singleOf = (field: DateField, text: WallTime | null): Single | null => {
+    if (text === null) return null
+    const single = singles[field].get(text) ?? makeSingle(field, text)
+    singles[field].set(text, single)
     return single
   }
   return item => {
-    const opens = item.opens === null ? null : singleOf('opens', item.opens)
-    const due = item.due === null ? null : singleOf('due', item.due)
-    const closes = item.closes === null ? null : singleOf('closes', item.closes)
-    const inOrder = due?.slot.at ? fits(opens, due) && fits(due, closes) : fits(opens, closes)
+    const opens = singleOf('opens', item.opens)
+    const due = singleOf('due', item.due)
+    const closes = singleOf('closes', item.closes)
+    const inOrder = due?.date.at ? fits(opens, due) && fits(due, closes) : fits(opens, closes)
     if (!inOrder) {
-      const key = `${item.opens} ${item.due} ${item.closes}`
-      let repaired = repairs.get(key)
-      if (!repaired)
-        repairs.set(
-          key,
-          (repaired = finishItem(
-            item.id,
-            draftOf('opens', item.opens),
-            draftOf('due', item.due),
-            draftOf('closes', item.closes),
-            rule,
-            crossing,
-          )),
-        )
-      return { ...repaired, id: item.id }
+      const drafts = {
+        opens: item.opens && draftOf('opens', item.opens),
+        due: item.due && draftOf('due', item.due),
+        closes: item.closes && draftOf('closes', item.closes),
+      }
+      return finishItem(item.id, drafts, finish)
     }
-    const slots = {
-      opens: opens?.slot ?? emptySlot,
-      due: due?.slot ?? emptySlot,
-      closes: closes?.slot ?? emptySlot,
+    const crossed = {
+      opens: opens?.date ?? noDate,
+      due: due?.date ?? noDate,
+      closes: closes?.date ?? noDate,
     }
-    const mask = (opens?.mask ?? 0) | (due?.mask ?? 0) | (closes?.mask ?? 0)
-    return {
-      id: item.id,
-      opens: slots.opens.at,
-      due: slots.due.at,
-      closes: slots.closes.at,
-      flags: flagsOf(mask),
-      slots,
-    }
+    return plannedItem(item.id, crossed, (opens?.mask ?? 0) | (due?.mask ?? 0) | (closes?.mask ?? 0))
   }
 }
+type ByField<K, V> = Record<DateField, Map<K, V>>
 
-/** Whether two neighbouring slots need nothing from Order: they were in order and still are, or one has no date now. */
+/** Whether two neighbouring dates need nothing from Order: they were in order and still are, or one is not there now. */
 const fits = (earlier: Single | null, later: Single | null): boolean =>
-  !earlier?.slot.at || !later?.slot.at || (earlier.was <= later.was && earlier.is <= later.is)
+  !earlier?.date.at || !later?.date.at || (earlier.was <= later.was && earlier.is <= later.is)
 
-/** What follows Order, and the slot as it is kept. */
-function finishSlot(draft: Draft, rule: Rule, crossing: Crossing): CrossedSlot {
-  if (draft.dated) for (const step of stepsAfterOrder) step(draft, rule, crossing)
+/** What follows Order, and the date as it is kept. */
+export function finishDate(draft: Draft, rule: Rule, crossing: Crossing, method: Placing): CrossedDate {
+  if (draft.dated) for (const step of stepsAfterOrder) step(draft, rule, crossing, method)
   return {
     at: draft.dated ? wallOf(draft.day, draft.minute) : null,
     flags: flagsOf(draft.flags),
@@ -275,27 +217,16 @@ function finishSlot(draft: Draft, rule: Rule, crossing: Crossing): CrossedSlot {
     outcome: outcomeOf(true, draft.dated, draft.flags),
   }
 }
-
 /** Order, what follows it, and the item put together. */
 export function finishItem(
   id: string,
-  opens: Draft | null,
-  due: Draft | null,
-  closes: Draft | null,
-  rule: Rule,
-  crossing: Crossing,
+  drafts: Readonly<Record<DateField, Draft | null>>,
+  finish: (draft: Draft) => CrossedDate,
 ): PlannedItem {
+  const { opens, due, closes } = drafts
   const dated = (draft: Draft | null): Draft | null => (draft?.dated ? draft : null)
   order(dated(opens), dated(due), dated(closes))
-  const finish = (draft: Draft | null): CrossedSlot => (draft ? finishSlot(draft, rule, crossing) : emptySlot)
-  const slots = { opens: finish(opens), due: finish(due), closes: finish(closes) }
-  const mask = (draft: Draft | null): number => draft?.flags ?? 0
-  return {
-    id,
-    opens: slots.opens.at,
-    due: slots.due.at,
-    closes: slots.closes.at,
-    flags: flagsOf(mask(opens) | mask(due) | mask(closes)),
-    slots,
-  }
+  const finished = (draft: Draft | null): CrossedDate => (draft ? finish(draft) : noDate)
+  const crossed = { opens: finished(opens), due: finished(due), closes: finished(closes) }
+  return plannedItem(id, crossed, (opens?.flags ?? 0) | (due?.flags ?? 0) | (closes?.flags ?? 0))
 }

@@ -8,9 +8,11 @@ import { compileTerm, meetingDays, type Term } from '../calendar/term'
 import { instantOf } from '../calendar/zone'
 import { lineItemTimes } from '../course/assemble'
 import { planDates, type DatedItem, type PlanInput } from './plan'
-import { ruleSchemas, ruleSchema, slotNames, type Rule } from './rule'
-import { sentence } from './sentences'
-import { zoneOf } from './zones'
+import { ruleSchemas, ruleSchema, type Rule } from './rule'
+import { dateFields } from '../course/dates'
+import { sentence } from './reasons'
+import { wall } from '../../tests/support/wall'
+import { phaseOf } from './phases'
 
 // NORTHTIDE_RUNS=50 looks fifty times as long.
 const many = Number(process.env.NORTHTIDE_RUNS ?? 1)
@@ -27,11 +29,10 @@ const crossing = anyCalendar.chain(source =>
 )
 type Crossing = typeof crossing extends fc.Arbitrary<infer T> ? T : never
 const zoneOfCalendar = (calendar: TermCalendar) =>
-  zoneRules(
-    calendar.timeZone,
-    Number(calendar.classes.from.slice(0, 4)) - 3,
-    Number(calendar.classes.to.slice(0, 4)) + 4,
-  )
+  zoneRules(calendar.timeZone, {
+    from: Number(calendar.classes.from.slice(0, 4)) - 3,
+    to: Number(calendar.classes.to.slice(0, 4)) + 4,
+  })
 const inputOf = (c: Crossing, rule: Rule): PlanInput => ({
   ...c,
   source: compileTerm(c.source),
@@ -52,7 +53,8 @@ const anyRule: fc.Arbitrary<Rule> = fc
     }),
     fc.record({ method: fc.constant('meetings'), align: fc.constantFrom('count', 'share', null) }),
     fc.constant({ method: 'anchor', milestone: 'add-drop' }),
-    fc.constant({ method: 'span' }),
+    fc.record({ method: fc.constant('span'), basis: fc.constantFrom('classes', 'course') }),
+    fc.constant({ method: 'unchanged' }),
     fc.constant({ method: 'none' }),
     fc.constant({ method: 'always' }),
   )
@@ -74,7 +76,7 @@ const anyRule: fc.Arbitrary<Rule> = fc
       .map(more => ruleSchema.parse({ ...rule, ...more })),
   )
 
-const inClasses = (term: Term, day: number): boolean => zoneOf(term, day) === 'classes'
+const inClasses = (term: Term, day: number): boolean => phaseOf(term, day) === 'classes'
 
 describe('dates, for any two terms', () => {
   it('keep-week preserves the weekday unless a flag says why', () => {
@@ -83,13 +85,13 @@ describe('dates, for any two terms', () => {
         const input = inputOf(c, keepWeek)
         const { items } = planDates(input)
         items.forEach((item, at) =>
-          slotNames.forEach(slot => {
-            const was = c.items[at]![slot]
+          dateFields.forEach(field => {
+            const was = c.items[at]![field]
             if (was === null || !inClasses(input.source, dayOf(was))) return
-            const flags = item.slots[slot].flags.filter(
+            const flags = item.crossed[field].flags.filter(
               flag => !['break-week', 'dst-overlap', 'on-closure', 'source-inverted'].includes(flag),
             )
-            if (flags.length === 0) expect(weekdayOf(dayOf(item[slot]!))).toBe(weekdayOf(dayOf(was)))
+            if (flags.length === 0) expect(weekdayOf(dayOf(item[field]!))).toBe(weekdayOf(dayOf(was)))
           }),
         )
       }),
@@ -101,8 +103,8 @@ describe('dates, for any two terms', () => {
       fc.property(crossing, anyRule, (c, rule) => {
         planDates(inputOf(c, rule)).items.forEach(item => {
           // The two hours of a change of clocks may swap minutes; dates never.
-          const at = (slot: 'opens' | 'due' | 'closes') =>
-            item[slot] && !item.flags.includes('dst-gap') ? item[slot] : null
+          const at = (field: 'opens' | 'due' | 'closes') =>
+            item[field] && !item.flags.includes('dst-gap') ? item[field] : null
           const [opens, due, closes] = [at('opens'), at('due'), at('closes')]
           if (opens && due) expect(opens <= due).toBe(true)
           if (due && closes) expect(due <= closes).toBe(true)
@@ -128,9 +130,9 @@ describe('dates, for any two terms', () => {
     fc.assert(
       fc.property(crossing, anyRule, (c, rule) => {
         planDates(inputOf(c, rule)).items.forEach((item, at) =>
-          slotNames.forEach(slot => {
-            const reasons = item.slots[slot].reasons
-            if (c.items[at]![slot] !== null) expect(reasons.length).toBeGreaterThan(0)
+          dateFields.forEach(field => {
+            const reasons = item.crossed[field].reasons
+            if (c.items[at]![field] !== null) expect(reasons.length).toBeGreaterThan(0)
             for (const reason of reasons) {
               expect(sentence(reason)).toMatch(/^\S.*[.!]$/s)
               expect(sentence(reason)).not.toMatch(/undefined|null|NaN/)
@@ -138,7 +140,7 @@ describe('dates, for any two terms', () => {
             const last = reasons
               .filter(reason => reason.after !== null && reason.code !== 'source-inverted')
               .at(-1)
-            if (item[slot] !== null) expect(last!.after).toBe(item[slot])
+            if (item[field] !== null) expect(last!.after).toBe(item[field])
           }),
         )
       }),
@@ -159,11 +161,11 @@ describe('dates, for any two terms', () => {
             ),
           )
           planned.items.forEach((item, at) =>
-            slotNames.forEach(slot => {
+            dateFields.forEach(field => {
               const moved = item.flags.some(flag =>
                 ['swap-day', 'reordered', 'before-start', 'past-end', 'dst-gap'].includes(flag),
               )
-              if (!moved) expect(item[slot]).toBe(items[at]![slot])
+              if (!moved) expect(item[field]).toBe(items[at]![field])
             }),
           )
         },
@@ -184,7 +186,7 @@ describe('dates, for any two terms', () => {
             kind: 'quiz',
             unit: 'u',
             opens: null,
-            due: '1999-06-01T12:00',
+            due: wall('1999-06-01T12:00'),
             closes: null,
           }
           const keys = { itemRules: 'i', unitRules: 'u', kindRules: 'quiz' }
@@ -242,13 +244,13 @@ describe('dates, for any two terms', () => {
         const here = planDates(back).items
         const [from, to] = [compileTerm(c.source), compileTerm(c.target)]
         c.items.forEach((item, at) =>
-          slotNames.forEach(slot => {
-            const [was, is] = [item[slot], there[at]![slot]]
+          dateFields.forEach(field => {
+            const [was, is] = [item[field], there[at]![field]]
             if (was === null || is === null) return
             // A date may fall into another part of the other term (after classes there, in its exams here): it is then placed by other points.
-            if (method === 'keep-week' && zoneOf(from, dayOf(was)) !== zoneOf(to, dayOf(is))) return
+            if (method === 'keep-week' && phaseOf(from, dayOf(was)) !== phaseOf(to, dayOf(is))) return
             if (there[at]!.flags.length === 0 && here[at]!.flags.length === 0)
-              expect(here[at]![slot]).toBe(was)
+              expect(here[at]![field]).toBe(was)
           }),
         )
       }),
@@ -287,7 +289,7 @@ describe('dates, for any two terms', () => {
                 kind: '',
                 unit: null,
                 opens: null,
-                due: `${isoOf(day)}T12:00`,
+                due: wallOf(day, 720),
                 closes: null,
               })),
           }).items.filter(item => item.flags.length === 0)
@@ -316,7 +318,7 @@ describe('facts of the trade (common practice, no source)', () => {
     kind: '',
     unit: null,
     opens: null,
-    due: at,
+    due: wall(at),
     closes: null,
   })
 

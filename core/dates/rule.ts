@@ -1,97 +1,49 @@
 import { z } from 'zod'
-import { isTime } from '../calendar/day'
-import { wallTime, weekdayNumber } from '../calendar/schema'
+import type { DateField, ItemDates } from '../course/dates'
+import type { Crossing } from './draft'
+import { ruleSchemaOf, type DateMethod, type Place, type RuleWith, type StatedDate } from './method'
+import { methods, type MethodName } from './methods'
 
-/** The three dates an item may have, in the order in which they are computed and shown. */
-export const slotNames = ['opens', 'due', 'closes'] as const
-export type SlotName = (typeof slotNames)[number]
+export { commonOf, turned, type ClosurePolicy, type RuleCommon, type TimePolicy } from './rule-common'
+export type { MethodName }
 
-const weekdayKeys = ['1', '2', '3', '4', '5', '6', '7'] as const
-const namedTimes = ['keep', 'class-start', 'class-end']
-const timePolicy = z
-  .string({ error: 'must be a time or keep, class-start or class-end' })
-  .refine(value => namedTimes.includes(value) || isTime(value), {
-    error: issue => `${String(issue.input)} is neither a time nor keep, class-start or class-end`,
-  })
-  .meta({
-    description: 'HH:MM, keep, class-start or class-end',
-    pattern: '^(keep|class-start|class-end|([01]\\d|2[0-3]):[0-5]\\d)$',
-  })
-const closurePolicy = z.enum(['next', 'previous', 'nearest', 'keep'], {
-  error: issue => `${String(issue.input)} is not one of next, previous, nearest, keep`,
-})
-export type TimePolicy = z.infer<typeof timePolicy>
-export type ClosurePolicy = z.infer<typeof closurePolicy>
-const time = timePolicy.nullish().transform((value): TimePolicy => value ?? 'keep')
-const policy = (fallback: ClosurePolicy) =>
-  closurePolicy.nullish().transform((value): ClosurePolicy => value ?? fallback)
-const flag = z
-  .boolean({ error: 'must be true or false' })
-  .nullish()
-  .transform(value => value ?? false)
-
-/** What every rule has, with the defaults of `docs/dates.md` §7. A part left out takes its default, never another rule's. */
-export const ruleCommon = {
-  weekdays: z
-    .partialRecord(
-      z.enum(weekdayKeys, { error: issue => `${String(issue.input)} is not a weekday from 1 to 7` }),
-      weekdayNumber,
-    )
-    .nullish()
-    .transform(value => value ?? {}),
-  times: z
-    .object({ opens: time, due: time, closes: time })
-    .nullish()
-    .transform(value => value ?? { opens: 'keep' as const, due: 'keep' as const, closes: 'keep' as const }),
-  closures: z
-    .object({ opens: policy('keep'), due: policy('next'), closes: policy('next') })
-    .nullish()
-    .transform(value => value ?? { opens: 'keep' as const, due: 'next' as const, closes: 'next' as const }),
-}
-const rule = <N extends string, T extends z.ZodRawShape>(method: N, parameters: T) =>
-  z.object({ method: z.literal(method), ...parameters, ...ruleCommon })
-const slotTime = wallTime.nullish().transform(value => value ?? null)
-
-/** Parameters of each method; keys a method does not know are ignored. The order is the order of `docs/dates.md` §4. */
-export const ruleSchemas = {
-  'keep-week': rule('keep-week', {}),
-  offset: rule('offset', {
-    days: z
-      .int({ error: 'must be a whole number of days' })
-      .nullish()
-      .transform(value => value ?? null),
-    wholeWeeks: flag,
-  }),
-  stretch: rule('stretch', {
-    basis: z
-      .enum(['calendar', 'teaching'], { error: 'must be calendar or teaching' })
-      .nullish()
-      .transform(value => value ?? ('calendar' as const)),
-    keepWeekday: flag,
-  }),
-  meetings: rule('meetings', {
-    align: z
-      .enum(['count', 'share'], { error: 'must be count or share' })
-      .nullish()
-      .transform(value => value ?? null),
-  }),
-  anchor: rule('anchor', { milestone: z.string({ error: 'must name the key of a milestone' }) }),
-  span: rule('span', {}),
-  set: rule('set', { opens: slotTime, due: slotTime, closes: slotTime }),
-  none: rule('none', {}),
-  always: rule('always', {}),
-}
-export type MethodName = keyof typeof ruleSchemas
-export type RuleOf<M extends MethodName> = z.output<(typeof ruleSchemas)[M]>
+export type RuleOf<M extends MethodName> = RuleWith<M, (typeof methods)[M]['parameters']>
 export type Rule = { [M in MethodName]: RuleOf<M> }[MethodName]
-const schemas = Object.values(ruleSchemas) as unknown as [
-  (typeof ruleSchemas)['keep-week'],
-  ...(typeof ruleSchemas)[MethodName][],
-]
-export const ruleSchema = z.discriminatedUnion('method', schemas, {
-  error: issue =>
-    `${(issue.input as { method?: unknown } | null)?.method === undefined ? 'is missing: it must be' : 'is not'} one of ${Object.keys(ruleSchemas).join(', ')}`,
-})
+
+type Schemas = { [M in MethodName]: ReturnType<typeof ruleSchemaOf<M, (typeof methods)[M]['parameters']>> }
+/** The schema of each method's rules, in the order of `docs/dates.md` §4. */
+export const ruleSchemas = Object.fromEntries(
+  Object.values(methods).map(method => [method.name, ruleSchemaOf(method.name, method.parameters)]),
+) as unknown as Schemas
+
+const knownNames = Object.keys(methods).join(', ')
+export const ruleSchema = z.discriminatedUnion(
+  'method',
+  Object.values(ruleSchemas) as unknown as [Schemas['keep-week'], ...Schemas[MethodName][]],
+  {
+    error: issue => {
+      const method = z.object({ method: z.unknown() }).safeParse(issue.input).data?.method
+      return `${method === undefined ? 'is missing: it must be' : 'is not'} one of ${knownNames}`
+    },
+  },
+)
+type Told = Omit<Extract<DateMethod, { prepare: unknown }>, 'prepare' | 'name'> & {
+  readonly name: MethodName
+}
+/** A method where it does not matter which: it takes any rule, and is given those of its own name. */
+export type AnyPlacingMethod = Told & { readonly prepare: (rule: Rule, crossing: Crossing) => Place }
+export type AnyStatingMethod = Omit<Told, 'ownDays'> &
+  Pick<Extract<DateMethod, { state: unknown }>, 'flag'> & {
+    readonly state: (rule: Rule, field: DateField, was: Readonly<ItemDates>) => StatedDate
+  }
+export type AnyMethod = AnyPlacingMethod | AnyStatingMethod
+/** All methods, in the order of `docs/dates.md` §4. */
+export const allMethods = Object.values(methods) as unknown as readonly AnyMethod[]
+/** The method that a rule names. The list pairs each name with its own rules; on a union of rules that pairing is lost. */
+export const methodOf = (rule: Rule): AnyMethod => methods[rule.method] as unknown as AnyMethod
+
+/** A rule of a method with some parameters; parts that are left out take their defaults. */
+export const ruleBy = (method: MethodName, parts: object = {}): Rule => ruleSchema.parse({ ...parts, method })
 
 /** Rules at the four levels; the nearest wins whole: item, then unit, then kind, then course. */
 export interface RuleSet {
@@ -111,3 +63,20 @@ export const ruleSetSchema = z.object({
   unitRules: levels,
   itemRules: levels,
 })
+
+const own = <T>(record: Readonly<Record<string, T>>, key: string): T | undefined =>
+  Object.hasOwn(record, key) ? record[key] : undefined
+/** The rule that decides for an item: the nearest wins whole. */
+export const ruleFor = (
+  rules: RuleSet,
+  item: { readonly id: string; readonly unit: string | null; readonly kind: string },
+): Rule =>
+  own(rules.itemRules, item.id) ??
+  (item.unit === null ? undefined : own(rules.unitRules, item.unit)) ??
+  own(rules.kindRules, item.kind) ??
+  rules.rule
+/** Every rule of a set, whatever it is for. */
+export const allRules = ({ rule, kindRules, unitRules, itemRules }: RuleSet): Rule[] => [
+  rule,
+  ...[kindRules, unitRules, itemRules].flatMap(level => Object.values(level)),
+]

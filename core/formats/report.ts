@@ -1,10 +1,10 @@
-import type { CourseNode, ItemKind } from '../course/model'
+import type { CartridgeKind } from '../course/kind'
+import { itemKindDefinitions } from '../course/kinds'
+import type { CourseNode } from '../course/model'
 import type { CartridgeRead } from './cartridge/read'
 import type { Finding } from './findings'
 
-/** What the parts of a cartridge are called where it is shown what was found in a file. */
-export type OutlineKind =
-  'unit' | 'heading' | 'page' | 'file' | 'weblink' | 'topic' | 'assessment' | 'bank' | 'lti' | 'assignment'
+export type OutlineKind = 'unit' | CartridgeKind
 export interface OutlineEntry {
   title: string
   kind: OutlineKind
@@ -30,18 +30,6 @@ export interface FileReport {
   events: CalendarEvent[]
 }
 
-const kinds: Partial<Record<ItemKind, OutlineKind>> = {
-  quiz: 'assessment',
-  discussion: 'topic',
-  tool: 'lti',
-  page: 'page',
-  file: 'file',
-  weblink: 'weblink',
-  bank: 'bank',
-  assignment: 'assignment',
-  heading: 'heading',
-}
-
 /** The outline of a cartridge: its tree, and after it what nothing in the package shows, needs or leads to. */
 export function outlineOf({ content, aside }: Pick<CartridgeRead, 'content' | 'aside'>): {
   outline: OutlineEntry[]
@@ -50,7 +38,7 @@ export function outlineOf({ content, aside }: Pick<CartridgeRead, 'content' | 'a
   const counts: Record<string, number> = {}
   const shown = (nodes: readonly CourseNode[]): OutlineEntry[] =>
     nodes.map(node => {
-      const kind = node.type === 'unit' ? 'unit' : (kinds[node.kind] ?? 'file')
+      const kind = node.type === 'unit' ? 'unit' : (itemKindDefinitions[node.kind].inCartridge ?? 'file')
       counts[kind] = (counts[kind] ?? 0) + 1
       return { title: node.title, kind, ...(node.children.length > 0 && { children: shown(node.children) }) }
     })

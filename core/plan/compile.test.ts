@@ -3,6 +3,8 @@ import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 import { compilePlan, type CompileInput } from './compile'
+import { wall } from '../../tests/support/wall'
+import { zoneRules } from '../../server/calendars/zones'
 import { recommendedPlan } from './document'
 
 const term = (from: string, to: string) =>
@@ -36,7 +38,7 @@ const item = (lineage: string, position: number, parent: string | null, more: Pa
 })
 const nodes = inCourseOrder([
   unit('u1', 0),
-  item('a', 0, 'u1', { due: '2026-09-11T23:59', kind: 'quiz', category: 'c1' }),
+  item('a', 0, 'u1', { due: wall('2026-09-11T23:59'), kind: 'quiz', category: 'c1' }),
   item('b', 1, 'u1'),
   unit('u2', 1),
   unit('u3', 0, 'u2'),
@@ -45,7 +47,8 @@ const nodes = inCourseOrder([
 ])
 const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput => ({
   document: { ...recommendedPlan(), carry: { leave } },
-  zone: { timeZone: 'UTC', offset: 0, transitions: [] },
+  more: [],
+  zone: zoneRules('UTC', { from: 2025, to: 2028 }),
   source: {
     term: term('2026-09-02', '2026-12-04'),
     meetings: [],

@@ -1,41 +1,54 @@
 import { z } from 'zod'
-import { defaultRule, ruleSetSchema } from '../dates/rule'
-import { windowsSchema } from '../pairing/windows'
+import type { PlanPart } from './part'
+import { planParts } from './parts'
+import type { ShellFacts } from './shell-facts'
 
-const name = z.string().trim().max(200, 'At most 200 characters.')
+type Parts = typeof planParts
+export type PartName = keyof Parts
+type Shape = { [N in PartName]: Parts[N]['schema'] }
+const mapParts = <T>(of: (part: PlanPart<z.ZodType>, name: PartName) => T) =>
+  Object.fromEntries(
+    // In the list each part knows its own value; here it does not matter which it is.
+    Object.entries(planParts).map(([name, part]) => [
+      name,
+      of(part as PlanPart<z.ZodType>, name as PartName),
+    ]),
+  ) as Record<PartName, T>
+
 /** A plan as a document: what is decided, not what it does. Item and unit keys are lineage keys. */
 export const planDocument = z.object({
   format: z.literal('northtide-plan'),
   version: z.literal(1),
-  carry: z.object({ leave: z.array(z.string()) }),
-  dates: ruleSetSchema,
-  /** Names that the shell gets: the title students see, and what tells its section from others. Null: as they are. */
-  names: z
-    .object({ title: name.min(1, 'The title is empty. Students see it.').nullable(), label: name.nullable() })
-    .default({ title: null, label: null }),
-  /** When students may enrol and enter. Null: as it is in the shell. */
-  windows: windowsSchema.nullable().default(null),
+  ...(mapParts(part => part.schema) as Shape),
 })
 export type PlanDocument = z.infer<typeof planDocument>
+type Decisions = Pick<PlanDocument, PartName>
+
+/** A document of which every part is made by `of`, from the definition and the value there is. */
+function withParts(
+  document: PlanDocument,
+  of: (part: PlanPart<z.ZodType>, value: unknown, name: PartName) => unknown,
+): PlanDocument {
+  return { ...document, ...(mapParts((part, name) => of(part, document[name], name)) as Decisions) }
+}
 
 /** The recommended decisions: everything comes, in the same teaching week and on the same weekday. */
 export const recommendedPlan = (): PlanDocument => ({
   format: 'northtide-plan',
   version: 1,
-  carry: { leave: [] },
-  dates: { rule: defaultRule, kindRules: {}, unitRules: {}, itemRules: {} },
-  names: { title: null, label: null },
-  windows: null,
+  ...(mapParts(part => part.recommended) as Decisions),
 })
+/** The decisions of an earlier roll as a habit: what is about one shell or one item is left out. */
+export const asHabit = (document: PlanDocument): PlanDocument =>
+  withParts(document, (part, value) => part.habit(value))
+/** The decisions of a plan for a further shell, which keeps its own of the parts that are about one shell. */
+export const forFurtherShell = (document: PlanDocument, own: PlanDocument): PlanDocument =>
+  withParts(document, (part, value, name) => (part.furtherShells === 'the same' ? value : own[name]))
+/** The decisions of a plan once it rolls from another course. */
+export const forOtherSource = (document: PlanDocument): PlanDocument =>
+  withParts(document, (part, value) => part.forOtherSource(value))
+/** What a plan changes of the shell itself: its names and windows. What is not named stays. */
+export const shellFactsOf = (document: PlanDocument): Partial<ShellFacts> =>
+  Object.assign({}, ...Object.values(mapParts((part, name) => part.shellFacts?.(document[name]) ?? {})))
 
-/** The decisions of an earlier roll of the same course, as a habit: rules and what was left behind, but no date that was set by hand. */
-export const asBefore = (document: PlanDocument): PlanDocument => ({
-  ...recommendedPlan(),
-  carry: document.carry,
-  dates: {
-    ...document.dates,
-    itemRules: Object.fromEntries(
-      Object.entries(document.dates.itemRules).filter(([, rule]) => rule.method !== 'set'),
-    ),
-  },
-})
+export { mapParts, withParts }

@@ -1,5 +1,6 @@
 import ical from 'node-ical'
 import { describe, expect, it } from 'vitest'
+import { wall } from '../../tests/support/wall'
 import { zoneRules } from '../../server/calendars/zones'
 import { writeDeadlines } from '../formats/icalendar/write'
 import { writeCsv } from '../formats/sheet/csv'
@@ -12,7 +13,7 @@ const item = (title: string, due: string): TitledItem => ({
   unitTitle: 'Unit; one, of many',
   points: '5',
   opens: null,
-  due,
+  due: wall(due),
   closes: null,
 })
 
@@ -27,7 +28,7 @@ describe('deadlines as iCalendar', () => {
         item('In summer time', '2027-03-30T23:59'),
         item('In the gap', '2027-03-14T02:30'),
       ]),
-      zoneRules('America/Halifax', 2026, 2028),
+      zoneRules('America/Halifax', { from: 2026, to: 2028 }),
       '2027-01-06T00:00',
     )
     expect(text.split('\r\n').every(line => new TextEncoder().encode(line).length <= 75)).toBe(true)

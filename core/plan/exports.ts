@@ -1,18 +1,16 @@
+import { datesOf, type DateField, type ItemDates } from '../course/dates'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem } from '../dates/plan'
-import { sentence } from '../dates/sentences'
+import { sentence } from '../dates/reasons'
 import type { Deadline } from '../formats/icalendar/write'
 import { pointsText } from '../grading/points'
 
-export interface TitledItem {
+export interface TitledItem extends ItemDates {
   lineage: string
   title: string
   kind: string
   unitTitle: string
   points: string
-  opens: string | null
-  due: string | null
-  closes: string | null
 }
 
 /** The items of an outline, each with its unit's title. */
@@ -23,22 +21,25 @@ export function itemsWithDates(nodes: readonly OutlineNode[]): TitledItem[] {
     .map(node => ({
       lineage: node.lineage,
       title: node.title,
-      kind: node.kind!,
+      kind: node.kind ?? '',
       unitTitle: node.unit === null ? '' : (titles.get(node.unit) ?? ''),
       points: node.points === null ? '' : pointsText(node.points),
-      opens: node.opens,
-      due: node.due,
-      closes: node.closes,
+      ...datesOf(node),
     }))
 }
 
+/** The date of an item that tells most of it: when it is due, else when it opens. */
+const tellingField = (is: Readonly<ItemDates>, was: Readonly<ItemDates>): DateField =>
+  (['due', 'opens'] as const).find(field => is[field] !== null || was[field] !== null) ?? 'closes'
+
 const cell = (wall: string | null): string => (wall === null ? '' : wall.replace('T', ' '))
 
+export interface DateTable {
+  header: string[]
+  rows: string[][]
+}
 /** Dates as a table in course order: with a plan's result, old and new side by side with why; without one, as they stand. */
-export function dateTable(
-  nodes: readonly OutlineNode[],
-  planned: readonly PlannedItem[] | null,
-): { header: string[]; rows: string[][] } {
+export function dateTable(nodes: readonly OutlineNode[], planned: readonly PlannedItem[] | null): DateTable {
   const items = itemsWithDates(nodes)
   const first = ['Unit', 'Item', 'Kind', 'Points']
   const start = (item: TitledItem) => [item.unitTitle, item.title, item.kind, item.points]
@@ -60,13 +61,8 @@ export function dateTable(
       .filter(item => byId.has(item.lineage))
       .map(item => {
         const is = byId.get(item.lineage)!
-        const slot =
-          is.due !== null || item.due !== null
-            ? 'due'
-            : is.opens !== null || item.opens !== null
-              ? 'opens'
-              : 'closes'
-        const why = is.slots[slot].reasons.map(sentence).join(' ')
+        const field = tellingField(is, item)
+        const why = is.crossed[field].reasons.map(sentence).join(' ')
         return [
           ...start(item),
           cell(item.opens),

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { dayOf, isoOf } from '../../core/calendar/day'
+import { dayOf, isoOf, minuteOf, wallOf, type WallTime } from '../../core/calendar/day'
 import { checkCalendar } from '../../core/calendar/check'
 import { meeting, termCalendar, type Meeting, type TermCalendar } from '../../core/calendar/schema'
 import type { DatedItem } from '../../core/dates/plan'
@@ -68,7 +68,7 @@ export const anyMeetings: fc.Arbitrary<Meeting[]> = fc.array(
   { maxLength: 4 },
 )
 
-/** Items whose dates lie around a calendar, in any order of slots. */
+/** Items whose dates lie around a calendar, in any order. */
 export const itemsAround = (calendar: TermCalendar, ordered = false): fc.Arbitrary<DatedItem[]> => {
   const first = dayOf(calendar.classes.from)
   const last = dayOf(calendar.classes.to)
@@ -77,14 +77,14 @@ export const itemsAround = (calendar: TermCalendar, ordered = false): fc.Arbitra
       fc.integer({ min: first - 15, max: last + 30 }),
       fc.constantFrom('00:00', '02:30', '08:00', '23:59'),
     )
-    .map(([day, time]) => `${isoOf(day)}T${time}`)
+    .map(([day, time]) => wallOf(day, minuteOf(time, 0)))
   return fc
     .array(fc.tuple(fc.option(moment), fc.option(moment), fc.option(moment)), { minLength: 1, maxLength: 12 })
     .map(list =>
       list.map(([opens, due, closes], at) => {
         if (ordered) {
           const sorted = [opens, due, closes].filter(value => value !== null).sort()
-          const next = (value: string | null): string | null => (value === null ? null : sorted.shift()!)
+          const next = (value: WallTime | null): WallTime | null => value && (sorted.shift() ?? null)
           return {
             id: `i${at}`,
             kind: 'assignment',

@@ -26,7 +26,7 @@ export function useDemo(name: string): Demo {
       await Promise.all(people.map(async row => [row.login, await findPerson(demo.db, row.id)])),
     )
     const course = async (source: string) =>
-      (await demo.db('courses').where({ source_id: source }).first('id')).id as string
+      (await demo.db('courses').where({ source_id: source }).first('id'))?.id ?? ''
     demo.courses = {
       old: await course('hyd240-01-2026a'),
       empty: await course('hyd240-01-2027s'),

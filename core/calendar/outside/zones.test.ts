@@ -44,7 +44,7 @@ const many = Number(process.env.NORTHTIDE_RUNS ?? 1)
 describe.each(zones)(
   'daylight saving in %s, %i to %i, against Temporal on the IANA data',
   (timeZone, from, to) => {
-    const rules = zoneRules(timeZone, from, to)
+    const rules = zoneRules(timeZone, { from, to })
     const first = dayOf(`${from}-01-02`)
     const last = dayOf(`${to}-12-30`)
     const nearChange =

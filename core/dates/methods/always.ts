@@ -1,10 +1,25 @@
-import type { Prepare } from '../draft'
-import type { RuleOf } from '../rule'
-import { keepWeek } from './keep-week'
+import type { DateMethod, NoParameters } from '../method'
+import { reason } from '../reason'
+import { saidMoment } from '../saying'
+import { byWeek } from './keep-week'
 import { undate } from './none'
 
+const reasons = {
+  'always-open': reason({
+    short: 'always open',
+    sentence: ({ before }) => `Was ${saidMoment(before)}. The rule keeps this always open.`,
+  }),
+}
+
 /** Always open: no opening and no closing date; the due date keeps its week. */
-export const always: Prepare<RuleOf<'always'>> = (rule, crossing) => {
-  const byWeek = keepWeek(rule, crossing)
-  return draft => (draft.slot === 'due' ? byWeek(draft) : undate(draft, 'always-open'))
+export const always: DateMethod<'always', NoParameters, typeof reasons> = {
+  name: 'always',
+  title: 'Always open',
+  line: 'keeps the due date only',
+  parameters: {},
+  reasons,
+  prepare(rule, crossing) {
+    const place = byWeek(rule, crossing)
+    return draft => (draft.field === 'due' ? place(draft) : undate(draft, 'always-open'))
+  },
 }

@@ -1,36 +1,82 @@
-import { isoOf } from '../../calendar/day'
+import { isoOf, type Day } from '../../calendar/day'
 import { dayInWeek, teachingWeek } from '../../calendar/term'
-import { bit, turned, type NameValue, type Prepare } from '../draft'
-import type { Rule } from '../rule'
-import { placeOutsideClasses } from '../zones'
+import type { Crossing } from '../draft'
+import { bit } from '../flags'
+import type { DateMethod, NoParameters, Place } from '../method'
+import { placeOutsideClasses } from '../phases'
+import { reason } from '../reason'
+import { turned, type RuleCommon } from '../rule-common'
+import { counted, saidDay, turnedText } from '../saying'
+import { weekdayName } from '../words'
 
-/** Same teaching week, same weekday (by the rule's table). Weeks without classes count from the teaching week before them. */
-export const keepWeek: Prepare<Rule> = (rule, crossing) => {
+interface Details {
+  /** Teaching week it was in (or after), and the one it lands in (or after). */
+  week: number
+  landing: number
+  /** How many weeks without a class day after it; 0: in the week itself. */
+  breakWeek: number
+  weekStarts: string
+  was: number
+  weekday: number
+}
+const startsText = ({ breakWeek, landing, week, weekStarts }: Details): string => {
+  if (breakWeek > 0) return `The week so many after teaching week ${landing} starts ${saidDay(weekStarts)}`
+  if (landing === week) return `Teaching week ${week} starts ${saidDay(weekStarts)}`
+  return `The new term has ${counted(landing, 'teaching week')}; the last starts ${saidDay(weekStarts)}`
+}
+const reasons = {
+  'keep-week': reason<Details>({
+    short: 'week and weekday',
+    sentence: ({ before, after, details }) => {
+      const { breakWeek, week, was, weekday } = details
+      const where =
+        breakWeek > 0 ? `a week without classes after teaching week ${week}` : `teaching week ${week}`
+      const turned = weekday === was ? '' : ` ${turnedText(was, weekday)}.`
+      return `Was ${saidDay(before)}, the ${weekdayName(was)} of ${where}.${turned} ${startsText(details)}, so it lands on ${saidDay(after)}.`
+    },
+  }),
+}
+
+/** The placing of keep-week, for methods that fall back on it. */
+export function byWeek(rule: Pick<RuleCommon, 'weekdays'>, crossing: Crossing): Place {
   const { source, target } = crossing
-  const names = new Map<string, Record<string, NameValue>>()
+  const last = target.weeks.length
+  // Items of one week and weekday share their details: a plan has thousands of dates and some eighty of these.
+  const shared = new Map<string, Details>()
   return draft => {
     if (placeOutsideClasses(crossing, draft)) return
-    const { week, after } = teachingWeek(source, draft.from)!
+    const { week, after } = teachingWeek(source, draft.from)
     const weekday = turned(rule, draft.weekday)
-    const last = target.weeks.length
     const landing = Math.min(week, last)
-    const first = target.weeks[landing - 1]! + 7 * after
+    const first = weekAt(target.weeks, landing) + 7 * after
     draft.day = dayInWeek(target.weekStart, first, weekday)
     if (after > 0) draft.flags |= bit['break-week']
     else if (week > last) draft.flags |= bit['past-end']
     const key = `${week} ${after} ${draft.weekday}`
-    let shared = names.get(key)
-    if (!shared)
-      names.set(
-        key,
-        (shared = { week, landing, breakWeek: after, weekStarts: isoOf(first), weekday, was: draft.weekday }),
-      )
+    let details = shared.get(key)
+    if (!details) {
+      details = { week, landing, breakWeek: after, weekStarts: isoOf(first), weekday, was: draft.weekday }
+      shared.set(key, details)
+    }
     draft.reasons.push({
-      slot: draft.slot,
+      field: draft.field,
       code: 'keep-week',
       before: isoOf(draft.from),
       after: isoOf(draft.day),
-      names: shared,
+      details,
     })
   }
+}
+/** First day of the n-th teaching week. A checked term has one at least. */
+const weekAt = (weeks: readonly Day[], n: number): Day => weeks[n - 1] ?? 0
+
+/** Same teaching week, same weekday (by the rule's table). Weeks without classes count from the teaching week before them. */
+export const keepWeek: DateMethod<'keep-week', NoParameters, typeof reasons> = {
+  name: 'keep-week',
+  title: 'Same week and weekday',
+  line: 'counts weeks',
+  parameters: {},
+  reasons,
+  compared: { with: {}, rank: { same: 1, other: 3 } },
+  prepare: byWeek,
 }

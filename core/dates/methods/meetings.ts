@@ -1,52 +1,74 @@
+import { z } from 'zod'
 import { isoOf } from '../../calendar/day'
-import { bit, type Prepare } from '../draft'
-import type { RuleOf } from '../rule'
-import { placeOutsideClasses } from '../zones'
-import { keepWeek } from './keep-week'
-import { dayAmong, indexAmong, share } from './stretch'
+import type { Meeting } from '../../calendar/schema'
+import type { Crossing } from '../draft'
+import { bit } from '../flags'
+import type { DateMethod } from '../method'
+import { placeOutsideClasses } from '../phases'
+import { reason } from '../reason'
+import { residualText, saidDay } from '../saying'
+import { byWeek } from './keep-week'
+import { dayAmong, indexAmong, share, type ShareDetails } from './stretch'
+
+const parameters = {
+  /** The third meeting stays the third, or the same share of all; null: by the patterns. */
+  align: z
+    .enum(['count', 'share'], { error: 'must be count or share' })
+    .nullish()
+    .transform(value => value ?? null),
+}
+const reasons = {
+  meetings: reason<ShareDetails & { align: 'count' | 'share' }>({
+    short: 'class meeting',
+    sentence: ({ before, after, details: { residual, index, of, landing, ofTarget } }) =>
+      `Was ${saidDay(before)}, ${residualText(residual)}class meeting ${index} of ${of}. Meeting ${landing} of ${ofTarget} gives ${saidDay(after)}.`,
+  }),
+  'no-meetings': reason<{ side: 'source' | 'target' }>({
+    sentence: ({ details }) =>
+      `The ${details.side === 'source' ? 'old' : 'new'} section has no class meetings, so the teaching week decides.`,
+  }),
+}
+
+const weekdaysOf = (pattern: readonly Meeting[]): number => new Set(pattern.map(entry => entry.weekday)).size
+/** By count where both patterns name equally many different weekdays, else by share. */
+const alignOf = ({ sourceMeetings, targetMeetings }: Crossing): 'count' | 'share' =>
+  weekdaysOf(sourceMeetings) === weekdaysOf(targetMeetings) ? 'count' : 'share'
 
 /** Class meeting for class meeting: the third stays the third (`count`), or the same share of all (`share`). */
-export const meetings: Prepare<RuleOf<'meetings'>> = (rule, crossing) => {
-  const { sourceMeetingDays: from, targetMeetingDays: to } = crossing
-  const weekdays = (pattern: readonly { weekday: number }[]) =>
-    new Set(pattern.map(entry => entry.weekday)).size
-  const align =
-    rule.align ??
-    (weekdays(crossing.sourceMeetings) === weekdays(crossing.targetMeetings) ? 'count' : 'share')
-  const byWeek = keepWeek(rule, crossing)
-  return draft => {
-    if (placeOutsideClasses(crossing, draft)) return
-    if (from.length === 0 || to.length === 0) {
-      draft.flags |= bit['no-meetings']
+export const meetings: DateMethod<'meetings', typeof parameters, typeof reasons> = {
+  name: 'meetings',
+  title: 'Class meeting for class meeting',
+  line: 'counts meetings',
+  parameters,
+  reasons,
+  needsMeetings: true,
+  compared: { with: {}, rank: { same: 3, other: 2 } },
+  prepare(rule, crossing) {
+    const { sourceMeetingDays: from, targetMeetingDays: to } = crossing
+    const align = rule.align ?? alignOf(crossing)
+    const fallBack = byWeek(rule, crossing)
+    return draft => {
+      if (placeOutsideClasses(crossing, draft)) return
+      const { field } = draft
+      if (from.length === 0 || to.length === 0) {
+        const side = from.length === 0 ? 'source' : 'target'
+        draft.flags |= bit['no-meetings']
+        draft.reasons.push({ field, code: 'no-meetings', before: null, after: null, details: { side } })
+        return fallBack(draft)
+      }
+      const { index, residual } = indexAmong(from, draft.from)
+      const wanted = align === 'count' ? index : share(index, from.length, to.length)
+      const landing = Math.min(wanted, to.length - 1)
+      if (landing < wanted) draft.flags |= bit['past-end']
+      draft.day = dayAmong(to, landing, residual)
+      const counts = { index: index + 1, of: from.length, landing: landing + 1, ofTarget: to.length }
       draft.reasons.push({
-        slot: draft.slot,
-        code: 'no-meetings',
-        before: null,
-        after: null,
-        names: { side: from.length === 0 ? 'source' : 'target' },
+        field,
+        code: 'meetings',
+        before: isoOf(draft.from),
+        after: isoOf(draft.day),
+        details: { ...counts, residual, align },
       })
-      return byWeek(draft)
     }
-    const { index, residual } = indexAmong(from, draft.from)
-    let landing = align === 'count' ? index : share(index, from.length, to.length)
-    if (landing > to.length - 1) {
-      landing = to.length - 1
-      draft.flags |= bit['past-end']
-    }
-    draft.day = dayAmong(to, landing, residual)
-    draft.reasons.push({
-      slot: draft.slot,
-      code: 'meetings',
-      before: isoOf(draft.from),
-      after: isoOf(draft.day),
-      names: {
-        index: index + 1,
-        of: from.length,
-        landing: landing + 1,
-        ofTarget: to.length,
-        residual,
-        align,
-      },
-    })
-  }
+  },
 }

@@ -1,12 +1,30 @@
 import { wallOf } from '../../calendar/day'
-import type { Draft, Prepare } from '../draft'
-import type { RuleOf } from '../rule'
+import type { Draft } from '../draft'
+import type { DateMethod, NoParameters } from '../method'
+import { reason } from '../reason'
+import { saidMoment } from '../saying'
 
-/** Takes the date of a slot away, and says so. */
-export function undate(draft: Draft, code: string): void {
+const reasons = {
+  none: reason({
+    short: 'no dates',
+    sentence: ({ before }) => `Was ${saidMoment(before)}. The rule gives no dates.`,
+  }),
+}
+
+/** Takes a date away, and says so. */
+export function undate(draft: Draft, code: 'none' | 'always-open'): void {
   draft.dated = false
-  draft.reasons.push({ slot: draft.slot, code, before: wallOf(draft.from, draft.fromMinute), after: null })
+  const before = wallOf(draft.from, draft.fromMinute)
+  draft.reasons.push({ field: draft.field, code, before, after: null })
 }
 
 /** No dates at all. */
-export const none: Prepare<RuleOf<'none'>> = () => draft => undate(draft, 'none')
+export const none: DateMethod<'none', NoParameters, typeof reasons> = {
+  name: 'none',
+  title: 'No dates',
+  line: 'takes every date away',
+  parameters: {},
+  reasons,
+  compared: { with: {}, rank: null },
+  prepare: () => draft => undate(draft, 'none'),
+}

@@ -1,11 +1,34 @@
 import { isoOf } from '../../calendar/day'
-import { move, type SlotStep } from './step'
+import { reason } from '../reason'
+import { saidDay } from '../saying'
+import { move, type Step } from './step'
+
+export const boundsReasons = {
+  'before-start': reason<{ start: string }>({
+    short: 'before the start',
+    sentence: ({ before, after, details: { start } }) =>
+      `${saidDay(before)} is before classes start on ${saidDay(start)}, so it is ${saidDay(after)}, the first class day.`,
+  }),
+  'past-end': reason<{ end: string }>({
+    short: 'past the end',
+    sentence: ({ before, after, details: { end } }) =>
+      `${saidDay(before)} is after classes end on ${saidDay(end)}, so it is ${saidDay(after)}, the last class day.`,
+  }),
+}
 
 /** What was within the source's classes stays within the target's: due and closes not before them, nothing after them. */
-export const bounds: SlotStep = (draft, _rule, { source, target }) => {
+export const bounds: Step = (draft, _rule, { source, target }) => {
+  if (!draft.movable) return
   if (draft.from < source.classes.from || draft.from > source.classes.to) return
-  if (draft.slot !== 'opens' && draft.day < target.classes.from)
-    move(draft, target.classDays[0]!, 'before-start', 'before-start', { start: isoOf(target.classes.from) })
-  if (draft.day > target.classes.to)
-    move(draft, target.classDays.at(-1)!, 'past-end', 'past-end', { end: isoOf(target.classes.to) })
+  const { field } = draft
+  if (field !== 'opens' && draft.day < target.classes.from) {
+    const details = { start: isoOf(target.classes.from) }
+    const days = move(draft, target.firstClassDay, 'before-start')
+    draft.reasons.push({ field, code: 'before-start', ...days, details })
+  }
+  if (draft.day > target.classes.to) {
+    const details = { end: isoOf(target.classes.to) }
+    const days = move(draft, target.lastClassDay, 'past-end')
+    draft.reasons.push({ field, code: 'past-end', ...days, details })
+  }
 }

@@ -1,28 +1,43 @@
 import { wallOf } from '../../calendar/day'
-import { bit, type Draft } from '../draft'
+import type { DateField } from '../../course/dates'
+import type { Draft } from '../draft'
+import { bit } from '../flags'
+import { reason } from '../reason'
+import { fieldWord, saidMoment } from '../saying'
+
+export const orderReasons = {
+  reordered: reason<{ other: DateField }>({
+    short: 'kept in order',
+    sentence: ({ field, before, after, details: { other } }) =>
+      `${saidMoment(before)} would be ${field === 'opens' ? 'after' : 'before'} the ${fieldWord[other]}, so it keeps its old distance from it: ${saidMoment(after)}.`,
+  }),
+  'source-inverted': reason<{ other: DateField }>({
+    sentence: ({ details: { other } }) =>
+      `It was before the ${fieldWord[other]} in the old course already, and is left so.`,
+  }),
+}
 
 const now = (draft: Draft): number => draft.day * 1440 + draft.minute
 const was = (draft: Draft): number => draft.from * 1440 + draft.fromMinute
 
 /**
- * Keeps two slots of an item in the order the source had. `mover` is put at its source distance (in days) from the other,
+ * Keeps two dates of an item in the order the source had. `mover` is put at its source distance (in days) from the other,
  * its time kept; if that is still the wrong way round, it takes the other's date and time.
  */
 function keepOrder(earlier: Draft, later: Draft, mover: 'earlier' | 'later'): void {
-  const moving = mover === 'earlier' ? earlier : later
   if (was(earlier) > was(later)) {
     later.flags |= bit['source-inverted']
     later.reasons.push({
-      slot: later.slot,
+      field: later.field,
       code: 'source-inverted',
       before: wallOf(later.from, later.fromMinute),
       after: wallOf(later.day, later.minute),
-      names: { other: earlier.slot },
+      details: { other: earlier.field },
     })
     return
   }
   if (now(earlier) <= now(later)) return
-  const fixed = mover === 'earlier' ? later : earlier
+  const [moving, fixed] = mover === 'earlier' ? [earlier, later] : [later, earlier]
   const before = wallOf(moving.day, moving.minute)
   moving.day = fixed.day + (moving.from - fixed.from)
   if (now(earlier) > now(later)) {
@@ -31,14 +46,13 @@ function keepOrder(earlier: Draft, later: Draft, mover: 'earlier' | 'later'): vo
   }
   moving.flags |= bit.reordered
   moving.reasons.push({
-    slot: moving.slot,
+    field: moving.field,
     code: 'reordered',
     before,
     after: wallOf(moving.day, moving.minute),
-    names: { other: fixed.slot },
+    details: { other: fixed.field },
   })
 }
-
 /** opens ≤ due ≤ closes, where the source had it so: opens and closes give way to due; without a due date, closes to opens. */
 export function order(opens: Draft | null, due: Draft | null, closes: Draft | null): void {
   if (due) {

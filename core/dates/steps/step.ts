@@ -1,20 +1,19 @@
 import { isoOf, type Day } from '../../calendar/day'
-import { bit, type Crossing, type Draft, type Flag, type NameValue } from '../draft'
-import type { Rule } from '../rule'
+import type { Crossing, Draft } from '../draft'
+import { bit, type Flag } from '../flags'
+import type { NoParameters, PlacingMethod } from '../method'
+import type { ReasonDefinitions } from '../reason'
+import type { RuleCommon } from '../rule-common'
 
-/** A step after placing, taken for every slot that has a date. */
-export type SlotStep = (draft: Draft, rule: Rule, crossing: Crossing) => void
+/** What a step needs to know of the method that placed a date. */
+export type Placing = Pick<PlacingMethod<string, NoParameters, ReasonDefinitions>, 'ownDays'>
+/** A step after placing, taken for every date there is. */
+export type Step = (draft: Draft, rule: RuleCommon, crossing: Crossing, method: Placing) => void
 
-/** Moves a draft to another day, flags it and notes why. */
-export function move(
-  draft: Draft,
-  day: Day,
-  flag: Flag,
-  code: string,
-  names?: Record<string, NameValue>,
-): void {
+/** Moves a draft to another day and flags it; returns the day before and after for the reason that follows. */
+export function move(draft: Draft, day: Day, flag: Flag): { before: string; after: string } {
   const before = isoOf(draft.day)
   draft.day = day
   draft.flags |= bit[flag]
-  draft.reasons.push({ slot: draft.slot, code, before, after: isoOf(day), names })
+  return { before, after: isoOf(day) }
 }

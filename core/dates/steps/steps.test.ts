@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { zoneRules } from '../../../server/calendars/zones'
 import { termCalendar, type Meeting } from '../../calendar/schema'
+import type { DateField, ItemDates } from '../../course/dates'
 import { compileTerm } from '../../calendar/term'
-import { planDates, reasonsOf, type DatedItem } from '../plan'
+import { planDates, reasonsOf } from '../plan'
 import { ruleSchema } from '../rule'
-import { sentence } from '../sentences'
+import { sentence } from '../reasons'
+import { wall } from '../../../tests/support/wall'
 
 // Worked by hand from the text of docs/dates.md; all of 2026 and 2027 in Halifax, Monday to Friday.
 const source = {
@@ -26,8 +28,10 @@ interface Options {
   sourceMeetings?: Meeting[]
   targetMeetings?: Meeting[]
 }
+const walls = (dates: Partial<Record<DateField, string | null>>): Partial<ItemDates> =>
+  Object.fromEntries(Object.entries(dates).map(([field, at]) => [field, at === null ? null : wall(at)]))
 const cross = (
-  slots: Partial<DatedItem>,
+  dates: Partial<Record<DateField, string | null>>,
   { rule = {}, sourceMeetings = [], targetMeetings = [], ...more }: Options = {},
 ) =>
   planDates({
@@ -35,14 +39,14 @@ const cross = (
     target: compileTerm(termCalendar.parse({ ...target, ...more.target })),
     sourceMeetings,
     targetMeetings,
-    zone: zoneRules('America/Halifax', 2024, 2031),
+    zone: zoneRules('America/Halifax', { from: 2024, to: 2031 }),
     rules: {
       rule: ruleSchema.parse({ method: 'keep-week', ...rule }),
       kindRules: {},
       unitRules: {},
       itemRules: {},
     },
-    items: [{ id: 'i', kind: '', unit: null, opens: null, due: null, closes: null, ...slots }],
+    items: [{ id: 'i', kind: '', unit: null, opens: null, due: null, closes: null, ...walls(dates) }],
   }).items[0]!
 const due = (at: string, options?: Options) => {
   const { due, flags } = cross({ due: at }, options)
@@ -88,7 +92,7 @@ describe('bounds', () => {
 })
 
 describe('a closure', () => {
-  it('moves by the policy of the slot; a tie goes to the next day', () => {
+  it('moves by the policy of the date’s field; a tie goes to the next day', () => {
     // Fri 11 Sep, week 2, lands on Fri 15 Jan; closed Thu to Sat: the day before is Wed 13, the day after Mon 18.
     const days = closed('2027-01-14', '2027-01-16')
     const by = (policy: string) => due('2026-09-11T10:00', { ...days, rule: { closures: { due: policy } } })
@@ -202,6 +206,27 @@ describe('what a method misses', () => {
     ])
     // Outside classes meetings are not asked for.
     expect(due('2026-12-09T10:00', { rule: { method: 'meetings' } })).toEqual(['2027-04-14T10:00'])
+  })
+})
+
+describe('dates that a rule takes away', () => {
+  it('are told with the time they had, each its own', () => {
+    const rule = { method: 'none' }
+    const told = (at: string) => reasonsOf(cross({ due: at }, { rule })).map(sentence)
+    expect(told('2026-09-14T10:00')).toEqual(['Was Mon 14 Sep 10:00. The rule gives no dates.'])
+    expect(told('2026-09-14T17:30')).toEqual(['Was Mon 14 Sep 17:30. The rule gives no dates.'])
+    expect(cross({ due: '2026-09-14T10:00' }, { rule }).crossed.due.outcome).toBe('none')
+  })
+})
+
+describe('a term whose dates stay as they were', () => {
+  it('is touched by no step: neither closures nor bounds', () => {
+    const rule = { method: 'unchanged' }
+    expect(cross({ opens: '2027-06-01T08:00', due: '2027-05-01T23:59' }, { rule })).toMatchObject({
+      opens: '2027-06-01T08:00',
+      due: '2027-05-01T23:59',
+      flags: [],
+    })
   })
 })
 

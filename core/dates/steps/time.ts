@@ -1,39 +1,53 @@
 import { minuteOf, wallOf } from '../../calendar/day'
 import { lastAtOrBefore } from '../../calendar/term'
 import type { Crossing, Draft } from '../draft'
-import type { SlotStep } from './step'
+import { reason } from '../reason'
+import type { TimePolicy } from '../rule-common'
+import { saidTime } from '../saying'
+import type { Placing, Step } from './step'
 
-function meetingMinute(crossing: Crossing, draft: Draft, end: boolean): number | null {
+export const timeReasons = {
+  'time-kept': reason({ sentence: ({ after }) => `The time is kept, ${saidTime(after)}.` }),
+  'time-given': reason({ sentence: ({ after }) => `The rule sets the time, ${saidTime(after)}.` }),
+  'time-of-span': reason({
+    sentence: ({ after }) => `From the first minute to the last: ${saidTime(after)}.`,
+  }),
+  'class-start': reason({ sentence: ({ after }) => `Class starts at ${saidTime(after)} that day.` }),
+  'class-end': reason({ sentence: ({ after }) => `Class ends at ${saidTime(after)} that day.` }),
+  'no-meeting-that-day': reason({
+    sentence: ({ after }) => `There is no class meeting that day, so the time is kept, ${saidTime(after)}.`,
+  }),
+}
+
+/** When the earliest class meeting of a day starts or ends, in minutes after midnight; null where there is none. */
+function meetingMinute(crossing: Crossing, draft: Draft, end: 'start' | 'end'): number | null {
   const days = crossing.targetMeetingDays
-  const at = lastAtOrBefore(days, draft.day)
-  if (at < 0 || days[at] !== draft.day) return null
+  if (days[lastAtOrBefore(days, draft.day)] !== draft.day) return null
   const weekday = crossing.target.timetableWeekday(draft.day)
-  let earliest: { start: string; end: string } | null = null
-  for (const entry of crossing.targetMeetings)
-    if (entry.weekday === weekday && (!earliest || entry.start < earliest.start)) earliest = entry
-  return earliest && minuteOf(end ? earliest.end : earliest.start, 0)
+  const [earliest] = crossing.targetMeetings
+    .filter(meeting => meeting.weekday === weekday)
+    .sort((a, b) => (a.start < b.start ? -1 : 1))
+  return earliest ? minuteOf(earliest[end], 0) : null
+}
+
+interface Chosen {
+  minute: number
+  code: keyof typeof timeReasons
+}
+function chosenTime(policy: TimePolicy, draft: Draft, crossing: Crossing, method: Placing): Chosen {
+  const kept = method.ownDays ? method.ownDays.minutes[draft.field] : draft.fromMinute
+  if (policy === 'keep') return { minute: kept, code: method.ownDays ? 'time-of-span' : 'time-kept' }
+  if (policy !== 'class-start' && policy !== 'class-end')
+    return { minute: minuteOf(policy, 0), code: 'time-given' }
+  const met = meetingMinute(crossing, draft, policy === 'class-end' ? 'end' : 'start')
+  return met === null ? { minute: kept, code: 'no-meeting-that-day' } : { minute: met, code: policy }
 }
 
 /** The time of day: kept, given, or that of the class meeting on that date. */
-export const time: SlotStep = (draft, rule, crossing) => {
-  const policy = rule.times[draft.slot]
-  const kept = rule.method === 'span' ? (draft.slot === 'opens' ? 0 : 1439) : draft.fromMinute
-  let minute = kept
-  let code = 'time-kept'
-  if (policy === 'class-start' || policy === 'class-end') {
-    const met = meetingMinute(crossing, draft, policy === 'class-end')
-    minute = met ?? kept
-    code = met === null ? 'no-meeting-that-day' : policy
-  } else if (policy !== 'keep') {
-    minute = minuteOf(policy, 0)
-    code = 'time-given'
-  } else if (rule.method === 'span') code = 'time-of-span'
+export const time: Step = (draft, rule, crossing, method) => {
+  const { minute, code } = chosenTime(rule.times[draft.field], draft, crossing, method)
   const before = wallOf(draft.day, draft.fromMinute)
   draft.minute = minute
-  draft.reasons.push({
-    slot: draft.slot,
-    code,
-    before,
-    after: minute === draft.fromMinute ? before : wallOf(draft.day, minute),
-  })
+  const after = minute === draft.fromMinute ? before : wallOf(draft.day, minute)
+  draft.reasons.push({ field: draft.field, code, before, after })
 }

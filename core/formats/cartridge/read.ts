@@ -1,5 +1,7 @@
+import { noDates } from '../../course/dates'
+import { itemKindDefinitions } from '../../course/kinds'
 import { lineageLink, lineageOf } from '../../course/lineage'
-import type { Body, CourseContent, CourseNode, ItemNode } from '../../course/model'
+import type { Body, CourseContent, CourseNode, ItemKind, ItemNode } from '../../course/model'
 import type { Archive } from '../archive/archive'
 import { FormatRefusal, findingList, type Finding, type FindingList } from '../findings'
 import { replaceLinks } from '../html/links'
@@ -14,6 +16,7 @@ import {
   resourceReaders,
   type ReadContext,
   type ResourceContent,
+  type ResourceReader,
 } from './resources'
 import { versionOf } from './versions'
 
@@ -384,6 +387,17 @@ function bodyAt(
   }
 }
 
+/** What a resource becomes: what its document says, else a page where it is HTML, else a file. */
+function kindOf(
+  content: ResourceContent | undefined,
+  isPage: boolean,
+  document: ResourceReader | null | undefined,
+): ItemKind {
+  if (content && content.kind !== 'file') return content.kind
+  if (isPage) return 'page'
+  return document?.kind ?? 'file'
+}
+
 interface Building extends Omit<Reading, 'progress'> {
   contents: ReadonlyMap<Resource, ResourceContent>
   courseKey: string
@@ -402,17 +416,14 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     exam: false,
     category: null,
     settings: {},
-    slots: {},
+    dates: noDates,
     children: [],
   } as const
   const lineageOfResource = (id: string): string | null => {
     const resource = manifest.resources.get(id)
     const path = resource?.href ? places.file(resource.href) : null
-    return resource
-      ? path !== null
-        ? places.lineage(path)
-        : lineageOf(courseKey, resource.identifier)
-      : null
+    if (!resource) return null
+    return path === null ? lineageOf(courseKey, resource.identifier) : places.lineage(path)
   }
   const itemOf = (
     lineage: string,
@@ -444,6 +455,8 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
       mediaTypeOf(path) === 'text/html' &&
       archive.entries.get(path)!.size <= limits.pageBytes &&
       !places.damaged.has(path)
+    const kind = kindOf(content, isPage, path === null ? document : null)
+    const forStaff = resource.staffOnly || itemKindDefinitions[kind].staffOnly
     const needs = resource.dependencies.map(lineageOfResource).filter(found => found !== null)
     const own = titleOf(content?.title, where, limits, findings)
     return {
@@ -453,17 +466,10 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
       identifier,
       resource: resource.identifier,
       title: title ?? own ?? (path === null ? identifier : fileNameOf(path)),
-      kind:
-        content && content.kind !== 'file'
-          ? content.kind
-          : isPage
-            ? 'page'
-            : path === null && document
-              ? document.kind
-              : 'file',
+      kind,
       body: path === null ? null : bodyAt(path, resource, archive, places, limits, content),
       points: content?.points ?? null,
-      state: !visible || resource.staffOnly || content?.kind === 'bank' ? 'hidden' : 'visible',
+      state: visible && !forStaff ? 'visible' : 'hidden',
       settings: {
         ...(path !== null && !(content && content.kind !== 'file') && { fileName: fileNameOf(path) }),
         ...content?.settings,

@@ -1,16 +1,17 @@
 import { z } from 'zod'
 import { checkCalendar } from '../../calendar/check'
 import { meeting, wallTime, type TermCalendar } from '../../calendar/schema'
-import { itemStates } from '../../course/model'
+import { itemKindDefinitions } from '../../course/kinds'
+import { itemKinds, itemStates } from '../../course/model'
+import { identifier, pointsText } from '../../student-data/entry'
+import { courseJsonLists } from '../../student-data/student-data'
 import { utf8 } from '../text'
 import { FormatRefusal } from '../findings'
 
 const moment = wallTime.nullish()
-const points = z
-  .string()
-  .regex(/^\d{1,8}(\.\d{1,4})?$/, 'must be a number with at most four decimals, as text')
-  .nullish()
-const key = z.string().min(1)
+const points = pointsText.nullish()
+const key = identifier
+const kindsInCourseJson = itemKinds.filter(kind => itemKindDefinitions[kind].inCourseJson)
 const items = <T extends z.ZodRawShape>(shape: T) => z.array(z.object(shape)).default([])
 
 /**
@@ -33,20 +34,10 @@ export const courseDocument = z.object({
     category: key.nullish(),
     state: z.enum(itemStates).optional(),
     exam: z.boolean().optional(),
-    kind: z.enum(['announcement', 'event', 'poll', 'survey', 'attendance', 'recording']).optional(),
+    kind: z.enum(kindsInCourseJson).optional(),
     settings: z.record(z.string(), z.unknown()).optional(),
   }),
-  submissions: items({ student: key, item: key, at: wallTime, text: z.string().default('') }),
-  attempts: items({
-    student: key,
-    item: key,
-    number: z.int().min(1),
-    startedAt: wallTime,
-    finishedAt: moment,
-    score: points,
-  }),
-  posts: items({ author: key, item: key, at: wallTime, text: z.string() }),
-  extensions: items({ student: key, item: key, due: wallTime, reason: z.string().default('') }),
+  ...courseJsonLists,
 })
 export type CourseDocument = z.infer<typeof courseDocument>
 

@@ -1,0 +1,10 @@
+import type { WallTime } from '../calendar/schema'
+
+/** The dates an item may have, in the order in which they are computed and shown. */
+export const dateFields = ['opens', 'due', 'closes'] as const
+export type DateField = (typeof dateFields)[number]
+/** When an item opens, is due and closes: one shape from the readers to the page. */
+export type ItemDates = { [F in DateField]: WallTime | null }
+export const noDates: Readonly<ItemDates> = Object.freeze({ opens: null, due: null, closes: null })
+/** The three dates of something that has them, and nothing else of it. */
+export const datesOf = ({ opens, due, closes }: Readonly<ItemDates>): ItemDates => ({ opens, due, closes })

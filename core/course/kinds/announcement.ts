@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const announcement = itemKind({
+  words: ['announcement', 'announcements'],
+  mark: 'page',
+  inCartridge: null,
+  inCourseJson: true,
+  shows: 'text',
+})

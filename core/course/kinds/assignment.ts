@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const assignment = itemKind({
+  words: ['assignment', 'assignments'],
+  mark: 'work',
+  inCartridge: 'assignment',
+  inCourseJson: false,
+  shows: 'text',
+})

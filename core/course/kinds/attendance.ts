@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const attendance = itemKind({
+  words: ['attendance list', 'attendance lists'],
+  mark: 'page',
+  inCartridge: null,
+  inCourseJson: true,
+  shows: 'text',
+})

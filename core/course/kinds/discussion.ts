@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const discussion = itemKind({
+  words: ['discussion', 'discussions'],
+  mark: 'discussion',
+  inCartridge: 'topic',
+  inCourseJson: false,
+  shows: 'text',
+})

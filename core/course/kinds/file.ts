@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const file = itemKind({
+  words: ['file', 'files'],
+  mark: 'page',
+  inCartridge: 'file',
+  inCourseJson: false,
+  shows: 'text',
+})

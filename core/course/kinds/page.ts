@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const page = itemKind({
+  words: ['page', 'pages'],
+  mark: 'page',
+  inCartridge: 'page',
+  inCourseJson: false,
+  shows: 'text',
+})

@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const quiz = itemKind({
+  words: ['quiz', 'quizzes'],
+  mark: 'quiz',
+  inCartridge: 'assessment',
+  inCourseJson: false,
+  shows: 'questions',
+})

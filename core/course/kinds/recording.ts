@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const recording = itemKind({
+  words: ['recording', 'recordings'],
+  mark: 'page',
+  inCartridge: null,
+  inCourseJson: true,
+  shows: 'text',
+})

@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const survey = itemKind({
+  words: ['survey', 'surveys'],
+  mark: 'quiz',
+  inCartridge: null,
+  inCourseJson: true,
+  shows: 'text',
+})

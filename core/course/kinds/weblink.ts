@@ -1,0 +1,9 @@
+import { itemKind } from '../kind'
+
+export const weblink = itemKind({
+  words: ['web link', 'web links'],
+  mark: 'page',
+  inCartridge: 'weblink',
+  inCourseJson: false,
+  shows: 'text',
+})

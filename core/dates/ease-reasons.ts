@@ -1,0 +1,23 @@
+import { reason, type Told } from './reason'
+import { counted, saidDay } from './saying'
+
+interface Details {
+  why: 'crowd' | 'day' | 'room'
+  days: number
+  sameDay: number
+  perDay: number | null
+}
+function whyText({ before, details }: Told<Details>): string {
+  if (details.why === 'crowd')
+    return `${counted(details.sameDay, 'item')} were due on ${saidDay(before)}, and ${details.perDay} a day is the limit.`
+  if (details.why === 'day') return `${saidDay(before)} is no day that work may be due on.`
+  return `It makes room for what lies around ${saidDay(before)}.`
+}
+/** Why easing a crowded plan moved a date. */
+export const easeReasons = {
+  eased: reason<Details>({
+    short: 'eased',
+    sentence: told =>
+      `${whyText(told)} Moved by ${counted(Math.abs(told.details.days), 'day')} to ${saidDay(told.after)}.`,
+  }),
+}

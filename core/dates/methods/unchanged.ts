@@ -1,0 +1,24 @@
+import type { DateMethod, NoParameters } from '../method'
+import { reason } from '../reason'
+import { saidMoment } from '../saying'
+
+const reasons = {
+  unchanged: reason({
+    short: 'as it was',
+    sentence: ({ after }) => `The rule leaves it as it was, ${saidMoment(after)}.`,
+  }),
+}
+
+/** Every date as it was. */
+export const unchanged: DateMethod<'unchanged', NoParameters, typeof reasons> = {
+  name: 'unchanged',
+  title: 'Every date as it was',
+  line: 'changes nothing',
+  parameters: {},
+  reasons,
+  flag: null,
+  state(_rule, field, was) {
+    const at = was[field]
+    return { at, reason: at === null ? null : { field, code: 'unchanged', before: at, after: at } }
+  },
+}

@@ -1,0 +1,24 @@
+import type { z } from 'zod'
+import type { Joiner } from './join'
+import type { Effect, Placements } from './effect'
+import type { ShellFacts } from './shell-facts'
+
+/** A part of a plan: what is decided about one thing, and all that the application must know of such decisions. */
+export interface PlanPart<S extends z.ZodType> {
+  readonly schema: S
+  /** What a plan begins with: the recommended decisions. */
+  readonly recommended: z.output<S>
+  /** Joins the changes of two people who began from the same value. What only one of them changed is theirs. */
+  readonly join: (joiner: Joiner, from: z.output<S>, mine: z.output<S>, theirs: z.output<S>) => z.output<S>
+  /** What a habit keeps for another term; what is about one shell or one item is left out. */
+  readonly habit: (value: z.output<S>) => z.output<S>
+  /** Whether further shells of the plan get the same, or have their own. */
+  readonly furtherShells: 'the same' | 'their own'
+  /** What remains of it once the plan rolls from another course. */
+  readonly forOtherSource: (value: z.output<S>) => z.output<S>
+  /** What it adds to the effect of a run, in numbers. */
+  readonly effect?: (placements: Placements) => Partial<Effect>
+  /** What it changes of the shell itself; what is not named stays. */
+  readonly shellFacts?: (value: z.output<S>) => Partial<ShellFacts>
+}
+export const planPart = <S extends z.ZodType>(part: PlanPart<S>): PlanPart<S> => part

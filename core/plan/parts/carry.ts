@@ -1,0 +1,25 @@
+import { z } from 'zod'
+import { planPart } from '../part'
+
+/** What comes across. `leave`: lineage keys of what stays behind; everything else comes. */
+export const carry = planPart({
+  schema: z.object({ leave: z.array(z.string()) }),
+  recommended: { leave: [] },
+  join: (joiner, from, mine, theirs) => ({ leave: joiner.members(from.leave, mine.leave, theirs.leave) }),
+  habit: value => value,
+  furtherShells: 'the same',
+  forOtherSource: () => ({ leave: [] }),
+  effect: ({ categories, fresh, wanted, source, target, placements, count }) => ({
+    added: {
+      units: count(fresh, 'unit'),
+      items: count(fresh, 'item'),
+      categories: categories.length,
+      byKind: count.byKind(fresh),
+    },
+    replaced: placements.filter(entry => entry.action === 'replaced').length,
+    cleared: placements.filter(entry => entry.action === 'cleared').length,
+    already: count(wanted, 'item') - count(fresh, 'item'),
+    leftBehind: count(source, 'item') - count(wanted, 'item'),
+    kept: { units: count(target, 'unit'), items: count(target, 'item') },
+  }),
+})

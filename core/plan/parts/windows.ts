@@ -1,0 +1,14 @@
+import { windowsSchema } from '../../pairing/windows'
+import { planPart } from '../part'
+
+/** When students may enrol and enter. Null: as it is in the shell. */
+export const windows = planPart({
+  schema: windowsSchema.nullable().default(null),
+  recommended: null,
+  join: (joiner, from, mine, theirs) =>
+    from && mine && theirs ? joiner.keyed('', from, mine, theirs) : joiner.one('', from, mine, theirs),
+  habit: () => null,
+  furtherShells: 'their own',
+  forOtherSource: value => value,
+  shellFacts: value => value ?? {},
+})

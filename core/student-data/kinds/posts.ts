@@ -1,0 +1,19 @@
+import { z } from 'zod'
+import { wallTime } from '../../calendar/schema'
+import { identifier } from '../entry'
+import { fromCourseJson } from '../kind'
+
+export const posts = fromCourseJson({
+  name: 'posts',
+  words: ['discussion post', 'discussion posts'],
+  several: true,
+  columns: { posted_at: 'instant' },
+  text: true,
+  entry: z.object({ author: identifier, item: identifier, at: wallTime, text: z.string() }),
+  read: ({ author, item, at, text }, { instant }) => ({
+    student: author,
+    item,
+    values: { posted_at: instant(at) },
+    text,
+  }),
+})
