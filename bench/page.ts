@@ -84,7 +84,7 @@ const item = (i: number): ItemNode => {
     exam: false,
     category: null,
     settings: {},
-    slots: { opens: wallOf(due - 3, 480), due: wallOf(due, 1439), closes: wallOf(due + 2, 1439) },
+    dates: { opens: wallOf(due - 3, 480), due: wallOf(due, 1439), closes: wallOf(due + 2, 1439) },
     children: [],
   }
 }
@@ -103,7 +103,7 @@ const content: CourseContent = {
 /** Milliseconds from pressing a method to the frame in which the ledger shows other dates, and the longest the page was busy meanwhile. */
 const change = (page: Page, label: string): Promise<{ shown: number; busy: number }> =>
   page.evaluate(async text => {
-    const before = document.querySelector('.ledger [data-slot=due]')!.textContent
+    const before = document.querySelector('.ledger [data-field=due]')!.textContent
     let busy = 0
     const watcher = new PerformanceObserver(list => {
       for (const entry of list.getEntries()) busy = Math.max(busy, entry.duration)
@@ -113,7 +113,7 @@ const change = (page: Page, label: string): Promise<{ shown: number; busy: numbe
     const start = performance.now()
     ;(radio as HTMLElement).click()
     while (
-      document.querySelector('.ledger [data-slot=due]')!.textContent === before &&
+      document.querySelector('.ledger [data-field=due]')!.textContent === before &&
       performance.now() - start < 5000
     )
       await new Promise(requestAnimationFrame)
@@ -154,7 +154,7 @@ try {
   await page.locator('article', { hasText: 'BIG 900' }).getByRole('button', { name: 'step by step' }).click()
   await page.getByText('Rolls from').waitFor()
   await page.keyboard.press('4')
-  await page.locator('.ledger [data-slot=due]').first().waitFor()
+  await page.locator('.ledger [data-field=due]').first().waitFor()
   if (page.workers().length !== 1) throw new Error('the dates are not computed in a worker')
   const results: { shown: number; busy: number }[] = []
   for (let round = 0; round < 10; round++)

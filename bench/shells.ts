@@ -112,8 +112,8 @@ const db = connect({
 })
 await importRoster(db, roster)
 // The old courses hold what HYD 240 holds, and every course has thirty students.
-const old = (await db('courses').where({ source_id: 'hyd240-01-2026a' }).first('id')).id
-const autumn = (await db('terms').where({ code: '2026-autumn' }).first('id')).id
+const old = (await db('courses').where({ source_id: 'hyd240-01-2026a' }).first('id'))?.id ?? ''
+const autumn = (await db('terms').where({ code: '2026-autumn' }).first('id'))?.id ?? ''
 await db.raw(
   'INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points, category_lineage, body_hash, media_type, settings) SELECT c.id, i.lineage, i.parent_lineage, i.position, i.kind, i.title, i.state, i.exam, i.points, NULL, i.body_hash, i.media_type, i.settings FROM courses c JOIN items i ON i.course_id = ? WHERE c.term_id = ? AND c.id <> ?',
   [old, autumn, old],

@@ -15,14 +15,15 @@ export const stampOf = (date: Date): string => date.toISOString().slice(0, 23).r
 /** A DATETIME(3) of the database as an ISO instant. */
 export const instantText = (stamp: string): string => `${stamp.replace(' ', 'T')}Z`
 
-const formatters = new Map<string, Intl.DateTimeFormat>()
-/** Wall clock `YYYY-MM-DDTHH:MM` of an instant in a zone. One formatter a zone is kept: making one is slow. */
-export function wallClock(date: Date, timeZone: string): string {
-  let formatter = formatters.get(timeZone)
-  if (!formatter)
-    formatters.set(
-      timeZone,
-      (formatter = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' })),
-    )
-  return formatter.format(date).replace(' ', 'T')
+const clocks = new Map<string, Intl.DateTimeFormat>()
+/** One formatter a zone is kept: making one is slow. */
+function clockIn(timeZone: string): Intl.DateTimeFormat {
+  const known = clocks.get(timeZone)
+  if (known) return known
+  const clock = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' })
+  clocks.set(timeZone, clock)
+  return clock
 }
+/** Wall clock `YYYY-MM-DDTHH:MM` of an instant in a zone. */
+export const wallClock = (date: Date, timeZone: string): string =>
+  clockIn(timeZone).format(date).replace(' ', 'T')

@@ -1,10 +1,77 @@
 import type { Knex } from 'knex'
 import { termCalendar, type TermCalendar } from '../../core/calendar/schema'
-import { jsonOf } from '../db/rows'
+import { json, jsonOf, newId } from '../db/rows'
+import type { TermRow } from '../db/tables'
+
+export interface TermLine {
+  id: string
+  code: string
+  name: string
+  timeZone: string
+  classesFrom: string
+  classesTo: string
+}
+const columns = ['id', 'code', 'name', 'time_zone', 'classes_from', 'classes_to'] as const
+const lineOf = (row: Pick<TermRow, (typeof columns)[number]>): TermLine => ({
+  id: row.id,
+  code: row.code,
+  name: row.name,
+  timeZone: row.time_zone,
+  classesFrom: row.classes_from,
+  classesTo: row.classes_to,
+})
+/** All terms, the latest first. */
+export async function listTerms(db: Knex): Promise<TermLine[]> {
+  const rows = await db('terms')
+    .orderBy('classes_from', 'desc')
+    .select(...columns)
+  return rows.map(lineOf)
+}
+export async function findTerm(db: Knex, code: string): Promise<TermLine | null> {
+  const row = await db('terms')
+    .where({ code })
+    .first(...columns)
+  return row ? lineOf(row) : null
+}
+export async function termIdsByCode(db: Knex): Promise<Map<string, string>> {
+  const rows = await db('terms').select('id', 'code')
+  return new Map(rows.map(row => [row.code, row.id]))
+}
+
+/** The zone of the latest term: the institution's. Null before there is one. */
+export async function latestZone(db: Knex): Promise<string | null> {
+  const row = await db('terms').orderBy('classes_from', 'desc').first('time_zone')
+  return row?.time_zone ?? null
+}
 
 /** The calendar of a term, by its code. */
 export async function loadTermCalendar(db: Knex, code: string): Promise<TermCalendar> {
   const row = await db('terms').where({ code }).first('calendar')
   if (!row) throw new Error(`there is no term ${code}`)
   return termCalendar.parse(jsonOf(row.calendar))
+}
+/** The calendar of a course's term. */
+export async function loadCalendar(db: Knex, courseId: string): Promise<TermCalendar> {
+  const row = await db('courses')
+    .join('terms', 'terms.id', 'courses.term_id')
+    .where('courses.id', courseId)
+    .first('calendar')
+  if (!row) throw new Error(`there is no course ${courseId}`)
+  return termCalendar.parse(jsonOf(row.calendar))
+}
+
+/** Keeps a term's calendar, new or in place of the one there was. */
+export async function upsertTerm(db: Knex, calendar: TermCalendar): Promise<void> {
+  const row = {
+    code: calendar.id,
+    name: calendar.name || calendar.id,
+    time_zone: calendar.timeZone,
+    classes_from: calendar.classes.from,
+    classes_to: calendar.classes.to,
+    calendar: json(calendar),
+  }
+  await db('terms')
+    .insert({ id: newId(), ...row })
+    .onConflict('code')
+    .merge(['name', 'time_zone', 'classes_from', 'classes_to', 'calendar'])
 }

@@ -11,16 +11,17 @@ export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update
 export async function storeBodies(db: Knex, bodies: Iterable<Uint8Array>): Promise<void> {
   const wanted = new Map<string, Uint8Array>()
   for (const bytes of bodies) wanted.set(hashOf(bytes), bytes)
-  const hashes = [...wanted.keys()]
   const there = new Set<string>()
-  for (const batch of inBatches(hashes))
-    for (const row of await db('bodies').whereIn('hash', batch).select('hash')) there.add(row.hash)
-  const missing = hashes.filter(hash => !there.has(hash))
-  for (const batch of inBatches(missing))
-    await db('bodies')
-      .insert(batch.map(hash => ({ hash, size: wanted.get(hash)!.length, created_at: stampOf(now()) })))
-      .onConflict('hash')
-      .ignore()
+  for (const batch of inBatches([...wanted.keys()])) {
+    const rows = await db('bodies').whereIn('hash', batch).select('hash')
+    for (const row of rows) there.add(row.hash)
+  }
+  const missing = [...wanted].filter(([hash]) => !there.has(hash))
+  const created = stampOf(now())
+  for (const batch of inBatches(missing)) {
+    const rows = batch.map(([hash, bytes]) => ({ hash, size: bytes.length, created_at: created }))
+    await db('bodies').insert(rows).onConflict('hash').ignore()
+  }
   let waiting: { hash: string; part: number; bytes: Buffer }[] = []
   let size = 0
   const send = async () => {
@@ -28,8 +29,7 @@ export async function storeBodies(db: Knex, bodies: Iterable<Uint8Array>): Promi
     waiting = []
     size = 0
   }
-  for (const hash of missing) {
-    const bytes = wanted.get(hash)!
+  for (const [hash, bytes] of missing) {
     for (let part = 0; part === 0 || part * partSize < bytes.length; part++) {
       const piece = Buffer.from(bytes.subarray(part * partSize, (part + 1) * partSize))
       waiting.push({ hash, part, bytes: piece })
@@ -112,12 +112,12 @@ export async function* bodyParts(db: Knex, hash: string): AsyncGenerator<Buffer>
   for (let part = 0; ; part++) {
     const row = await db('body_parts').where({ hash, part }).first('bytes')
     if (!row) return
-    yield row.bytes as Buffer
+    yield row.bytes
   }
 }
 
 /** A body whole, or null. */
 export async function loadBody(db: Knex, hash: string): Promise<Buffer | null> {
-  const rows = (await db('body_parts').where({ hash }).orderBy('part').select('bytes')) as { bytes: Buffer }[]
+  const rows = await db('body_parts').where({ hash }).orderBy('part').select('bytes')
   return rows.length === 0 ? null : Buffer.concat(rows.map(row => row.bytes))
 }

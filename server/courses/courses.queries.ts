@@ -1,26 +1,26 @@
 import type { Knex } from 'knex'
-import { termCalendar, type TermCalendar } from '../../core/calendar/schema'
-import { studentDataKinds, type StudentDataCounts } from '../../core/clear/kinds'
-import type { ItemKind, ItemState } from '../../core/course/model'
-import { inCourseOrder, type OutlineNode } from '../../core/course/outline'
-import { parsePoints } from '../../core/grading/points'
 import type { Windows } from '../../core/pairing/windows'
-import { anywhere, jsonOf } from '../db/rows'
-import { contentOf, contentsOf } from './sections.queries'
+import { now, stampOf } from '../clock'
+import { anywhere, groupBy, newId } from '../db/rows'
+import type { CourseOrigin, CourseRow, MeetingRow } from '../db/tables'
+import { shortName } from '../people/names'
+import type { CourseQuery } from './access.queries'
+import { contentsOf } from './sections.queries'
 
-export interface CourseRow {
+/** A course in a line: enough to recognise it, and how much it holds. */
+export interface CourseInLine {
   id: string
   code: string
   section: string
   title: string
   term: { code: string; name: string; timeZone: string; classesFrom: string; classesTo: string }
-  meetings: { weekday: 1 | 2 | 3 | 4 | 5 | 6 | 7; start: string; end: string; room: string | null }[]
+  meetings: Omit<MeetingRow, 'course_id' | 'position'>[]
   instructors: { id: string; name: string }[]
   students: number
   items: number
   /** What tells this section from others, for students. */
   label: string | null
-  origin: 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
+  origin: CourseOrigin
   windows: Windows
   /** The section whose content it shows, where that is not its own. */
   sharesWith: string | null
@@ -28,18 +28,25 @@ export interface CourseRow {
   missing: boolean
 }
 
-/** Courses in a line each, by id. */
-export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map<string, CourseRow>> {
-  const courses = new Map<string, CourseRow>()
-  if (ids.length === 0) return courses
-  const rows = await db('courses')
+type LineColumns = Pick<
+  CourseRow,
+  'id' | 'code' | 'section' | 'label' | 'origin' | 'enrol_from' | 'enrol_to' | 'open_from' | 'open_to'
+> &
+  Pick<CourseRow, 'missing_since' | 'title'> & {
+    term_code: string
+    term_name: string
+    time_zone: string
+    classes_from: string
+    classes_to: string
+  }
+const lineColumns = (db: Knex, ids: readonly string[]): Promise<LineColumns[]> =>
+  db('courses')
     .join('terms', 'terms.id', 'courses.term_id')
     .whereIn('courses.id', ids)
-    .select(
-      'courses.id',
-      'courses.code',
+    .select<LineColumns[]>(
+      { id: 'courses.id', code: 'courses.code', term_code: 'terms.code', term_name: 'terms.name' },
+      db.raw('COALESCE(shown_title, title) AS title'),
       'section',
-      { title: db.raw('COALESCE(shown_title, title)') },
       'label',
       'origin',
       'enrol_from',
@@ -47,84 +54,110 @@ export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map
       'open_from',
       'open_to',
       'missing_since',
-      { term_code: 'terms.code' },
-      'name',
       'time_zone',
       'classes_from',
       'classes_to',
     )
-  for (const row of rows) {
-    courses.set(row.id, {
-      id: row.id,
-      code: row.code,
-      section: row.section,
-      title: row.title,
-      meetings: [],
-      instructors: [],
-      students: 0,
-      items: 0,
-      label: row.label,
-      origin: row.origin,
-      sharesWith: null,
-      missing: row.missing_since !== null,
-      windows: {
-        enrolFrom: row.enrol_from,
-        enrolTo: row.enrol_to,
-        openFrom: row.open_from,
-        openTo: row.open_to,
-      },
-      term: {
-        code: row.term_code,
-        name: row.name,
-        timeZone: row.time_zone,
-        classesFrom: row.classes_from,
-        classesTo: row.classes_to,
-      },
-    })
-  }
-  for (const row of await db('meetings').whereIn('course_id', ids).orderBy('position'))
-    courses
-      .get(row.course_id)!
-      .meetings.push({ weekday: row.weekday, start: row.start, end: row.end, room: row.room })
-  const staff = await db('enrolments')
+const meetingsOf = (db: Knex, ids: readonly string[]): Promise<MeetingRow[]> =>
+  db('meetings').whereIn('course_id', ids).orderBy('position')
+const instructorsOf = (db: Knex, ids: readonly string[]) =>
+  db('enrolments')
     .join('people', 'people.id', 'enrolments.person_id')
     .whereIn('course_id', ids)
     .where({ role: 'instructor' })
     .whereNull('dropped_at')
     .orderBy([{ column: 'is_primary', order: 'desc' }, 'family_name'])
     .select('course_id', 'person_id', 'given_name', 'family_name')
-  for (const row of staff)
-    courses.get(row.course_id)!.instructors.push({ id: row.person_id, name: personName(row) })
-  const perCourse = async (rows: Knex.QueryBuilder): Promise<{ course_id: string; count: number }[]> =>
-    rows.whereIn('course_id', ids).groupBy('course_id').select('course_id').count({ count: '*' })
-  for (const row of await perCourse(db('enrolments').where({ role: 'student' }).whereNull('dropped_at')))
-    courses.get(row.course_id)!.students = Number(row.count)
-  const contents = await contentsOf(db, ids)
-  const held = new Map(
-    (
-      (await db('items')
-        .whereIn('course_id', [...new Set(contents.values())])
-        .whereNot({ state: 'deleted' })
-        .groupBy('course_id')
-        .select('course_id')
-        .count({ count: '*' })) as { course_id: string; count: string }[]
-    ).map(row => [row.course_id, Number(row.count)]),
+
+type CountRow = { course_id: string; count: number }
+const byCourse = (rows: readonly CountRow[]): Map<string, number> =>
+  new Map(rows.map(row => [row.course_id, row.count]))
+const studentsIn = async (db: Knex, ids: readonly string[]): Promise<Map<string, number>> =>
+  byCourse(
+    await db('enrolments')
+      .whereIn('course_id', ids)
+      .where({ role: 'student' })
+      .whereNull('dropped_at')
+      .groupBy('course_id')
+      .select<CountRow[]>('course_id', db.raw('COUNT(*) AS count')),
   )
-  for (const [id, course] of courses) {
-    const content = contents.get(id)!
-    course.items = held.get(content) ?? 0
-    course.sharesWith = content === id ? null : content
-  }
-  return courses
+const itemsIn = async (db: Knex, ids: readonly string[]): Promise<Map<string, number>> =>
+  byCourse(
+    await db('items')
+      .whereIn('course_id', ids)
+      .whereNot({ state: 'deleted' })
+      .groupBy('course_id')
+      .select<CountRow[]>('course_id', db.raw('COUNT(*) AS count')),
+  )
+
+/** Courses in a line each, by id. */
+export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map<string, CourseInLine>> {
+  if (ids.length === 0) return new Map()
+  const rows = await lineColumns(db, ids)
+  const meetings = groupBy(await meetingsOf(db, ids), row => row.course_id)
+  const instructors = groupBy(await instructorsOf(db, ids), row => row.course_id)
+  const students = await studentsIn(db, ids)
+  const contents = await contentsOf(db, ids)
+  const items = await itemsIn(db, [...new Set(contents.values())])
+  return new Map(
+    rows.map((row): [string, CourseInLine] => {
+      const content = contents.get(row.id) ?? row.id
+      return [
+        row.id,
+        {
+          id: row.id,
+          code: row.code,
+          section: row.section,
+          title: row.title,
+          label: row.label,
+          origin: row.origin,
+          missing: row.missing_since !== null,
+          term: {
+            code: row.term_code,
+            name: row.term_name,
+            timeZone: row.time_zone,
+            classesFrom: row.classes_from,
+            classesTo: row.classes_to,
+          },
+          windows: {
+            enrolFrom: row.enrol_from,
+            enrolTo: row.enrol_to,
+            openFrom: row.open_from,
+            openTo: row.open_to,
+          },
+          meetings: (meetings.get(row.id) ?? []).map(({ weekday, start, end, room }) => ({
+            weekday,
+            start,
+            end,
+            room,
+          })),
+          instructors: (instructors.get(row.id) ?? []).map(each => ({
+            id: each.person_id,
+            name: shortName(each),
+          })),
+          students: students.get(row.id) ?? 0,
+          items: items.get(content) ?? 0,
+          sharesWith: content === row.id ? null : content,
+        },
+      ]
+    }),
+  )
 }
-/** `I. Marchetti` */
-export const personName = (row: { given_name: string; family_name: string }): string =>
-  `${row.given_name.slice(0, 1)}. ${row.family_name}`
+
+/** The course of an id that is known to be there. */
+export async function loadCourse(db: Knex, id: string): Promise<CourseInLine> {
+  const course = (await loadCourses(db, [id])).get(id)
+  if (!course) throw new Error(`there is no course ${id}`)
+  return course
+}
+export async function courseExists(db: Knex, id: string): Promise<boolean> {
+  return (await db('courses').where({ id }).first('id')) !== undefined
+}
 
 /** Courses among some whose code, section, title or term holds every word. */
 export async function searchCourses(
   db: Knex,
-  among: Knex.QueryBuilder,
+  among: CourseQuery,
   words: readonly string[],
   limit: number,
 ): Promise<string[]> {
@@ -133,187 +166,132 @@ export async function searchCourses(
     .whereNot({ origin: 'awaited' })
     .orderBy([{ column: 'classes_from', order: 'desc' }, 'courses.code', 'section'])
     .limit(limit)
-    .select('courses.id')
+  const searched = [
+    'courses.code',
+    'CONCAT(courses.code, "-", courses.section)',
+    'courses.title',
+    'courses.shown_title',
+    'terms.name',
+  ]
   for (const word of words)
-    void query.whereRaw(
-      'CONCAT_WS(" ", courses.code, CONCAT(courses.code, "-", courses.section), courses.title, courses.shown_title, terms.name) COLLATE utf8mb4_unicode_520_ci LIKE ?',
-      [anywhere(word)],
-    )
-  return (await query).map((row: { id: string }) => row.id)
+    void query.whereRaw(`CONCAT_WS(" ", ${searched.join(', ')}) COLLATE utf8mb4_unicode_520_ci LIKE ?`, [
+      anywhere(word),
+    ])
+  return query.pluck('courses.id')
 }
 
-/** The zone the institution lives in: that of its latest term. UTC before there is one. */
-export async function latestZone(db: Knex): Promise<string> {
-  const row = await db('terms').orderBy('classes_from', 'desc').first('time_zone')
-  return row?.time_zone ?? 'UTC'
-}
-
-export async function loadCalendar(db: Knex, courseId: string): Promise<TermCalendar> {
+export async function findCourseBySource(
+  db: Knex,
+  sourceId: string,
+): Promise<{ id: string; timeZone: string; title: string } | null> {
   const row = await db('courses')
     .join('terms', 'terms.id', 'courses.term_id')
-    .where('courses.id', courseId)
-    .first('calendar')
-  return termCalendar.parse(jsonOf(row.calendar))
-}
-
-/** Units and items of a course in its own order, with dates. Deleted things are not among them, nor are kinds that somebody may not take (`leaves`). */
-export async function loadOutline(
-  db: Knex,
-  courseId: string,
-  leaves: ReadonlySet<ItemKind> = new Set(),
-): Promise<OutlineNode[]> {
-  const content = await contentOf(db, courseId)
-  const units = await db('units')
-    .where({ course_id: content })
-    .whereNot({ state: 'deleted' })
-    .select('lineage', 'parent_lineage', 'position', 'title', 'state')
-  const items = await db('items')
-    .where({ course_id: content })
-    .whereNot({ state: 'deleted' })
-    .whereNotIn('kind', [...leaves])
-    .select(
-      'lineage',
-      'parent_lineage',
-      'position',
-      'title',
-      'kind',
-      'state',
-      'exam',
-      'points',
-      'category_lineage',
+    .where('courses.source_id', sourceId)
+    .first<{ id: string; title: string; time_zone: string } | undefined>(
+      'courses.id',
+      'courses.title',
+      'terms.time_zone',
     )
-  // What is nested in something that stays away stays away with it.
-  const gone = new Set<string>()
-  if (leaves.size > 0) {
-    const here = new Set([...units, ...items].map(row => row.lineage))
-    for (let before = -1; before !== gone.size;) {
-      before = gone.size
-      for (const row of items)
-        if (row.parent_lineage !== null && (!here.has(row.parent_lineage) || gone.has(row.parent_lineage)))
-          gone.add(row.lineage)
-    }
-  }
-  const slots = new Map<string, Record<string, string>>()
-  for (const row of await db(content === courseId ? 'slots' : 'section_slots')
-    .where({ course_id: courseId })
-    .select('lineage', 'slot', 'at')) {
-    const entry = slots.get(row.lineage)
-    if (entry) entry[row.slot] = row.at
-    else slots.set(row.lineage, { [row.slot]: row.at })
-  }
-  return inCourseOrder([
-    ...units.map(row => ({
-      lineage: row.lineage as string,
-      parent: row.parent_lineage as string | null,
-      position: Number(row.position),
-      type: 'unit' as const,
-      title: row.title as string,
-      kind: null,
-      state: row.state as ItemState,
-      exam: false,
-      points: null,
-      category: null,
-      opens: null,
-      due: null,
-      closes: null,
-    })),
-    ...items
-      .filter(row => !gone.has(row.lineage))
-      .map(row => {
-        const dates = slots.get(row.lineage) ?? {}
-        return {
-          lineage: row.lineage as string,
-          parent: row.parent_lineage as string | null,
-          position: Number(row.position),
-          type: 'item' as const,
-          title: row.title as string,
-          kind: row.kind as ItemKind,
-          state: row.state as ItemState,
-          exam: Boolean(row.exam),
-          points: row.points === null ? null : parsePoints(row.points),
-          category: row.category_lineage as string | null,
-          opens: dates.opens ?? null,
-          due: dates.due ?? null,
-          closes: dates.closes ?? null,
-        }
-      }),
-  ])
+  return row ? { id: row.id, title: row.title, timeZone: row.time_zone } : null
+}
+export async function orgOfCourse(db: Knex, courseId: string): Promise<string | null> {
+  const row = await db('courses').where({ id: courseId }).first('org_id')
+  return row?.org_id ?? null
 }
 
-export async function loadCategories(
+/** Where a course belongs: its term, department, code and language. */
+export async function loadCourseKeys(
   db: Knex,
-  courseId: string,
-): Promise<{ lineage: string; title: string; weight: number | null; position: number }[]> {
-  const rows = await db('grade_categories')
-    .where({ course_id: await contentOf(db, courseId) })
-    .orderBy('position')
-    .select('lineage', 'title', 'weight', 'position')
-  return rows.map(row => ({
-    lineage: row.lineage,
-    title: row.title,
-    weight: row.weight === null ? null : parsePoints(row.weight),
-    position: Number(row.position),
-  }))
+  id: string,
+): Promise<Pick<NewCourseRow, 'termId' | 'orgId' | 'code' | 'language'> | null> {
+  const row = await db('courses').where({ id }).first('term_id', 'org_id', 'code', 'language')
+  return row ? { termId: row.term_id, orgId: row.org_id, code: row.code, language: row.language } : null
 }
 
-/** How much student data of each kind a course holds. With `lineages`, only what is about those items. */
-export async function countStudentData(
-  db: Knex,
-  courseId: string,
-  lineages?: readonly string[],
-): Promise<StudentDataCounts> {
-  const counts = { students: 0 } as StudentDataCounts
-  const students = await db('enrolments')
-    .where({ course_id: courseId, role: 'student' })
-    .count({ count: '*' })
-    .first()
-  counts.students = Number(students!.count)
-  for (const kind of studentDataKinds) {
-    const query = db(kind)
-      .join('enrolments', 'enrolments.id', `${kind}.enrolment_id`)
-      .where({ course_id: courseId })
-      .count({ count: '*' })
-      .first()
-    if (lineages) void query.whereIn('item_lineage', lineages)
-    counts[kind] = Number((await query)!.count)
-  }
-  return counts
-}
-
-export interface ItemRow {
-  lineage: string
+export interface AlikeRow {
+  id: string
+  code: string
   title: string
-  kind: ItemKind
-  state: ItemState
-  exam: boolean
-  points: number | null
-  category: string | null
-  bodyHash: string | null
-  mediaType: string | null
-  settings: Record<string, unknown>
+  label: string | null
+  origin: CourseOrigin
 }
-export async function loadItem(db: Knex, courseId: string, lineage: string): Promise<ItemRow | null> {
-  const row = await db('items')
-    .leftJoin('grade_categories', join =>
-      join
-        .on('grade_categories.course_id', 'items.course_id')
-        .andOn('grade_categories.lineage', 'items.category_lineage'),
+/** Courses among some in a term that people teach in: the registrar's, and those made by hand. */
+export const coursesInTerm = (db: Knex, among: CourseQuery, termCode: string): Promise<AlikeRow[]> =>
+  among
+    .join('terms', 'terms.id', 'courses.term_id')
+    .where('terms.code', termCode)
+    .whereIn('origin', ['registrar', 'hand'])
+    .select<AlikeRow[]>(
+      { id: 'courses.id', code: 'courses.code' },
+      db.raw('COALESCE(shown_title, title) AS title'),
+      'label',
+      'origin',
     )
-    .where({ 'items.course_id': await contentOf(db, courseId), 'items.lineage': lineage })
-    .whereNot({ state: 'deleted' })
-    .first('items.*', { category_title: 'grade_categories.title' })
-  return row
-    ? {
-        lineage: row.lineage,
-        title: row.title,
-        kind: row.kind,
-        state: row.state,
-        exam: Boolean(row.exam),
-        points: row.points === null ? null : parsePoints(row.points),
-        category: row.category_title,
-        bodyHash: row.body_hash,
-        mediaType: row.media_type,
-        settings: jsonOf(row.settings),
-      }
-    : null
+/** Places among some that plans hold for shells, in a term where one is named. */
+export function awaitedAmong(among: CourseQuery, termId?: string): Promise<string[]> {
+  const query = among.where({ origin: 'awaited' })
+  if (termId) void query.where({ term_id: termId })
+  return query.pluck('courses.id')
+}
+
+/** Takes a course for this transaction alone: whoever else would write into it waits. */
+export async function lockCourse(trx: Knex, id: string): Promise<void> {
+  await trx('courses').where({ id }).forUpdate().first('id')
+}
+
+export interface NewCourseRow {
+  sourceId: string
+  termId: string
+  orgId: string
+  code: string
+  section: string
+  title: string
+  language: string | null
+  /** Its instructor, where it has one. */
+  personId: string | null
+  origin?: CourseOrigin
+}
+/** Makes a course by hand, with its person (where one is named) as instructor. */
+export async function insertCourse(db: Knex, course: NewCourseRow): Promise<string> {
+  const id = newId()
+  await db('courses').insert({
+    id,
+    source_id: course.sourceId,
+    term_id: course.termId,
+    org_id: course.orgId,
+    code: course.code,
+    section: course.section,
+    title: course.title,
+    language: course.language,
+    origin: course.origin ?? 'hand',
+    created_at: stampOf(now()),
+  })
+  if (course.personId)
+    await db('enrolments').insert({
+      id: newId(),
+      course_id: id,
+      person_id: course.personId,
+      role: 'instructor',
+      is_primary: true,
+      origin: 'hand',
+    })
+  return id
+}
+type WeeklyMeeting = Pick<MeetingRow, 'weekday' | 'start' | 'end'> & { room?: string | null }
+/** Gives a course other weekly meetings than it had. */
+export async function replaceMeetings(
+  db: Knex,
+  courseId: string,
+  meetings: readonly WeeklyMeeting[],
+): Promise<void> {
+  await db('meetings').where({ course_id: courseId }).delete()
+  const rows = meetings.map(({ weekday, start, end, room }, position) => ({
+    course_id: courseId,
+    position,
+    weekday,
+    start,
+    end,
+    room: room ?? null,
+  }))
+  if (rows.length > 0) await db('meetings').insert(rows)
 }

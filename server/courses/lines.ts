@@ -1,21 +1,32 @@
 import type { Knex } from 'knex'
-import { studentDataKinds } from '../../core/clear/kinds'
+import { countsOf } from '../../core/student-data/student-data'
 import type { CourseLine, CourseReply, CoursesReply, CourseWhole } from '../../shared/api/courses'
-import { accessToCourse, accessToCourses, coursesOf, type CourseAccess } from './access.queries'
-import * as queries from './courses.queries'
+import { loadCalendar } from '../calendars/terms.queries'
+import { instantText } from '../clock'
+import { notFound } from '../errors/refusal'
+import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
 import { loadEntries, runsInto } from '../runs/runs.queries'
-import { marksOf } from '../shells/shells.queries'
-import { keptPackage } from '../exchange/uploads.queries'
-import { notFound } from '../http/problem'
-import { instantText } from '../clock'
+import { accessToCourse, accessToCourses, coursesOf, type CourseAccess } from './access'
+import { loadCategories, loadOutline } from './content.queries'
+import { loadCourses, searchCourses, type CourseInLine } from './courses.queries'
+import { preferencesOf } from './preferences.queries'
+import { countStudentData } from './student-data.queries'
 
-const lineOf = (course: queries.CourseRow, access: CourseAccess | undefined): CourseLine => ({
+const lineOf = (course: CourseInLine, access: CourseAccess | undefined): CourseLine => ({
   ...course,
   students: !access || access.role === 'shared' ? 0 : course.students,
   instructors: course.instructors.map(person => person.name),
   role: access?.role ?? null,
 })
+/** Looks up a course that must be among some lines. */
+export const lineIn =
+  (lines: ReadonlyMap<string, CourseLine>) =>
+  (id: string): CourseLine => {
+    const line = lines.get(id)
+    if (!line) throw notFound('This course')
+    return line
+  }
 
 /** Courses in a line each, by id, as a person sees them. */
 export async function courseLines(
@@ -25,22 +36,16 @@ export async function courseLines(
 ): Promise<Map<string, CourseLine>> {
   const unique = [...new Set(ids)]
   const access = await accessToCourses(db, person, unique)
-  return new Map(
-    [...(await queries.loadCourses(db, unique))].map(([id, course]) => [id, lineOf(course, access.get(id))]),
-  )
+  const courses = await loadCourses(db, unique)
+  return new Map([...courses].map(([id, course]) => [id, lineOf(course, access.get(id))]))
 }
 
 /** Courses that a person may read whose code, title or term holds the words; with nothing to look for, the latest. */
 export async function findCourses(db: Knex, person: Person, text: string, limit = 20): Promise<CoursesReply> {
   const words = text.split(/\s+/).filter(Boolean)
-  const found = await queries.searchCourses(
-    db,
-    (await coursesOf(db, person, { shared: true }))(),
-    words,
-    limit,
-  )
-  const lines = await courseLines(db, person, found)
-  return { courses: found.map(id => lines.get(id)!) }
+  const among = await coursesOf(db, person, { shared: true })
+  const found = await searchCourses(db, among(), words, limit)
+  return { courses: found.map(lineIn(await courseLines(db, person, found))) }
 }
 
 /** A course with its calendar, outline, grade categories and counts of student data. `access`: by whose right; that of the person unless said. */
@@ -50,47 +55,48 @@ export async function loadWhole(
   id: string,
   access?: CourseAccess,
 ): Promise<CourseWhole> {
-  const may = access ?? (await accessToCourse(db, person, id))
+  const own = await accessToCourse(db, person, id)
   const course = (await courseLines(db, person, [id])).get(id)
   if (!course) throw notFound('This course')
-  // Who may only take from a course is not told how many students it had, nor what they did.
-  const mine = (await accessToCourse(db, person, id)).role
-  const studentData =
-    mine === 'shared' || mine === null
-      ? (Object.fromEntries(
-          ['students', ...studentDataKinds].map(kind => [kind, 0]),
-        ) as CourseWhole['studentData'])
-      : await queries.countStudentData(db, id)
-  const nodes = await queries.loadOutline(db, id, may.leaves)
+  // Who may only roll from a course is not told how many students it had, nor what they did.
+  const told = own.role !== 'shared' && own.role !== null
+  const nodes = await loadOutline(db, id, (access ?? own).withheld)
   return {
     course: { ...course, items: nodes.filter(node => node.type === 'item').length },
-    calendar: await queries.loadCalendar(db, id),
+    calendar: await loadCalendar(db, id),
     nodes,
-    categories: await queries.loadCategories(db, id),
-    studentData,
+    categories: await loadCategories(db, id),
+    studentData: told ? await countStudentData(db, id) : countsOf(() => 0),
   }
 }
 
 /** A course to read, with the last run into it. */
 export async function readCourse(db: Knex, person: Person, id: string): Promise<CourseReply> {
   const whole = await loadWhole(db, person, id)
-  const run = (await runsInto(db, [id]))[0]
-  const kept = await keptPackage(db, id)
-  const bundle = kept && { name: kept.name, size: kept.size }
   const access = await accessToCourse(db, person, id)
-  const facts = {
-    mark: (await marksOf(db, person.id, [id])).get(id) ?? { pinned: false, hidden: false, label: null },
-    may: { share: access.share, delegate: access.role === 'instructor' || access.role === 'office' },
-    package: access.role === 'shared' ? null : bundle,
-  }
-  if (!run || access.role === 'shared') return { ...whole, ...facts, lastRun: null }
-  const source = (await courseLines(db, person, [run.sourceId])).get(run.sourceId)!
-  const added = (await loadEntries(db, run))
-    .filter(entry => entry.entity !== 'category' && entry.action === 'added')
-    .map(entry => entry.lineage)
+  const isShared = access.role === 'shared'
+  const kept = isShared ? null : await keptPackage(db, id)
   return {
     ...whole,
-    ...facts,
-    lastRun: { id: run.id, planId: run.planId, at: instantText(run.finishedAt), by: run.by, source, added },
+    preferences: await preferencesOf(db, person.id, id),
+    may: { share: access.share, delegate: access.role === 'instructor' || access.role === 'office' },
+    package: kept && { name: kept.name, size: kept.size },
+    lastRun: isShared ? null : await lastRunInto(db, person, id),
+  }
+}
+async function lastRunInto(db: Knex, person: Person, id: string): Promise<CourseReply['lastRun']> {
+  const [run] = await runsInto(db, [id])
+  if (!run) return null
+  const source = lineIn(await courseLines(db, person, [run.sourceId]))(run.sourceId)
+  const added = (await loadEntries(db, run)).filter(
+    entry => entry.entity !== 'category' && entry.action === 'added',
+  )
+  return {
+    id: run.id,
+    planId: run.planId,
+    at: instantText(run.finishedAt),
+    by: run.by,
+    source,
+    added: added.map(entry => entry.lineage),
   }
 }

@@ -1,6 +1,9 @@
 import type { Knex } from 'knex'
 import sanitizeHtml from 'sanitize-html'
+import { datesOf } from '../../core/course/dates'
+import { itemKindDefinitions } from '../../core/course/kinds'
 import { parseLineageLink } from '../../core/course/lineage'
+import type { OutlineNode } from '../../core/course/outline'
 import {
   questionsOf,
   rightAnswers,
@@ -12,24 +15,20 @@ import { FormatRefusal } from '../../core/formats/findings'
 import { readLimits } from '../../core/formats/limits'
 import { escapeText, readXml } from '../../core/formats/xml'
 import type { ItemReply } from '../../shared/api/courses'
-import { accessToCourse } from './access.queries'
-import { loadBody } from './bodies.queries'
-import { loadCourses, loadItem, loadOutline } from './courses.queries'
+import { notFound } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
-import { notFound } from '../http/problem'
+import { accessToCourse } from './access'
+import { loadBody } from './bodies.queries'
+import { loadItem, loadOutline, type ItemWhole } from './content.queries'
+import type { CourseInLine } from './courses.queries'
 
-/** A course's name as calendars and file names show it. */
-export async function findCourse(db: Knex, id: string): Promise<{ name: string; fileName: string }> {
-  const course = (await loadCourses(db, [id])).get(id)
-  if (!course) throw notFound('This course')
-  const name = `${course.code}-${course.section} ${course.title}, ${course.term.name}`
-  return {
-    name,
-    fileName: `${course.code}-${course.section}-${course.term.name}`
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-'),
-  }
-}
+type Named = Pick<CourseInLine, 'code' | 'section' | 'title' | 'term'>
+/** A course's name as calendars show it. */
+export const courseName = ({ code, section, title, term }: Named): string =>
+  `${code}-${section} ${title}, ${term.name}`
+/** A course's name as it begins the names of files. */
+export const courseFileName = ({ code, section, term }: Named): string =>
+  `${code}-${section}-${term.name}`.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
 export const bodyAddress = (courseId: string, lineage: string): string =>
   `/api/v1/courses/${courseId}/items/${lineage}/body`
@@ -185,6 +184,40 @@ function shownQuestion(
   }
 }
 
+/** A page that starts with its own title would show it twice: the item's title stands above it. */
+const withoutOwnTitle = (html: string, title: string): string =>
+  html.replace(/^\s*<h1[^>]*>([^<]*)<\/h1>/, (heading, text: string) =>
+    text.trim() === sanitizeHtml(title, { allowedTags: [] }).trim() ? '' : heading,
+  )
+const holdsQuestions = ({ kind, mediaType }: ItemWhole): boolean =>
+  mediaType === 'application/xml' && itemKindDefinitions[kind].shows === 'questions'
+/** The questions of a quiz or bank; null where there are none, or they cannot be read. */
+function questionsIn(
+  item: ItemWhole,
+  bytes: Buffer | null,
+  clean: (html: string) => string,
+): ItemReply['questions'] {
+  if (!bytes || !holdsQuestions(item)) return null
+  try {
+    const { sections } = readQuestions(item.title, readXml(item.title, bytes, readLimits))
+    return [...questionsOf(sections)].map(question => shownQuestion(question, clean))
+  } catch (error) {
+    if (error instanceof FormatRefusal) return null
+    throw error
+  }
+}
+/** Where something of a course is read, or downloaded where it is a file. */
+const addressOf = (courseId: string, { lineage, kind }: Pick<OutlineNode, 'lineage' | 'kind'>): string =>
+  kind === 'file' ? bodyAddress(courseId, lineage) : `/courses/${courseId}/items/${lineage}`
+function attachmentsOf(courseId: string, item: ItemWhole, nodes: readonly OutlineNode[]) {
+  const links: unknown[] = Array.isArray(item.settings.attachments) ? item.settings.attachments : []
+  const lineages = new Set(links.map(link => parseLineageLink(String(link))?.lineage))
+  return nodes
+    .filter(entry => lineages.has(entry.lineage))
+    .map(entry => ({ lineage: entry.lineage, title: entry.title, url: addressOf(courseId, entry) }))
+}
+const textIn = (value: unknown): string | null => (typeof value === 'string' ? value : null)
+
 /** One item of a course, to read. */
 export async function readItem(
   db: Knex,
@@ -193,45 +226,17 @@ export async function readItem(
   lineage: string,
 ): Promise<ItemReply> {
   const item = await loadItem(db, courseId, lineage)
-  const nodes = await loadOutline(db, courseId, (await accessToCourse(db, person, courseId)).leaves)
-  if (!item || !nodes.some(node => node.lineage === lineage)) throw notFound('This item')
+  const nodes = await loadOutline(db, courseId, (await accessToCourse(db, person, courseId)).withheld)
   const items = nodes.filter(node => node.type === 'item')
   const at = items.findIndex(node => node.lineage === lineage)
-  const node = items[at]!
-  const known = new Map(nodes.map(entry => [entry.lineage, entry.kind as string | null]))
+  const node = items[at]
+  if (!item || !node) throw notFound('This item')
+  const known = new Map<string, string | null>(nodes.map(entry => [entry.lineage, entry.kind]))
+  const clean = (html: string): string => readableHtml(html, courseId, known)
   const bytes = item.bodyHash === null ? null : await loadBody(db, item.bodyHash)
-  const isHtml = bytes !== null && item.mediaType === 'text/html'
-  const isQuiz =
-    bytes !== null && item.mediaType === 'application/xml' && (item.kind === 'quiz' || item.kind === 'bank')
-  const clean = (html: string) => readableHtml(html, courseId, known)
-  // A page that starts with its own title would show it twice: the item's title stands above it.
-  const headless = (html: string) =>
-    html.replace(/^\s*<h1[^>]*>([^<]*)<\/h1>/, (heading, text) =>
-      text.trim() === sanitizeHtml(item.title, { allowedTags: [] }).trim() ? '' : heading,
-    )
-  let questions: ItemReply['questions'] = null
-  if (isQuiz) {
-    try {
-      questions = [
-        ...questionsOf(readQuestions(item.title, readXml(item.title, bytes, readLimits)).sections),
-      ].map(question => shownQuestion(question, clean))
-    } catch (error) {
-      if (!(error instanceof FormatRefusal)) throw error
-    }
-  }
-  const links = (Array.isArray(item.settings.attachments) ? item.settings.attachments : []).map(
-    link => parseLineageLink(String(link))?.lineage,
-  )
-  const attachments = nodes
-    .filter(entry => links.includes(entry.lineage))
-    .map(entry => ({
-      lineage: entry.lineage,
-      title: entry.title,
-      url:
-        entry.kind === 'file'
-          ? bodyAddress(courseId, entry.lineage)
-          : `/courses/${courseId}/items/${entry.lineage}`,
-    }))
+  const isHtml = item.mediaType === 'text/html'
+  const staffText = textIn(item.settings.instructorText)
+  const url = textIn(item.settings.url)
   return {
     lineage,
     title: item.title,
@@ -240,21 +245,18 @@ export async function readItem(
     exam: item.exam,
     points: item.points,
     category: item.category,
-    opens: node.opens,
-    due: node.due,
-    closes: node.closes,
+    ...datesOf(node),
     unit: nodes.find(entry => entry.lineage === node.unit)?.title ?? null,
-    html: isHtml ? headless(clean(bytes.toString('utf8'))) : null,
-    questions,
+    html: bytes && isHtml ? withoutOwnTitle(clean(bytes.toString('utf8')), item.title) : null,
+    questions: questionsIn(item, bytes, clean),
     file:
-      bytes && !isHtml && !isQuiz
-        ? { url: bodyAddress(courseId, lineage), mediaType: item.mediaType!, size: bytes.length }
+      bytes && !isHtml && !holdsQuestions(item)
+        ? { url: bodyAddress(courseId, lineage), mediaType: item.mediaType ?? '', size: bytes.length }
         : null,
-    staffText: typeof item.settings.instructorText === 'string' ? clean(item.settings.instructorText) : null,
-    attachments,
+    staffText: staffText === null ? null : clean(staffText),
+    attachments: attachmentsOf(courseId, item, nodes),
     tool: item.kind === 'tool' ? toolOf(item.settings) : null,
-    url:
-      typeof item.settings.url === 'string' && /^https?:/i.test(item.settings.url) ? item.settings.url : null,
+    url: url !== null && /^https?:/i.test(url) ? url : null,
     settings: item.settings,
     previous: items[at - 1]?.lineage ?? null,
     next: items[at + 1]?.lineage ?? null,
@@ -284,13 +286,14 @@ export async function readFile(
   lineage: string,
 ): Promise<{ bytes: Buffer; mediaType: string; inline: boolean; name: string }> {
   const item = await loadItem(db, courseId, lineage)
-  const { leaves } = await accessToCourse(db, person, courseId)
-  const bytes = item?.bodyHash && !leaves.has(item.kind) ? await loadBody(db, item.bodyHash) : null
+  const { withheld } = await accessToCourse(db, person, courseId)
+  const bytes = item?.bodyHash && !withheld.has(item.kind) ? await loadBody(db, item.bodyHash) : null
   if (!item || !bytes) throw notFound('This file')
-  const inline = shown.test(item.mediaType ?? '')
+  const mediaType = item.mediaType ?? ''
+  const inline = shown.test(mediaType)
   return {
     bytes,
-    mediaType: inline ? item.mediaType! : 'application/octet-stream',
+    mediaType: inline ? mediaType : 'application/octet-stream',
     inline,
     name: String(item.settings.fileName ?? item.title),
   }

@@ -1,5 +1,6 @@
 import knex, { type Knex } from 'knex'
 import { migrations } from './migrations'
+import './tables'
 
 /** Where the database is; from DB_HOST, DB_PORT, DB_USER, DB_PASSWORD and DB_NAME. */
 export interface DatabaseAddress {
@@ -28,30 +29,42 @@ function fail(name: string): never {
   )
 }
 
+/** A column of an answer, as mysql2 hands it to `typeCast`. */
+interface Field {
+  type: string
+  length: number
+  string: () => string | null
+}
+/**
+ * The edge of the database: BOOLEAN (TINYINT(1)) becomes true or false, a count or a size (BIGINT, below 2^53 here) a number.
+ * Everything else comes as the driver has it: decimals, dates and stamps as text.
+ */
+function typeCast(field: Field, next: () => unknown): unknown {
+  if (field.type !== 'LONGLONG' && !(field.type === 'TINY' && field.length === 1)) return next()
+  const text = field.string()
+  if (text === null) return null
+  return field.type === 'TINY' ? text === '1' : Number(text)
+}
+
+const session = [
+  'tx_isolation = "READ-COMMITTED"',
+  'time_zone = "+00:00"',
+  'sql_mode = "STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION"',
+].map(setting => `SESSION ${setting}`)
+
+interface Connection {
+  query: (sql: string, done: (error: unknown) => void) => void
+}
 /** A pool of connections. Dates stay text, instants are UTC, every transaction reads what is committed. */
 export function connect(address: DatabaseAddress): Knex {
   return knex({
     client: 'mysql2',
-    connection: {
-      ...address,
-      charset: 'utf8mb4',
-      dateStrings: true,
-      timezone: 'Z',
-      decimalNumbers: false,
-      supportBigNumbers: true,
-      bigNumberStrings: true,
-    },
+    connection: { ...address, charset: 'utf8mb4', dateStrings: true, timezone: 'Z', typeCast },
     pool: {
       min: 0,
       max: 10,
-      afterCreate: (
-        connection: { query: (sql: string, done: (error: unknown) => void) => void },
-        done: (error: unknown, connection: unknown) => void,
-      ) =>
-        connection.query(
-          'SET SESSION tx_isolation = "READ-COMMITTED", SESSION time_zone = "+00:00", SESSION sql_mode = "STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION"',
-          error => done(error, connection),
-        ),
+      afterCreate: (connection: Connection, done: (error: unknown, connection: unknown) => void) =>
+        connection.query(`SET ${session.join(', ')}`, error => done(error, connection)),
     },
   })
 }
@@ -64,31 +77,39 @@ export async function closeDatabase(): Promise<void> {
   shared = undefined
 }
 
-/** Brings the schema up to date. Migrations only go forward. */
+const migrationSource: Knex.MigrationSource<string> = {
+  getMigrations: () => Promise.resolve(Object.keys(migrations)),
+  getMigrationName: name => name,
+  getMigration: name => {
+    const up = migrations[name]
+    if (!up) throw new Error(`there is no migration ${name}`)
+    return Promise.resolve({ up, down: () => Promise.reject(new Error('migrations only go forward')) })
+  },
+}
+/** Brings the schema up to date; answers the names of the migrations it took. They only go forward. */
 export async function migrate(db: Knex): Promise<string[]> {
-  const [, names] = (await db.migrate.latest({
-    migrationSource: {
-      getMigrations: async () => Object.keys(migrations),
-      getMigrationName: (name: string) => name,
-      getMigration: async (name: string) => ({
-        up: migrations[name]!,
-        down: async () => {
-          throw new Error('migrations only go forward')
-        },
-      }),
-    },
-  })) as [number, string[]]
+  await refuseTrialDatabase(db)
+  const [, names] = (await db.migrate.latest({ migrationSource })) as [number, string[]]
   return names
+}
+/** The schemas tried before the first one that counts are not carried forward: no installation had them. */
+async function refuseTrialDatabase(db: Knex): Promise<void> {
+  if (!(await db.schema.hasTable('slots'))) return
+  throw new Error(
+    'This database was made by a trial version and cannot be brought up to date. Begin a new one: ./start --fresh',
+  )
 }
 
 const passing = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD'])
+const codeOf = (error: unknown): string =>
+  typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : ''
 /** One transaction; begun again, up to four times, where the database gave way to another (deadlock, or certification failure in a cluster). */
 export async function inTransaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
       return await db.transaction(work)
     } catch (error) {
-      if (attempt >= 4 || !passing.has((error as { code?: string }).code ?? '')) throw error
+      if (attempt >= 4 || !passing.has(codeOf(error))) throw error
     }
   }
 }

@@ -1,48 +1,47 @@
 import type { Knex } from 'knex'
-import { itemsWithDates, dateTable, deadlinesOf } from '../../core/plan/exports'
-import { sourceOutline } from '../../core/plan/compile'
+import { validYears } from '../../core/calendar/zone'
 import { writeDeadlines } from '../../core/formats/icalendar/write'
 import { writeCsv } from '../../core/formats/sheet/csv'
-import { writeWorkbook } from './files/xlsx'
-import { findCourse } from '../courses/reading'
-import { datesOf, zoneFor } from '../plans/plans'
+import { sourceOutline } from '../../core/plan/compile'
+import { dateTable, deadlinesOf, itemsWithDates, type DateTable } from '../../core/plan/exports'
+import { zoneRules } from '../calendars/zones'
 import { now } from '../clock'
-import { loadCalendar, loadOutline } from '../courses/courses.queries'
+import { loadOutline } from '../courses/content.queries'
+import { loadCourse } from '../courses/courses.queries'
+import { courseName } from '../courses/reading'
+import { loadPlannedDates } from '../plans/compile'
+import { writeWorkbook } from './files/xlsx'
 
 const stamp = (): string => now().toISOString().slice(0, 16)
 
-interface DateRows {
-  header: string[]
-  rows: string[][]
-}
-/** A plan's dates, old and new. */
-export async function planDates(db: Knex, id: string): Promise<DateRows> {
-  const { input, ledger } = await datesOf(db, id)
+/** A plan's dates, old and new, as a table. */
+export async function planDateTable(db: Knex, id: string): Promise<DateTable> {
+  const { input, ledger } = await loadPlannedDates(db, id)
   return dateTable(sourceOutline(input).nodes, ledger.items)
 }
-/** The dates that stand in a course now. */
-export const courseDates = async (db: Knex, id: string): Promise<DateRows> =>
+/** The dates that stand in a course now, as a table. */
+export const courseDateTable = async (db: Knex, id: string): Promise<DateTable> =>
   dateTable(await loadOutline(db, id), null)
-export const datesAsCsv = ({ header, rows }: DateRows): string => writeCsv(header, rows)
-export const datesAsWorkbook = ({ header, rows }: DateRows): Promise<Buffer> =>
+export const tableAsCsv = ({ header, rows }: DateTable): string => writeCsv(header, rows)
+export const tableAsWorkbook = ({ header, rows }: DateTable): Promise<Buffer> =>
   writeWorkbook('Dates', header, rows)
+
 /** A plan's new deadlines as iCalendar. */
-export async function planCalendar(db: Knex, id: string): Promise<string> {
-  const { plan, input, ledger } = await datesOf(db, id)
-  const course = await findCourse(db, plan.targetId)
+export async function planDeadlines(db: Knex, id: string): Promise<string> {
+  const { plan, input, ledger } = await loadPlannedDates(db, id)
+  const name = courseName(await loadCourse(db, plan.targetId))
   const planned = new Map(ledger.items.map(item => [item.id, item]))
-  const items = itemsWithDates(sourceOutline(input).nodes)
-    .filter(item => planned.has(item.lineage))
-    .map(item => ({ ...item, due: planned.get(item.lineage)!.due }))
-  return writeDeadlines(course.name, deadlinesOf(plan.targetId, course.name, items), input.zone, stamp())
+  const items = itemsWithDates(sourceOutline(input).nodes).flatMap(item => {
+    const is = planned.get(item.lineage)
+    return is ? [{ ...item, due: is.due }] : []
+  })
+  return writeDeadlines(name, deadlinesOf(plan.targetId, name, items), input.zone, stamp())
 }
 /** The deadlines that stand in a course now, as iCalendar. */
-export async function courseCalendar(db: Knex, id: string): Promise<string> {
-  const course = await findCourse(db, id)
-  return writeDeadlines(
-    course.name,
-    deadlinesOf(id, course.name, itemsWithDates(await loadOutline(db, id))),
-    zoneFor(await loadCalendar(db, id)),
-    stamp(),
-  )
+export async function courseDeadlines(db: Knex, id: string): Promise<string> {
+  const course = await loadCourse(db, id)
+  const name = courseName(course)
+  const items = itemsWithDates(await loadOutline(db, id))
+  const zone = zoneRules(course.term.timeZone, validYears)
+  return writeDeadlines(name, deadlinesOf(id, name, items), zone, stamp())
 }

@@ -1,136 +1,127 @@
 import type { Knex } from 'knex'
-import { instantOf } from '../../core/calendar/zone'
-import type { TermCalendar } from '../../core/calendar/schema'
-import { assembleCourse } from '../../core/course/assemble'
+import type { TermCalendar, WallTime } from '../../core/calendar/schema'
+import { instantOf, validYears } from '../../core/calendar/zone'
+import { assembleCourse, type AssembledCourse } from '../../core/course/assemble'
 import type { CourseContent } from '../../core/course/model'
 import type { Finding } from '../../core/formats/findings'
 import type { CourseDocument } from '../../core/formats/json/documents'
 import { noRoster, type Roster } from '../../core/formats/oneroster/read'
-import { inTransaction } from '../db/connection'
-import * as queries from './import.queries'
-import { writeLog } from '../log/log.queries'
-import { now, stampOf } from '../clock'
+import type { StudentRecord } from '../../core/student-data/kind'
+import { allStudentData, type AnyStudentDataKind } from '../../core/student-data/student-data'
+import { upsertTerm } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
+import { stampOf } from '../clock'
+import { holdsContent, insertContent } from '../courses/content.queries'
+import { findCourseBySource, replaceMeetings } from '../courses/courses.queries'
+import { enrolmentIds } from '../courses/staff.queries'
+import { insertStudentData, type StudentEntry } from '../courses/student-data.queries'
+import { inTransaction } from '../db/connection'
+import { refuse } from '../errors/refusal'
+import { writeLog } from '../log/log.queries'
 
-/** A request that cannot be met as it is; `field` names what it is about. */
-export class ImportRefusal extends Error {
-  override readonly name = 'ImportRefusal'
-}
-
-/** Takes a term's calendar in, or brings it up to date. */
+/** Brings a term's calendar in, new or up to date. */
 export async function importTerm(db: Knex, calendar: TermCalendar): Promise<void> {
   await inTransaction(db, async trx => {
-    await queries.upsertTerm(trx, calendar)
+    await upsertTerm(trx, calendar)
     await writeLog(trx, { action: 'term.imported', detail: { term: calendar.id } })
   })
 }
 
+/** What a course is put together from. */
+export interface CourseFiles {
+  classKey: string
+  content: CourseContent | null
+  roster: Roster | null
+  document: CourseDocument | null
+}
 /**
  * Puts content into a class that the roster has named and that holds none yet, together with what its line items and its
  * course JSON say, and the student data of the term. All or nothing.
- * @throws ImportRefusal where the class is unknown or holds content already.
+ * @throws Refusal where the class is unknown or holds content already.
  */
-export async function importCourse(
-  db: Knex,
-  parts: {
-    classKey: string
-    content: CourseContent | null
-    roster: Roster | null
-    document: CourseDocument | null
-  },
-): Promise<Finding[]> {
-  const { classKey, document } = parts
-  const roster = parts.roster ?? noRoster
+export async function importCourse(db: Knex, files: CourseFiles): Promise<Finding[]> {
+  const { classKey, document } = files
+  const roster = files.roster ?? noRoster
   const lineItems = roster.lineItems.filter(row => row.classSourcedId === classKey)
   const assembled = assembleCourse({
     courseKey: classKey,
-    content: parts.content,
+    content: files.content,
     categories: roster.categories,
     lineItems,
     document,
   })
-  const findings = [...assembled.findings]
-  await inTransaction(db, async trx => {
-    const course = await queries.findCourseBySource(trx, classKey)
-    if (!course)
-      throw new ImportRefusal(
-        `The class ${classKey} is not in the roster; read the registrar's bundle first.`,
-      )
-    if (await queries.holdsContent(trx, course.id))
-      throw new ImportRefusal(`${course.title} (${classKey}) holds content already; nothing was changed.`)
-    await queries.insertContent(trx, course.id, assembled.content)
-    if (document) await queries.replaceMeetings(trx, course.id, document.meetings)
-
-    const enrolments = await queries.enrolmentIds(trx, course.id)
-    const year = now().getUTCFullYear()
-    const zone = zoneRules(course.timeZone, year - 20, year + 10)
-    const instant = (wall: string) => stampOf(new Date(instantOf(zone, wall) * 60_000))
-    /** The columns every row about a student has; null, with a finding, where the student or item is not there. */
-    const about = (where: string, student: string, lineage: string | undefined, item: string) => {
-      const enrolment = enrolments.get(student)
-      if (enrolment && lineage) return { enrolment_id: enrolment, item_lineage: lineage }
-      findings.push({
-        severity: 'warning',
-        where,
-        message: `${enrolment ? `the item ${item}` : `the student ${student}`} is not in this class; the row was left out`,
-      })
-      return null
-    }
-    const itemKey = (identifier: string) => assembled.lineages.get(identifier)
-    const rows = <T, R>(entries: readonly T[], make: (entry: T) => R | null): R[] =>
-      entries.map(make).filter((row): row is R & NonNullable<R> => row !== null)
-    const classLineItems = new Set(lineItems.map(row => row.sourcedId))
-    await queries.insertStudentData(trx, {
-      grades: rows(
-        roster.results.filter(row => classLineItems.has(row.lineItemSourcedId)),
-        row => {
-          const key = about(
-            `results.csv, ${row.sourcedId}`,
-            row.studentSourcedId,
-            assembled.itemOfLineItem.get(row.lineItemSourcedId),
-            row.lineItemSourcedId,
-          )
-          return (
-            key && {
-              ...key,
-              score: row.score || null,
-              status: row.scoreStatus || 'fully graded',
-              graded_on: row.scoreDate || null,
-              comment: row.comment || null,
-            }
-          )
-        },
-      ),
-      attempts: rows(document?.attempts ?? [], entry => {
-        const key = about('course JSON, attempts', entry.student, itemKey(entry.item), entry.item)
-        return (
-          key && {
-            ...key,
-            number: entry.number,
-            started_at: instant(entry.startedAt),
-            finished_at: entry.finishedAt ? instant(entry.finishedAt) : null,
-            score: entry.score ?? null,
-          }
-        )
-      }),
-      extensions: rows(document?.extensions ?? [], entry => {
-        const key = about('course JSON, extensions', entry.student, itemKey(entry.item), entry.item)
-        return key && { ...key, due: entry.due, reason: entry.reason }
-      }),
-      submissions: rows(document?.submissions ?? [], entry => {
-        const key = about('course JSON, submissions', entry.student, itemKey(entry.item), entry.item)
-        return key && { row: { ...key, submitted_at: instant(entry.at) }, text: entry.text }
-      }),
-      posts: rows(document?.posts ?? [], entry => {
-        const key = about('course JSON, posts', entry.author, itemKey(entry.item), entry.item)
-        return key && { row: { ...key, posted_at: instant(entry.at) }, text: entry.text }
-      }),
+  const classLineItems = new Set(lineItems.map(row => row.sourcedId))
+  const results = roster.results.filter(row => classLineItems.has(row.lineItemSourcedId))
+  return inTransaction(db, async trx => {
+    const course = await findCourseBySource(trx, classKey)
+    if (!course) throw refuse('unknown-class', { classKey })
+    if (await holdsContent(trx, course.id))
+      throw refuse('class-holds-content', { title: course.title, classKey })
+    await insertContent(trx, course.id, assembled.content)
+    if (document) await replaceMeetings(trx, course.id, document.meetings)
+    const zone = zoneRules(course.timeZone, validYears)
+    const found = await importStudentData(trx, {
+      enrolments: await enrolmentIds(trx, course.id),
+      assembled,
+      results,
+      document,
+      instant: wall => stampOf(new Date(instantOf(zone, wall) * 60_000)),
     })
+    const findings = [...assembled.findings, ...found]
     await writeLog(trx, {
       action: 'course.imported',
       courseId: course.id,
       detail: { class: classKey, findings: findings.length },
     })
+    return findings
   })
+}
+
+interface StudentFiles {
+  enrolments: ReadonlyMap<string, string>
+  assembled: AssembledCourse
+  results: Roster['results']
+  document: CourseDocument | null
+  instant: (wall: WallTime) => string
+}
+/** A record where it stands in its file, and the item it is about. */
+interface Located {
+  where: string
+  record: StudentRecord
+  lineage: string | undefined
+}
+/** Everything of one kind that the files hold. */
+function recordsOf(kind: AnyStudentDataKind, files: StudentFiles): Located[] {
+  const { assembled, results, document, instant } = files
+  if (kind.from === 'results.csv')
+    return results.map(row => ({
+      where: `results.csv, ${row.sourcedId}`,
+      record: { student: row.studentSourcedId, item: row.lineItemSourcedId, values: kind.read(row) },
+      lineage: assembled.itemOfLineItem.get(row.lineItemSourcedId),
+    }))
+  const entries: readonly unknown[] = document?.[kind.name as 'posts'] ?? []
+  return entries.map(entry => {
+    const record = kind.read(entry, { instant })
+    return { where: `course JSON, ${kind.name}`, record, lineage: assembled.lineages.get(record.item) }
+  })
+}
+/** Writes what the files say of students; whoever or whatever is not in the class is a finding. */
+async function importStudentData(trx: Knex, files: StudentFiles): Promise<Finding[]> {
+  const findings: Finding[] = []
+  for (const kind of allStudentData) {
+    const entries: StudentEntry[] = []
+    for (const { where, record, lineage } of recordsOf(kind, files)) {
+      const { student, item, values, text } = record
+      const enrolment = files.enrolments.get(student)
+      if (enrolment && lineage) entries.push({ enrolment_id: enrolment, item_lineage: lineage, values, text })
+      else
+        findings.push({
+          severity: 'warning',
+          where,
+          message: `${enrolment ? `the item ${item}` : `the student ${student}`} is not in this class; the row was left out`,
+        })
+    }
+    await insertStudentData(trx, kind, entries)
+  }
   return findings
 }

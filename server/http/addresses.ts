@@ -1,7 +1,6 @@
-import { getHeader, setHeader, type H3Event } from 'h3'
+import { setHeader, type H3Event } from 'h3'
 import { z } from 'zod'
 import { id, lineage } from '../../shared/api/courses'
-import { Problem } from './problem'
 
 export const courseAddress = z.object({ id })
 export const planAddress = z.object({ id })
@@ -24,16 +23,4 @@ export function sendFile<T extends string | Buffer>(
   setHeader(event, 'content-type', typeof content === 'string' ? `${mediaType}; charset=utf-8` : mediaType)
   setHeader(event, 'content-disposition', `attachment; filename="${name}"`)
   return content
-}
-
-/** The revision that a change was made on, as If-Match carries it. */
-export function revisionMeant(event: H3Event, what: string): number {
-  const match = /^"(\d+)"$/.exec(getHeader(event, 'if-match') ?? '')
-  if (!match)
-    throw new Problem(
-      428,
-      'Which revision does this change?',
-      `Send If-Match with the revision of ${what} that you read, such as "3".`,
-    )
-  return Number(match[1])
 }

@@ -1,21 +1,20 @@
 import {
   defineEventHandler,
-  getHeader,
   getQuery,
-  getRequestHost,
-  getRequestProtocol,
-  readRawBody,
   setHeader,
   setResponseStatus,
   type EventHandler,
   type H3Event,
 } from 'h3'
 import type { Knex } from 'knex'
+import { v7 } from 'uuid'
 import type { z } from 'zod'
 import type { May } from '../auth/may'
 import { database } from '../db/connection'
+import { Refusal, refuse, type ToldRefusal } from '../errors/refusal'
 import { findPerson, type Person } from '../people/people.queries'
-import { Problem } from './problem'
+import { log } from './logger'
+import { checkOrigin, readJson } from './request'
 import { sessionPerson } from './session'
 
 export interface Call<P, Q, B> {
@@ -26,55 +25,52 @@ export interface Call<P, Q, B> {
   query: Q
   body: B
 }
-interface Definition<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, R extends z.ZodType> {
+export interface Definition<
+  P extends z.ZodType,
+  Q extends z.ZodType,
+  B extends z.ZodType,
+  R extends z.ZodType,
+> {
+  /** What it does, in a line: for the OpenAPI document. */
+  summary: string
   params?: P
   query?: Q
   body?: B
   /** Schema of the reply; what it does not name is not sent. `null`: the route sends bytes or text of its own. */
   reply: R | null
+  /** Of a route that sends something of its own: its media type. */
+  sends?: string
   /** Who may: checked before anything is done. */
   may: May<z.output<P>>
   run: (call: Call<z.output<P>, z.output<Q>, z.output<B>>) => Promise<unknown>
 }
-export type Route = EventHandler & { readonly may: May<never> }
+/** What a route declares of itself, for whoever looks at all of them. */
+export type Declared = Pick<
+  Definition<z.ZodType, z.ZodType, z.ZodType, z.ZodType>,
+  'summary' | 'params' | 'query' | 'body' | 'reply' | 'sends'
+> & { readonly may: Pick<May<never>, 'name' | 'open'> }
+export type Route = EventHandler & { readonly declared: Declared }
 
-const bodyLimit = 4 * 1024 * 1024
-
+/** The value as the schema has it; nothing where the route declares none. @throws Refusal naming the fields that are wrong. */
 function parse<T extends z.ZodType>(schema: T | undefined, value: unknown, what: string): z.output<T> {
   if (!schema) return undefined as z.output<T>
   const parsed = schema.safeParse(value)
   if (parsed.success) return parsed.data
-  throw new Problem(
-    400,
-    `The ${what} is not as it should be`,
-    undefined,
-    parsed.error.issues.map(issue => ({ field: issue.path.join('.') || what, message: issue.message })),
-  )
+  const errors = parsed.error.issues.map(issue => ({
+    field: issue.path.join('.') || what,
+    message: issue.message,
+  }))
+  throw refuse('bad-request', { what, errors })
 }
-
-async function readJson(event: H3Event): Promise<unknown> {
-  if (Number(getHeader(event, 'content-length') ?? 0) > bodyLimit)
-    throw new Problem(413, 'The request is too large', `At most ${bodyLimit / 1048576} MiB are taken.`)
-  const text = await readRawBody(event)
-  if (!text) return undefined
-  if (text.length > bodyLimit)
-    throw new Problem(413, 'The request is too large', `At most ${bodyLimit / 1048576} MiB are taken.`)
-  try {
-    return JSON.parse(text)
-  } catch {
-    throw new Problem(400, 'The request is not JSON')
-  }
+/** Who asks. @throws Refusal where nobody is signed in. */
+async function signedInPerson(event: H3Event, db: Knex): Promise<Person> {
+  const id = await sessionPerson(event)
+  const person = id === null ? null : await findPerson(db, id)
+  if (!person) throw refuse('not-signed-in')
+  return person
 }
-
-/** A browser says where a request comes from; one that would change something must come from here. */
-function checkOrigin(event: H3Event): void {
-  if (['GET', 'HEAD', 'OPTIONS'].includes(event.method)) return
-  const origin = getHeader(event, 'origin')
-  const own = process.env.NORTHTIDE_ORIGIN ?? `${getRequestProtocol(event)}://${getRequestHost(event)}`
-  const site = getHeader(event, 'sec-fetch-site')
-  if (origin ? origin !== own : site && site !== 'same-origin' && site !== 'none')
-    throw new Problem(403, 'This request comes from another site', 'Nothing was changed.')
-}
+/** Nobody: what an open route is given. It asks for no person and must use none. */
+const nobody: Person = { id: '', login: '', givenName: '', familyName: '', duties: [] }
 
 /** The one way to make a route: parse with Zod, authorise, call a service, reply. */
 export function route<
@@ -83,52 +79,49 @@ export function route<
   B extends z.ZodType = z.ZodUndefined,
   R extends z.ZodType = z.ZodType,
 >(definition: Definition<P, Q, B, R>): Route {
+  const { may, reply } = definition
+  async function answer(event: H3Event): Promise<unknown> {
+    setHeader(event, 'cache-control', 'no-store')
+    checkOrigin(event)
+    const db = database()
+    const person = may.open ? nobody : await signedInPerson(event, db)
+    const params = parse(definition.params, event.context.params ?? {}, 'address')
+    if (!may.open) {
+      const verdict = await may.allow({ db, person, params })
+      if (verdict !== true) throw verdict
+    }
+    const query = parse(definition.query, getQuery(event), 'query')
+    const body = parse(definition.body, definition.body ? await readJson(event) : undefined, 'request')
+    const result = await definition.run({ event, db, person, params, query, body })
+    return reply ? reply.parse(result) : result
+  }
   const handler = defineEventHandler(async event => {
+    const request = v7()
+    const start = performance.now()
+    setHeader(event, 'x-request-id', request)
+    const facts = { request, method: event.method, path: event.path.split('?')[0] }
     try {
-      setHeader(event, 'cache-control', 'no-store')
-      checkOrigin(event)
-      const db = database()
-      const who = definition.may.open ? null : await sessionPerson(event)
-      const person = who === null ? null : await findPerson(db, who)
-      if (!definition.may.open && !person)
-        throw new Problem(
-          401,
-          'You are not signed in',
-          'Sign in, then try again. What you have saved is kept.',
-        )
-      const params = parse(definition.params, event.context.params ?? {}, 'address')
-      if (person) {
-        const verdict = await definition.may.allow({ db, person, params })
-        if (verdict !== true) throw verdict
-      }
-      const query = parse(definition.query, getQuery(event), 'query')
-      const body = parse(definition.body, definition.body ? await readJson(event) : undefined, 'request')
-      const result = await definition.run({ event, db, person: person as Person, params, query, body })
-      return definition.reply ? definition.reply.parse(result) : result
+      return await answer(event)
     } catch (error) {
-      return tell(event, error)
+      return tell(event, error, facts)
+    } finally {
+      const status = event.node.res.statusCode
+      log.info({ ...facts, status, ms: Math.round(performance.now() - start) }, 'request')
     }
   })
-  return Object.assign(handler, { may: definition.may as unknown as May<never> })
+  return Object.assign(handler, { declared: definition })
 }
 
-function tell(event: H3Event, error: unknown): unknown {
-  const problem =
-    error instanceof Problem
-      ? error
-      : new Problem(
-          500,
-          'Something went wrong here',
-          'Nothing was changed. Try again; if it happens again, tell the help desk when it happened.',
-        )
-  if (!(error instanceof Problem)) console.error(`${event.method} ${event.path}`, error)
-  setResponseStatus(event, problem.status)
+const fault: ToldRefusal = {
+  status: 500,
+  title: 'Something went wrong here',
+  detail: 'Nothing was changed. Try again; if it happens again, tell the help desk when it happened.',
+}
+/** Answers with application/problem+json (RFC 9457): the edge where a refusal becomes a problem. */
+function tell(event: H3Event, error: unknown, facts: object): string {
+  const told = error instanceof Refusal ? error.told : fault
+  if (!(error instanceof Refusal)) log.error({ ...facts, err: error }, 'a request failed')
+  setResponseStatus(event, told.status)
   setHeader(event, 'content-type', 'application/problem+json')
-  return JSON.stringify({
-    type: 'about:blank',
-    title: problem.title,
-    status: problem.status,
-    detail: problem.detail,
-    errors: problem.errors,
-  })
+  return JSON.stringify({ type: 'about:blank', ...told })
 }

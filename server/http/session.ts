@@ -1,15 +1,10 @@
 import { clearSession, getCookie, useSession, type H3Event, type SessionConfig } from 'h3'
-import { Problem } from './problem'
+import { refuse } from '../errors/refusal'
 
 const name = 'northtide'
 function config(): SessionConfig {
   const password = process.env.NORTHTIDE_SESSION_SECRET ?? ''
-  if (password.length < 32)
-    throw new Problem(
-      500,
-      'This server is not set up',
-      'NORTHTIDE_SESSION_SECRET must hold at least 32 characters.',
-    )
+  if (password.length < 32) throw refuse('not-set-up')
   return {
     name,
     password,

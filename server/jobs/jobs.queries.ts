@@ -1,156 +1,134 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
-import { jsonOf, newId } from '../db/rows'
+import { json, jsonOf, newId } from '../db/rows'
+import type { JobRow } from '../db/tables'
 
-export interface Job {
-  id: string
+export interface NewJob {
   kind: string
   subject: string
   personId: string | null
+  payload: unknown
+}
+export interface Job extends NewJob {
+  id: string
   attempts: number
-  payload: Record<string, unknown>
   token: string
 }
+/** A job and the token of whoever holds it. */
+export type HeldJob = Pick<Job, 'id' | 'token'>
 export interface JobView {
   id: string
   kind: string
-  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+  state: JobRow['state']
   done: number
   total: number
   problem: string | null
 }
 
 const leaseSeconds = 30
+const triesAtMost = 3
 // Leases run on the database's clock: the processes' clocks may differ, and a demo's stands still.
-const leaseEnd = (db: Knex) => db.raw('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [leaseSeconds])
+const inSeconds = (db: Knex, seconds: number) =>
+  db.raw<string>('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [seconds])
+const databaseNow = (db: Knex) => db.raw<string>('UTC_TIMESTAMP(3)')
 
-export async function addJob(
-  db: Knex,
-  job: { kind: string; subject: string; personId: string | null; payload: unknown },
-): Promise<string> {
+export async function addJob(db: Knex, job: NewJob): Promise<string> {
   const id = newId()
   await db('jobs').insert({
     id,
     kind: job.kind,
     subject: job.subject,
     person_id: job.personId,
-    payload: JSON.stringify(job.payload),
+    payload: json(job.payload),
     state: 'waiting',
     created_at: stampOf(now()),
   })
   return id
 }
 
-/** Takes the oldest job (of some kinds) that waits, or whose holder has stopped answering. Several processes may ask at once. */
-export async function claimJob(db: Knex, kinds?: readonly string[]): Promise<Job | null> {
+/** The oldest job (of some kinds) that waits, or whose holder has stopped answering; nobody else gets it meanwhile. */
+function nextJob(trx: Knex, kinds: readonly string[]): Promise<JobRow | undefined> {
+  return trx('jobs')
+    .whereIn('kind', kinds)
+    .where(any =>
+      any
+        .where(ready =>
+          ready
+            .where({ state: 'waiting' })
+            .where(due => due.whereNull('not_before').orWhere('not_before', '<=', databaseNow(trx))),
+        )
+        .orWhere(lost => lost.where({ state: 'running' }).where('lease_until', '<', databaseNow(trx))),
+    )
+    .orderBy(['created_at', 'id'])
+    .forUpdate()
+    .skipLocked()
+    .first()
+}
+/** Takes a job for a while; null where there is none. Several processes may ask at once. */
+export async function claimJob(db: Knex, kinds: readonly string[]): Promise<Job | null> {
   return db.transaction(async trx => {
-    const row = await trx('jobs')
-      .where(any =>
-        any
-          .where(ready =>
-            ready
-              .where({ state: 'waiting' })
-              .where(due =>
-                due.whereNull('not_before').orWhere('not_before', '<=', trx.raw('UTC_TIMESTAMP(3)')),
-              ),
-          )
-          .orWhere(lost =>
-            lost.where({ state: 'running' }).where('lease_until', '<', trx.raw('UTC_TIMESTAMP(3)')),
-          ),
-      )
-      .modify(query => {
-        if (kinds) void query.whereIn('kind', kinds)
-      })
-      .orderBy('created_at')
-      .orderBy('id')
-      .forUpdate()
-      .skipLocked()
-      .first()
+    const row = await nextJob(trx, kinds)
     if (!row) return null
-    if (row.state === 'running' && row.attempts >= 3) {
-      await trx('jobs')
-        .where({ id: row.id })
-        .update({
-          state: 'failed',
-          token: null,
-          problem: 'It was begun three times and never finished.',
-          finished_at: stampOf(now()),
-        })
+    const job = trx('jobs').where({ id: row.id })
+    if (row.state === 'running' && row.attempts >= triesAtMost) {
+      await job.update({
+        state: 'failed',
+        token: null,
+        problem: 'It was begun three times and never finished.',
+        finished_at: stampOf(now()),
+      })
       return null
     }
     const token = newId()
-    await trx('jobs')
-      .where({ id: row.id })
-      .update({
-        state: 'running',
-        token,
-        lease_until: leaseEnd(trx),
-        attempts: row.attempts + 1,
-        done: 0,
-        total: 0,
-      })
-    return {
-      id: row.id,
-      kind: row.kind,
-      subject: row.subject,
-      personId: row.person_id,
-      payload: jsonOf(row.payload),
+    const attempts = row.attempts + 1
+    await job.update({
+      state: 'running',
       token,
-      attempts: row.attempts + 1,
-    }
+      lease_until: inSeconds(trx, leaseSeconds),
+      attempts,
+      done: 0,
+      total: 0,
+    })
+    const { id, kind, subject, person_id, payload } = row
+    return { id, kind, subject, personId: person_id, payload: jsonOf(payload), token, attempts }
   })
 }
 
-/** Says that a job is still being worked on, and how far it is. False where it is no longer ours: cancelled, or taken over. */
+const heldBy = (db: Knex, { id, token }: HeldJob) => db('jobs').where({ id, token, state: 'running' })
+/** Says that a job is still being worked on, and how far it is. False where it is no longer ours: cancelled, or claimed by another. */
 export async function beat(
   db: Knex,
-  job: Pick<Job, 'id' | 'token'>,
+  job: HeldJob,
   progress: { done: number; total: number },
 ): Promise<boolean> {
-  return (
-    (await db('jobs')
-      .where({ id: job.id, token: job.token, state: 'running' })
-      .update({
-        lease_until: leaseEnd(db),
-        done: Math.round(progress.done),
-        total: Math.round(progress.total),
-      })) > 0
-  )
+  const changed = await heldBy(db, job).update({
+    lease_until: inSeconds(db, leaseSeconds),
+    done: Math.round(progress.done),
+    total: Math.round(progress.total),
+  })
+  return changed > 0
 }
-
 /** Holds a job for the transaction that does its work, so that it cannot be cancelled half-way; false where it is no longer ours. */
-export async function holdJob(trx: Knex.Transaction, job: Pick<Job, 'id' | 'token'>): Promise<boolean> {
-  return Boolean(
-    await trx('jobs').where({ id: job.id, token: job.token, state: 'running' }).forUpdate().first('id'),
-  )
+export async function holdJob(trx: Knex.Transaction, job: HeldJob): Promise<boolean> {
+  return (await heldBy(trx, job).forUpdate().first('id')) !== undefined
 }
 export async function endJob(
   db: Knex,
-  job: Pick<Job, 'id' | 'token'>,
+  job: HeldJob,
   state: 'done' | 'failed',
   problem: string | null = null,
 ): Promise<boolean> {
-  return (
-    (await db('jobs')
-      .where({ id: job.id, token: job.token, state: 'running' })
-      .update({ state, problem, token: null, finished_at: stampOf(now()) })) > 0
-  )
+  const end = { state, problem, token: null, finished_at: stampOf(now()) }
+  return (await heldBy(db, job).update(end)) > 0
 }
 /** Puts a job back, to be begun again after some seconds. */
-export async function postponeJob(
-  db: Knex,
-  job: Pick<Job, 'id' | 'token'>,
-  seconds: number,
-  problem: string,
-): Promise<void> {
-  await db('jobs')
-    .where({ id: job.id, token: job.token, state: 'running' })
-    .update({
-      state: 'waiting',
-      token: null,
-      problem,
-      not_before: db.raw('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [seconds]),
-    })
+export async function postponeJob(db: Knex, job: HeldJob, seconds: number, problem: string): Promise<void> {
+  await heldBy(db, job).update({
+    state: 'waiting',
+    token: null,
+    problem,
+    not_before: inSeconds(db, seconds),
+  })
 }
 export async function cancelJobs(db: Knex, subject: string): Promise<void> {
   await db('jobs')
@@ -165,18 +143,9 @@ export const dropOldJobs = (db: Knex): Promise<number> =>
     .delete()
 /** The latest job about each of some things. */
 export async function latestJobs(db: Knex, subjects: readonly string[]): Promise<Map<string, JobView>> {
-  const rows = await db('jobs').whereIn('subject', subjects).orderBy('id')
-  return new Map(
-    rows.map(row => [
-      row.subject,
-      {
-        id: row.id,
-        kind: row.kind,
-        state: row.state,
-        done: Number(row.done),
-        total: Number(row.total),
-        problem: row.problem,
-      },
-    ]),
-  )
+  const rows = await db('jobs')
+    .whereIn('subject', subjects)
+    .orderBy('id')
+    .select('subject', 'id', 'kind', 'state', 'done', 'total', 'problem')
+  return new Map(rows.map(({ subject, ...view }) => [subject, view]))
 }

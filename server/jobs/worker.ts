@@ -1,28 +1,33 @@
 // A thread of its own for one job: what is read may be large, slow or made to do harm, and must not hold anybody up.
 import { parentPort, workerData } from 'node:worker_threads'
+import type { Knex } from 'knex'
 import { FormatRefusal } from '../../core/formats/findings'
+import { latestZone } from '../calendars/terms.queries'
+import { wallSeconds } from '../calendars/zones'
 import { addressFromEnvironment, connect } from '../db/connection'
-import type { Job } from './jobs.queries'
-import { loadTermZone, saveReport } from '../exchange/uploads.queries'
+import { Refusal } from '../errors/refusal'
 import { limitsFromEnvironment } from '../exchange/files/limits'
 import { readFile } from '../exchange/files/read'
-import { fileSource } from '../exchange/files/zip'
-import { fetchProblem, takeFetched } from '../registrar/registrar'
-import { takeProblem, takeUpload } from '../exchange/uploads'
-import { wallSeconds } from '../calendars/zones'
+import { fileSource, type Source } from '../exchange/files/zip'
+import { importProblem, importUpload } from '../exchange/import-file'
+import { saveReport } from '../exchange/uploads.queries'
+import { log } from '../http/logger'
+import { fetchProblem, importFetched } from '../registrar/registrar'
+import type { Job } from './jobs.queries'
 
 /** What a thread is given: the job, and where the bytes of its file lie. */
 export interface WorkerTask {
   job: Job
   name: string
   path: string
-  /** Of a registrar's list: its mark (ETag). */ mark?: string
+  /** Of a registrar's list. */
+  etag?: string
 }
 export type WorkerMessage =
   { type: 'progress'; done: number; total: number } | { type: 'done' } | { type: 'failed'; problem: string }
 
-const { job, name, path, mark } = workerData as WorkerTask
-const say = (message: WorkerMessage): void => parentPort!.postMessage(message)
+const task = workerData as WorkerTask
+const say = (message: WorkerMessage): void => parentPort?.postMessage(message)
 let told = 0
 const progress = (done: number, total: number): void => {
   if (Date.now() - told < 100) return
@@ -30,32 +35,45 @@ const progress = (done: number, total: number): void => {
   say({ type: 'progress', done, total })
 }
 
-const db = connect(addressFromEnvironment())
-const source = fileSource(path)
+/** How each kind of job is done, and what a person is told where it fails. */
+interface Work {
+  run: (db: Knex, source: Source) => Promise<void>
+  problem: (error: unknown) => string
+}
+const { job, name, etag = '' } = task
 const limits = limitsFromEnvironment()
+const works: Record<string, Work> = {
+  read: {
+    async run(db, source) {
+      const zone = await latestZone(db)
+      const local = zone === null ? null : wallSeconds(zone)
+      await saveReport(db, job.subject, await readFile(name, source, { limits, progress, local }), job)
+    },
+    problem: () =>
+      'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.',
+  },
+  import: {
+    run: (db, source) => importUpload(db, job, source, limits, progress),
+    problem: importProblem,
+  },
+  fetch: {
+    run: (db, source) => importFetched(db, job, etag, source, limits, progress),
+    problem: fetchProblem,
+  },
+}
+
+const work = works[job.kind]
+if (!work) throw new Error(`no thread does jobs of the kind ${job.kind}`)
+const db = connect(addressFromEnvironment())
+const source = fileSource(task.path)
 try {
-  if (job.kind === 'read') {
-    const zone = await loadTermZone(db)
-    await saveReport(
-      db,
-      job.subject,
-      await readFile(name, source, { limits, progress, local: zone === null ? null : wallSeconds(zone) }),
-      job,
-    )
-  } else if (job.kind === 'fetch') await takeFetched(db, job, mark!, source, limits, progress)
-  else await takeUpload(db, job, source, limits, progress)
+  await work.run(db, source)
   say({ type: 'done' })
 } catch (error) {
-  console.error(`job ${job.kind} ${job.id}`, error instanceof FormatRefusal ? error.message : error)
-  say({
-    type: 'failed',
-    problem:
-      job.kind === 'fetch'
-        ? fetchProblem(error)
-        : job.kind === 'take'
-          ? takeProblem(error)
-          : 'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.',
-  })
+  const isExpected = error instanceof FormatRefusal || error instanceof Refusal
+  const why = isExpected ? { why: error.message } : { err: error }
+  log[isExpected ? 'info' : 'error']({ job: job.id, kind: job.kind, ...why }, 'a job came to nothing')
+  say({ type: 'failed', problem: work.problem(error) })
 } finally {
   source.close()
   await db.destroy()

@@ -1,9 +1,9 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
-import { anywhere, jsonOf, newId } from '../db/rows'
-import { coursesOf, dutyOrgs } from '../courses/access.queries'
-import { personName } from '../courses/courses.queries'
-import type { Person } from '../people/people.queries'
+import type { CourseQuery } from '../courses/access.queries'
+import { anywhere, json, jsonOf, newId } from '../db/rows'
+import type { LogRow } from '../db/tables'
+import { shortName } from '../people/names'
 
 export interface LogEntry {
   action: string
@@ -23,7 +23,7 @@ export async function writeLog(db: Knex, entry: LogEntry): Promise<void> {
     course_id: entry.courseId ?? null,
     plan_id: entry.planId ?? null,
     run_id: entry.runId ?? null,
-    detail: JSON.stringify(entry.detail ?? {}),
+    detail: json(entry.detail ?? {}),
   })
 }
 
@@ -32,8 +32,11 @@ export interface LogQuery {
   action: string | null
   from: string | null
   to: string | null
+  /** The id of the last line of the page before. */
   before: string | null
   limit: number
+  /** Whose lines: what this person did, and what was done in these courses; null: all there are. */
+  within: { personId: string; courses: CourseQuery } | null
 }
 export interface LogLine {
   id: string
@@ -45,63 +48,72 @@ export interface LogLine {
   runId: string | null
   detail: Record<string, unknown>
 }
-/**
- * What was done, the newest first: all of it for the academic office of the whole institution; for others what they did themselves and what
- * was done in courses they have to do with. `before`: the id of the last line of the page before.
- */
-export async function readLog(db: Knex, person: Person, wish: LogQuery): Promise<LogLine[]> {
+type Columns = Omit<LogRow, 'plan_id' | 'run_id'> &
+  Pick<LogRow, 'plan_id' | 'run_id'> & {
+    given_name: string
+    family_name: string
+    course_code: string | null
+    section: string
+    title: string
+    term_name: string
+  }
+const searched = [
+  'given_name',
+  'family_name',
+  ...['action', 'courses.code', 'section', 'detail'].map(
+    column => `${column} COLLATE utf8mb4_unicode_520_ci`,
+  ),
+  'title',
+  'terms.name',
+]
+
+/** What was done, the newest first. */
+export async function readLog(db: Knex, wish: LogQuery): Promise<LogLine[]> {
   const query = db('log')
     .leftJoin('people', 'people.id', 'log.person_id')
     .leftJoin('courses', 'courses.id', 'log.course_id')
     .leftJoin('terms', 'terms.id', 'courses.term_id')
     .orderBy('log.id', 'desc')
     .limit(wish.limit)
-    .select(
-      'log.id',
-      'at',
-      'log.person_id',
+    .select<Columns[]>(
+      'log.*',
       'given_name',
       'family_name',
-      'action',
-      'log.course_id',
-      { course_code: 'courses.code' },
+      { course_code: 'courses.code', term_name: 'terms.name' },
       'section',
       'title',
-      { term_name: 'terms.name' },
-      'plan_id',
-      'run_id',
-      'detail',
     )
-  const everything = (await dutyOrgs(db, person)).office.size > 0
-  if (!everything) {
-    const mine = (await coursesOf(db, person))().select('courses.id')
-    void query.where(seen => seen.where('log.person_id', person.id).orWhereIn('log.course_id', mine))
-  }
+  const { within } = wish
+  if (within)
+    void query.where(seen =>
+      seen
+        .where('log.person_id', within.personId)
+        .orWhereIn('log.course_id', within.courses.select('courses.id')),
+    )
   if (wish.action) void query.where('action', 'like', `${wish.action.replace(/[\\%_]/g, '\\$&')}%`)
   if (wish.from) void query.where('at', '>=', `${wish.from} 00:00:00`)
   if (wish.to) void query.where('at', '<=', `${wish.to} 23:59:59.999`)
   if (wish.before) void query.where('log.id', '<', wish.before)
   for (const word of wish.words)
-    void query.whereRaw(
-      `CONCAT_WS(" ", given_name, family_name, ${['action', 'courses.code', 'section', 'detail'].map(column => `${column} COLLATE utf8mb4_unicode_520_ci`).join(', ')}, title, terms.name) LIKE ?`,
-      [anywhere(word)],
-    )
-  return (await query).map((row: Record<string, string | null>) => ({
-    id: row.id!,
-    at: row.at!,
-    by: row.person_id ? personName(row as { given_name: string; family_name: string }) : null,
-    action: row.action!,
-    planId: row.plan_id ?? null,
-    runId: row.run_id ?? null,
-    detail: jsonOf(row.detail),
-    course: row.course_code
-      ? {
-          id: row.course_id!,
-          code: row.course_code,
-          section: row.section!,
-          title: row.title!,
-          term: row.term_name!,
-        }
-      : null,
-  }))
+    void query.whereRaw(`CONCAT_WS(" ", ${searched.join(', ')}) LIKE ?`, [anywhere(word)])
+  return (await query).map(lineOf)
 }
+const lineOf = (row: Columns): LogLine => ({
+  id: row.id,
+  at: row.at,
+  by: row.person_id === null ? null : shortName(row),
+  action: row.action,
+  planId: row.plan_id,
+  runId: row.run_id,
+  detail: jsonOf(row.detail),
+  course:
+    row.course_id === null || row.course_code === null
+      ? null
+      : {
+          id: row.course_id,
+          code: row.course_code,
+          section: row.section,
+          title: row.title,
+          term: row.term_name,
+        },
+})

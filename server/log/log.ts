@@ -1,21 +1,25 @@
 import type { Knex } from 'knex'
-import type { z } from 'zod'
-import type { LogReply, logQuery } from '../../shared/api/people'
-import { readLog } from './log.queries'
-import type { Person } from '../people/people.queries'
-import { isOffice } from '../courses/codes'
+import type { LogReply, LogWish } from '../../shared/api/people'
 import { instantText } from '../clock'
+import { coursesOf, dutyReach } from '../courses/access'
+import { isOffice, type Person } from '../people/people.queries'
+import { readLog } from './log.queries'
 
 const page = 60
-/** A page of what was done, the newest first. */
-export async function viewLog(db: Knex, person: Person, wish: z.output<typeof logQuery>): Promise<LogReply> {
-  const lines = await readLog(db, person, {
+/**
+ * A page of what was done, the newest first: all of it for the academic office; for others what they did themselves, and what
+ * was done in courses they have to do with.
+ */
+export async function viewLog(db: Knex, person: Person, wish: LogWish): Promise<LogReply> {
+  const everything = (await dutyReach(db, person)).office.size > 0
+  const lines = await readLog(db, {
     words: wish.q.split(/\s+/).filter(Boolean),
     action: wish.action ?? null,
     from: wish.from ?? null,
     to: wish.to ?? null,
     before: wish.before ?? null,
     limit: page + 1,
+    within: everything ? null : { personId: person.id, courses: (await coursesOf(db, person))() },
   })
   return {
     lines: lines.slice(0, page).map(line => ({ ...line, at: instantText(line.at) })),

@@ -1,19 +1,19 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import { newId } from '../db/rows'
+import type { MailRow } from '../db/tables'
 
-export interface Mail {
-  id: string
+export interface NewMail {
   recipient: string
   replyTo: string | null
   subject: string
   body: string
+}
+export interface Mail extends NewMail {
+  id: string
   attempts: number
 }
-export async function insertMail(
-  db: Knex,
-  mail: { recipient: string; replyTo: string | null; subject: string; body: string },
-): Promise<string> {
+export async function insertMail(db: Knex, mail: NewMail): Promise<string> {
   const id = newId()
   await db('mails').insert({
     id,
@@ -26,27 +26,21 @@ export async function insertMail(
   })
   return id
 }
+/** A mail that has not been sent yet. */
 export async function findMail(db: Knex, id: string): Promise<Mail | null> {
   const row = await db('mails').where({ id }).whereNot({ state: 'sent' }).first()
-  return row
-    ? {
-        id: row.id,
-        recipient: row.recipient,
-        replyTo: row.reply_to,
-        subject: row.subject,
-        body: row.body,
-        attempts: row.attempts,
-      }
-    : null
+  if (!row) return null
+  const { recipient, reply_to, subject, body, attempts } = row
+  return { id, recipient, replyTo: reply_to, subject, body, attempts }
 }
-export async function markMail(
+/** Says how the sending of a mail went. */
+export async function updateMail(
   db: Knex,
   id: string,
-  state: 'sent' | 'waiting' | 'failed',
-  problem: string | null,
-  attempts: number,
+  change: Pick<MailRow, 'state' | 'problem' | 'attempts'>,
 ): Promise<void> {
+  const sent = change.state === 'sent' && { sent_at: stampOf(now()) }
   await db('mails')
     .where({ id })
-    .update({ state, problem, attempts, ...(state === 'sent' && { sent_at: stampOf(now()) }) })
+    .update({ ...change, ...sent })
 }

@@ -1,65 +1,70 @@
 import type { Knex } from 'knex'
 import { createTransport } from 'nodemailer'
+import { log } from '../http/logger'
 import { addJob, endJob, postponeJob, type Job } from '../jobs/jobs.queries'
-import * as mails from './mail.queries'
+import * as queries from './mail.queries'
 
 /** Where mail goes out, NORTHTIDE_SMTP_URL (smtp://host:port), and whom it is from, NORTHTIDE_MAIL_FROM; null where none is named. */
 export function mailAddress(
   env: Record<string, string | undefined> = process.env,
 ): { url: string; from: string } | null {
-  return env.NORTHTIDE_SMTP_URL
-    ? { url: env.NORTHTIDE_SMTP_URL, from: env.NORTHTIDE_MAIL_FROM || 'Northtide <northtide@localhost>' }
-    : null
+  if (!env.NORTHTIDE_SMTP_URL) return null
+  return { url: env.NORTHTIDE_SMTP_URL, from: env.NORTHTIDE_MAIL_FROM || 'Northtide <northtide@localhost>' }
 }
 
 /** Lays a mail down to be sent, within the transaction of what it is about. Null where no mail is set up. */
 export async function postMail(
   trx: Knex,
   personId: string | null,
-  mail: { recipient: string; replyTo: string | null; subject: string; body: string },
+  mail: queries.NewMail,
 ): Promise<string | null> {
   if (!mailAddress()) return null
-  const id = await mails.insertMail(trx, mail)
+  const id = await queries.insertMail(trx, mail)
   await addJob(trx, { kind: 'mail', subject: id, personId, payload: {} })
   return id
 }
 
-const most = 5
+async function send(mail: queries.Mail): Promise<void> {
+  const address = mailAddress()
+  if (!address) throw new Error('no mail server is set up')
+  const transport = createTransport({
+    url: address.url,
+    connectionTimeout: 10_000,
+    greetingTimeout: 10_000,
+    socketTimeout: 20_000,
+  })
+  await transport.sendMail({
+    from: address.from,
+    to: mail.recipient,
+    replyTo: mail.replyTo ?? undefined,
+    subject: mail.subject,
+    text: mail.body,
+    // The id is the mail's own, so that one sent twice after a fault is seen to be one.
+    messageId: `<${mail.id}@northtide>`,
+  })
+}
+
+const triesAtMost = 5
 /** Sends a mail; where that fails it is tried again after 10, 20, 40 and 80 seconds, then given up until somebody asks anew. */
 export async function sendMailJob(db: Knex, job: Job): Promise<void> {
-  const mail = await mails.findMail(db, job.subject)
-  const address = mailAddress()
+  const mail = await queries.findMail(db, job.subject)
   if (!mail) return void (await endJob(db, job, 'done'))
   const attempts = mail.attempts + 1
   try {
-    if (!address) throw new Error('no mail server is set up')
-    const transport = createTransport({
-      url: address.url,
-      connectionTimeout: 10_000,
-      greetingTimeout: 10_000,
-      socketTimeout: 20_000,
-    })
-    // The id is the mail's own, so that one sent twice after a fault is seen to be one.
-    await transport.sendMail({
-      from: address.from,
-      to: mail.recipient,
-      replyTo: mail.replyTo ?? undefined,
-      subject: mail.subject,
-      text: mail.body,
-      messageId: `<${mail.id}@northtide>`,
-    })
-    await mails.markMail(db, mail.id, 'sent', null, attempts)
+    await send(mail)
+    await queries.updateMail(db, mail.id, { state: 'sent', problem: null, attempts })
     await endJob(db, job, 'done')
   } catch (error) {
-    const problem = (error as Error).message.slice(0, 300)
-    console.error(`mail ${mail.id}`, problem)
-    await mails.markMail(db, mail.id, attempts >= most ? 'failed' : 'waiting', problem, attempts)
-    if (attempts >= most) await endJob(db, job, 'failed', problem)
+    const problem = (error instanceof Error ? error.message : String(error)).slice(0, 300)
+    log.warn({ mail: mail.id, problem }, 'a mail was not sent')
+    const isLast = attempts >= triesAtMost
+    await queries.updateMail(db, mail.id, { state: isLast ? 'failed' : 'waiting', problem, attempts })
+    if (isLast) await endJob(db, job, 'failed', problem)
     else await postponeJob(db, job, 10 * 2 ** (attempts - 1), problem)
   }
 }
 /** Sends a mail that was given up once more. */
 export async function sendAgain(db: Knex, id: string, personId: string): Promise<void> {
-  await mails.markMail(db, id, 'waiting', null, 0)
+  await queries.updateMail(db, id, { state: 'waiting', problem: null, attempts: 0 })
   await addJob(db, { kind: 'mail', subject: id, personId, payload: {} })
 }

@@ -1,17 +1,18 @@
 import type { Knex } from 'knex'
 import type { DutyChange, PeopleReply, StaffReply } from '../../shared/api/people'
+import { hashPassword, verifyPassword } from '../auth/passwords'
+import { setMayRun, staffOf } from '../courses/staff.queries'
 import { inTransaction } from '../db/connection'
+import { refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
+import { listOrgs } from './orgs.queries'
 import * as queries from './people.queries'
 import type { Person } from './people.queries'
-import { Problem } from '../http/problem'
-import { hashPassword, verifyPassword } from '../auth/passwords'
 
 /** Gives a person a password to sign in with. Students have none: they do not sign in. */
 export async function setPassword(db: Knex, login: string, password: string): Promise<void> {
   await queries.savePassword(db, login, await hashPassword(password))
 }
-
 /** The person who signs in with a name and password, or null. Takes as long when there is no such name. */
 export async function authenticate(
   db: Knex,
@@ -27,7 +28,7 @@ export async function authenticate(
 export async function readPeople(db: Knex, text: string): Promise<PeopleReply> {
   return {
     people: await queries.listStaff(db, text.split(/\s+/).filter(Boolean), 200),
-    orgs: await queries.listOrgs(db),
+    orgs: await listOrgs(db),
   }
 }
 /** Gives or takes a duty. The last of the academic office cannot be taken: nobody could give it back. */
@@ -35,32 +36,26 @@ export async function changeDuty(
   db: Knex,
   person: Person,
   personId: string,
-  change: DutyChange,
+  { org: orgId, duty, holds }: DutyChange,
 ): Promise<void> {
   await inTransaction(db, async trx => {
-    const org = (await queries.listOrgs(trx)).find(entry => entry.id === change.org)
-    if (!org)
-      throw new Problem(400, 'There is no such department', undefined, [
-        { field: 'org', message: 'Choose one of the list.' },
-      ])
-    await queries.setDuty(trx, personId, change.org, change.duty, change.holds)
-    if (!change.holds && change.duty === 'office' && (await queries.countOffice(trx)) === 0)
-      throw new Problem(
-        409,
-        'Somebody must be the academic office',
-        'This is the last one who is. Give the duty to another person first; nothing was changed.',
-      )
+    const org = (await listOrgs(trx)).find(entry => entry.id === orgId)
+    if (!org) throw refuse('unknown-department')
+    await queries.setDuty(trx, personId, orgId, duty, holds)
+    if (!holds && duty === 'office' && (await queries.countOffice(trx)) === 0)
+      throw refuse('last-of-the-office')
     await writeLog(trx, {
-      action: change.holds ? 'duty.given' : 'duty.taken',
+      action: holds ? 'duty.given' : 'duty.taken',
       personId: person.id,
-      detail: { person: personId, duty: change.duty, department: org.name },
+      detail: { person: personId, duty, department: org.name },
     })
   })
 }
 /** Those who work in a course, and who of its assistants may run. */
 export const readStaff = async (db: Knex, courseId: string): Promise<StaffReply> => ({
-  staff: await queries.staffOf(db, courseId),
+  staff: await staffOf(db, courseId),
 })
+/** Lets an assistant of a course run plans into it, or not. */
 export async function delegate(
   db: Knex,
   person: Person,
@@ -68,17 +63,13 @@ export async function delegate(
   change: { person: string; mayRun: boolean },
 ): Promise<void> {
   await inTransaction(db, async trx => {
-    if (!(await queries.setMayRun(trx, courseId, change.person, change.mayRun)))
-      throw new Problem(400, 'This person does not assist here', undefined, [
-        { field: 'person', message: 'Choose an assistant of this course.' },
-      ])
+    if (!(await setMayRun(trx, courseId, change.person, change.mayRun))) throw refuse('does-not-assist')
+    const staff = await staffOf(trx, courseId)
     await writeLog(trx, {
       action: change.mayRun ? 'run.allowed' : 'run.disallowed',
       personId: person.id,
       courseId,
-      detail: {
-        person: (await queries.staffOf(trx, courseId)).find(entry => entry.personId === change.person)?.name,
-      },
+      detail: { person: staff.find(entry => entry.personId === change.person)?.name },
     })
   })
 }

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { SessionReply } from '../../shared/api/session'
-import { latestZone } from '../courses/courses.queries'
+import { latestZone } from '../calendars/terms.queries'
+import { shortName } from './names'
 import type { Person } from './people.queries'
 import { now } from '../clock'
 
@@ -9,12 +10,12 @@ export async function sessionView(db: Knex, person: Person | null): Promise<Sess
   return {
     person: person && {
       id: person.id,
-      name: `${person.givenName.slice(0, 1)}. ${person.familyName}`,
+      name: shortName({ given_name: person.givenName, family_name: person.familyName }),
       duties: [...new Set(person.duties.map(entry => entry.duty))],
     },
     clock: {
       instant: now().toISOString(),
-      timeZone: await latestZone(db),
+      timeZone: (await latestZone(db)) ?? 'UTC',
       fixed: Boolean(process.env.NORTHTIDE_NOW),
     },
   }

@@ -1,20 +1,10 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
-import { inBatches, jsonOf, newId } from '../db/rows'
-import { personName } from '../courses/courses.queries'
+import { groupBy, inBatches, newId } from '../db/rows'
+import type { CourseRow, EnrolmentRole, EnrolmentRow, MeetingRow, OrgRow, PersonRow } from '../db/tables'
 
-export interface EnrolmentRow {
-  id: string
-  courseId: string
-  personId: string
-  role: string
-  isPrimary: boolean
-  sourceId: string | null
-  origin: 'registrar' | 'hand'
-  dropped: boolean
-  missing: boolean
-}
-export interface ClassRow {
+/** A class as it is kept now. */
+export interface KeptClass {
   id: string
   sourceId: string
   code: string
@@ -22,58 +12,50 @@ export interface ClassRow {
   title: string
   termId: string
   missing: boolean
-  meetings: { weekday: number; start: string; end: string; room: string | null }[]
+  meetings: Omit<MeetingRow, 'course_id' | 'position'>[]
 }
-
 /** Classes as they are kept now, by the registrar's key. */
-export async function classesBySource(db: Knex, keys: readonly string[]): Promise<Map<string, ClassRow>> {
-  const classes = new Map<string, ClassRow>()
+export async function classesBySource(db: Knex, keys: readonly string[]): Promise<Map<string, KeptClass>> {
+  const classes = new Map<string, KeptClass>()
   for (const batch of inBatches(keys)) {
     const rows = await db('courses')
       .whereIn('source_id', batch)
       .select('id', 'source_id', 'code', 'section', 'title', 'term_id', 'missing_since')
-    const byId = new Map<string, ClassRow>(
-      rows.map(row => [
-        row.id,
-        {
-          id: row.id,
-          sourceId: row.source_id,
-          code: row.code,
-          section: row.section,
-          title: row.title,
-          termId: row.term_id,
-          missing: row.missing_since !== null,
-          meetings: [],
-        },
-      ]),
+    const ids = rows.map(row => row.id)
+    const meetings = groupBy(
+      await db('meetings').whereIn('course_id', ids).orderBy('position'),
+      row => row.course_id,
     )
-    for (const row of await db('meetings')
-      .whereIn('course_id', [...byId.keys()])
-      .orderBy('position'))
-      byId
-        .get(row.course_id)!
-        .meetings.push({ weekday: row.weekday, start: row.start, end: row.end, room: row.room })
-    for (const row of byId.values()) classes.set(row.sourceId, row)
+    for (const { id, source_id, code, section, title, term_id, missing_since } of rows)
+      classes.set(source_id, {
+        id,
+        sourceId: source_id,
+        code,
+        section,
+        title,
+        termId: term_id,
+        missing: missing_since !== null,
+        meetings: meetings.get(id) ?? [],
+      })
   }
   return classes
 }
 /** The registrar's classes of some terms that are not marked as missing. */
-export async function classesOfTerms(
+export const classesOfTerms = (
   db: Knex,
   termIds: readonly string[],
-): Promise<{ id: string; sourceId: string }[]> {
-  return (
-    await db('courses')
-      .whereIn('term_id', termIds)
-      .where({ origin: 'registrar' })
-      .whereNull('missing_since')
-      .select('id', 'source_id')
-  ).map(row => ({ id: row.id, sourceId: row.source_id }))
-}
-export async function enrolmentsOf(db: Knex, courseIds: readonly string[]): Promise<EnrolmentRow[]> {
-  const found: EnrolmentRow[] = []
-  for (const batch of inBatches(courseIds))
-    for (const row of await db('enrolments')
+): Promise<Pick<CourseRow, 'id' | 'source_id'>[]> =>
+  db('courses')
+    .whereIn('term_id', termIds)
+    .where({ origin: 'registrar' })
+    .whereNull('missing_since')
+    .select('id', 'source_id')
+
+export type KeptEnrolment = Omit<EnrolmentRow, 'may_run'>
+export async function enrolmentsOf(db: Knex, courseIds: readonly string[]): Promise<KeptEnrolment[]> {
+  const found: KeptEnrolment[] = []
+  for (const batch of inBatches(courseIds)) {
+    const rows = await db('enrolments')
       .whereIn('course_id', batch)
       .select(
         'id',
@@ -85,40 +67,34 @@ export async function enrolmentsOf(db: Knex, courseIds: readonly string[]): Prom
         'origin',
         'dropped_at',
         'missing_since',
-      ))
-      found.push({
-        id: row.id,
-        courseId: row.course_id,
-        personId: row.person_id,
-        role: row.role,
-        isPrimary: Boolean(row.is_primary),
-        sourceId: row.source_id,
-        origin: row.origin,
-        dropped: row.dropped_at !== null,
-        missing: row.missing_since !== null,
-      })
+      )
+    found.push(...rows)
+  }
   return found
 }
+export interface ListedEnrolment {
+  course_id: string
+  person_id: string
+  role: EnrolmentRole
+  is_primary: boolean
+  source_id: string
+}
 /** Enrolments from the registrar. One who is there already keeps what was set by hand, and is there again. */
-export async function upsertEnrolments(
-  db: Knex,
-  rows: { course_id: string; person_id: string; role: string; is_primary: boolean; source_id: string }[],
-): Promise<void> {
-  for (const batch of inBatches(rows)) {
+export async function upsertEnrolments(db: Knex, listed: readonly ListedEnrolment[]): Promise<void> {
+  const rows = listed.map(row => ({
+    ...row,
+    id: newId(),
+    origin: 'registrar' as const,
+    dropped_at: null,
+    missing_since: null,
+  }))
+  for (const batch of inBatches(rows))
     await db('enrolments')
-      .insert(
-        batch.map(row => ({
-          id: newId(),
-          origin: 'registrar',
-          dropped_at: null,
-          missing_since: null,
-          ...row,
-        })),
-      )
+      .insert(batch)
       .onConflict(['course_id', 'person_id', 'role'])
       .merge(['is_primary', 'source_id', 'origin', 'dropped_at', 'missing_since'])
-  }
 }
+/** Notes that people have dropped, or that the registrar does not list them any more. */
 export async function markEnrolments(
   db: Knex,
   ids: readonly string[],
@@ -138,170 +114,69 @@ export async function markClasses(db: Knex, ids: readonly string[], missing: boo
 /** Whose sign-in name is whose, among some names. */
 export async function ownersOfLogins(db: Knex, logins: readonly string[]): Promise<Map<string, string>> {
   const owners = new Map<string, string>()
-  for (const batch of inBatches(logins))
-    for (const row of await db('people').whereIn('login', batch).select('login', 'source_id'))
-      owners.set(row.login, row.source_id)
+  for (const batch of inBatches(logins)) {
+    const rows = await db('people').whereIn('login', batch).select('login', 'source_id')
+    for (const { login, source_id } of rows) if (login !== null) owners.set(login, source_id)
+  }
   return owners
 }
-export async function namesOf(db: Knex, ids: readonly string[]): Promise<Map<string, string>> {
-  const names = new Map<string, string>()
-  for (const batch of inBatches([...new Set(ids)]))
-    for (const row of await db('people').whereIn('id', batch).select('id', 'given_name', 'family_name'))
-      names.set(row.id, `${row.given_name} ${row.family_name}`)
-  return names
-}
 
-export const changeKinds = [
-  'appeared',
-  'renamed',
-  'meetings',
-  'joined',
-  'dropped',
-  'returned',
-  'unlisted',
-  'gone',
-  'cancelled',
-  'back',
-] as const
-export type ChangeKind = (typeof changeKinds)[number]
-/** What a registrar's list changed in one course. `count`: people, or 1. `detail`: names, or before and after, in words. */
-export interface RosterChange {
-  courseId: string
-  kind: ChangeKind
-  count: number
-  detail: { names?: string[]; before?: string; after?: string }
+type SourcedTable = 'orgs' | 'people' | 'courses'
+interface SourcedRow {
+  source_id: string
+  [column: string]: unknown
 }
-
-export async function insertChanges(
+/** Ids of what is there already, by source id. */
+export async function idsBySource(
   db: Knex,
-  fetchId: string,
-  changes: readonly RosterChange[],
-): Promise<void> {
-  const at = stampOf(now())
-  for (const batch of inBatches(changes))
-    await db('roster_changes').insert(
-      batch.map(change => ({
-        id: newId(),
-        fetch_id: fetchId,
-        at,
-        course_id: change.courseId,
-        kind: change.kind,
-        count: change.count,
-        detail: JSON.stringify(change.detail),
-      })),
-    )
+  table: SourcedTable,
+  keys: readonly string[],
+): Promise<Map<string, string>> {
+  const ids = new Map<string, string>()
+  for (const batch of inBatches([...new Set(keys)])) {
+    const rows = await db<{ id: string; source_id: string }>(table)
+      .whereIn('source_id', batch)
+      .select<{ id: string; source_id: string }[]>('id', 'source_id')
+    for (const row of rows) ids.set(row.source_id, row.id)
+  }
+  return ids
 }
-export interface ChangeRow extends RosterChange {
-  id: string
-  fetchId: string
-  at: string
-}
-const changeOf = (row: Record<string, unknown>): ChangeRow => ({
-  id: row.id as string,
-  fetchId: row.fetch_id as string,
-  at: row.at as string,
-  courseId: row.course_id as string,
-  kind: row.kind as ChangeKind,
-  count: Number(row.count),
-  detail: jsonOf(row.detail),
-})
-/** The latest changes in some courses, the newest first. */
-export async function changesIn(
+/** Inserts rows, or brings those with the same `source_id` up to date; ids stay what they were, and a row that says nothing new is not written. Returns ids by source id. */
+async function upsertBySource(
   db: Knex,
-  courseIds: readonly string[],
-  since: string,
-  most = 200,
-): Promise<ChangeRow[]> {
-  return courseIds.length === 0
-    ? []
-    : (
-        await db('roster_changes')
-          .whereIn('course_id', courseIds)
-          .where('at', '>=', since)
-          .orderBy('at', 'desc')
-          .orderBy('id', 'desc')
-          .limit(most)
-      ).map(changeOf)
-}
-
-export interface FetchRow {
-  id: string
-  startedAt: string
-  finishedAt: string | null
-  state: 'waiting' | 'new' | 'same' | 'failed'
-  problem: string | null
-  by: string | null
-  mark: string | null
-  counts: Record<string, number>
-  findings: { severity: string; where: string; message: string; count?: number }[]
-}
-export async function latestFetches(db: Knex, most: number): Promise<FetchRow[]> {
-  const rows = await db('fetches')
-    .leftJoin('people', 'people.id', 'fetches.person_id')
-    .orderBy('started_at', 'desc')
-    .orderBy('fetches.id', 'desc')
-    .limit(most)
-    .select('fetches.*', 'given_name', 'family_name')
-  return rows.map(row => ({
-    id: row.id,
-    startedAt: row.started_at,
-    finishedAt: row.finished_at,
-    state: row.state,
-    problem: row.problem,
-    by: row.person_id === null ? null : personName(row),
-    mark: row.mark,
-    counts: jsonOf(row.counts),
-    findings: jsonOf(row.findings),
-  }))
-}
-/** Notes that a fetch is wanted; null where the stretch of time it stands for has one already. */
-export async function insertFetch(
-  db: Knex,
-  personId: string | null,
-  slot: number | null,
-): Promise<string | null> {
-  const id = newId()
-  const [result] = (await db.raw(
-    `INSERT IGNORE INTO fetches (id, slot, person_id, started_at, state, counts, findings) VALUES (?, ?, ?, ?, 'waiting', '{}', '[]')`,
-    [id, slot, personId, stampOf(now())],
-  )) as [{ affectedRows: number }]
-  return result.affectedRows > 0 ? id : null
-}
-export async function findFetch(db: Knex, id: string): Promise<{ id: string; state: string } | null> {
-  return (await db('fetches').where({ id }).first('id', 'state')) ?? null
-}
-/** The mark (ETag) of the last list that was taken in. */
-export async function lastMark(db: Knex): Promise<string | null> {
-  return (
-    (
-      await db('fetches')
-        .whereIn('state', ['new', 'same'])
-        .whereNotNull('mark')
-        .orderBy('started_at', 'desc')
-        .orderBy('id', 'desc')
-        .first('mark')
-    )?.mark ?? null
+  table: SourcedTable,
+  rows: readonly SourcedRow[],
+  columns: readonly string[],
+): Promise<Map<string, string>> {
+  for (const batch of inBatches(rows)) {
+    const keys = batch.map(row => row.source_id)
+    const there = await db<SourcedRow>(table)
+      .whereIn('source_id', keys)
+      .select<SourcedRow[]>('source_id', ...columns)
+    const old = new Map(there.map(row => [row.source_id, row]))
+    const fresh = batch.filter(row => {
+      const before = old.get(row.source_id)
+      return !before || columns.some(column => (row[column] ?? null) !== before[column])
+    })
+    if (fresh.length === 0) continue
+    await db<SourcedRow>(table)
+      .insert(fresh.map(row => ({ id: newId(), ...row })))
+      .onConflict('source_id')
+      .merge([...columns])
+  }
+  return idsBySource(
+    db,
+    table,
+    rows.map(row => row.source_id),
   )
 }
-export async function endFetch(
-  db: Knex,
-  id: string,
-  end: {
-    state: 'new' | 'same' | 'failed'
-    mark?: string | null
-    problem?: string
-    counts?: Record<string, number>
-    findings?: unknown[]
-  },
-): Promise<void> {
-  await db('fetches')
-    .where({ id })
-    .update({
-      state: end.state,
-      mark: end.mark ?? null,
-      problem: end.problem ?? null,
-      counts: JSON.stringify(end.counts ?? {}),
-      findings: JSON.stringify(end.findings ?? []),
-      finished_at: stampOf(now()),
-    })
-}
+export const upsertOrgs = (db: Knex, rows: readonly Omit<OrgRow, 'id'>[]) =>
+  upsertBySource(db, 'orgs', [...rows], ['name', 'type', 'parent_source_id'])
+export const upsertPeople = (db: Knex, rows: readonly Omit<PersonRow, 'id' | 'password'>[]) =>
+  upsertBySource(db, 'people', [...rows], ['login', 'given_name', 'family_name', 'email', 'active'])
+export type ListedClass = Pick<
+  CourseRow,
+  'source_id' | 'term_id' | 'org_id' | 'code' | 'section' | 'title' | 'created_at'
+>
+export const upsertCourses = (db: Knex, rows: readonly ListedClass[]) =>
+  upsertBySource(db, 'courses', [...rows], ['term_id', 'org_id', 'code', 'section', 'title'])

@@ -3,23 +3,27 @@ import { meetingText } from '../../core/dates/words'
 import type { Finding } from '../../core/formats/findings'
 import { meetingsOfPeriods } from '../../core/formats/oneroster/periods'
 import { keysOf, type Roster, type RosterRead } from '../../core/formats/oneroster/read'
-import { inTransaction } from '../db/connection'
-import * as imports from '../exchange/import.queries'
-import { writeLog } from '../log/log.queries'
-import * as queries from './roster.queries'
+import { termIdsByCode } from '../calendars/terms.queries'
 import { now, stampOf } from '../clock'
+import { replaceMeetings } from '../courses/courses.queries'
+import { inTransaction } from '../db/connection'
+import type { EnrolmentRole } from '../db/tables'
+import { writeLog } from '../log/log.queries'
+import { fullNames } from '../people/people.queries'
+import type { ChangeKind, RosterChange } from './roster-changes'
+import * as queries from './roster.queries'
 
-const roles: Record<string, string> = {
-  teacher: 'instructor',
-  aide: 'assistant',
-  proctor: 'assistant',
-  student: 'student',
-}
+const roles = new Map<string, EnrolmentRole>([
+  ['teacher', 'instructor'],
+  ['aide', 'assistant'],
+  ['proctor', 'assistant'],
+  ['student', 'student'],
+])
 const shownNames = 12
 
 export interface RosterOutcome {
   findings: Finding[]
-  changes: queries.RosterChange[]
+  changes: RosterChange[]
 }
 /** `whole`: the bundle is the registrar's whole list, so that who is not in it any more is marked (never deleted). */
 export interface RosterOptions {
@@ -27,8 +31,17 @@ export interface RosterOptions {
   toBeDeleted?: RosterRead['toBeDeleted']
 }
 
+/** What one import works with: the bundle, and what it notices and changes on the way. */
+interface Importing {
+  trx: Knex
+  roster: Roster
+  options: RosterOptions
+  note: (severity: Finding['severity'], where: string, message: string) => void
+  changes: RosterChange[]
+}
+
 /**
- * Takes a registrar's bundle in: organisations, people, classes with their meetings, and enrolments. What is there already is brought up
+ * Brings a registrar's bundle in: organisations, people, classes with their meetings, and enrolments. What is there already is brought up
  * to date; nothing is deleted because a row is missing, and who has dropped keeps what hangs off the enrolment. Tells what changed.
  * A class whose term has no calendar yet is a finding.
  */
@@ -37,15 +50,17 @@ export async function importRoster(
   roster: Roster,
   options: RosterOptions = {},
 ): Promise<RosterOutcome> {
-  const findings: Finding[] = []
-  const changes: queries.RosterChange[] = []
-  const add = (severity: Finding['severity'], where: string, message: string): void => {
-    findings.push({ severity, where, message })
-  }
-  await inTransaction(db, async trx => {
-    findings.length = 0
-    changes.length = 0
-    const orgs = await imports.upsertOrgs(
+  return inTransaction(db, async trx => {
+    const findings: Finding[] = []
+    const changes: RosterChange[] = []
+    const importing: Importing = {
+      trx,
+      roster,
+      options,
+      changes,
+      note: (severity, where, message) => findings.push({ severity, where, message }),
+    }
+    const orgs = await queries.upsertOrgs(
       trx,
       roster.orgs.map(row => ({
         source_id: row.sourcedId,
@@ -54,125 +69,40 @@ export async function importRoster(
         parent_source_id: row.parentSourcedId || null,
       })),
     )
-    const people = await imports.upsertPeople(trx, await withLogins(trx, roster, add))
-    // A bundle may name what an earlier one brought (OneRoster's delta mode).
-    const known = async (table: string, here: Map<string, string>, keys: string[]) =>
-      new Map([
-        ...(await imports.idsBySource(
-          trx,
-          table,
-          keys.filter(key => !here.has(key)),
-        )),
-        ...here,
-      ])
-    const schools = await known(
-      'orgs',
-      orgs,
-      roster.classes.map(row => row.schoolSourcedId),
-    )
-    const terms = await imports.termIdsByCode(trx)
-    const subjects = new Map(roster.courses.map(row => [row.sourcedId, row]))
-    const before = await queries.classesBySource(
-      trx,
-      roster.classes.map(row => row.sourcedId),
-    )
-    const classes = roster.classes.flatMap(row => {
-      const subject = subjects.get(row.courseSourcedId)
-      const code = subject?.courseCode || row.classCode || subject?.title || row.title
-      const term = keysOf(row.termSourcedIds)
-        .map(key => terms.get(key))
-        .find(id => id !== undefined)
-      if (!term) {
-        add(
-          'error',
-          `classes.csv, ${row.sourcedId}`,
-          `its term ${row.termSourcedIds} has no calendar yet; the class was left out`,
-        )
-        return []
-      }
-      const org = schools.get(row.schoolSourcedId)
-      if (!org) {
-        add(
-          'error',
-          `classes.csv, ${row.sourcedId}`,
-          `its school ${row.schoolSourcedId} is not known here; the class was left out`,
-        )
-        return []
-      }
-      const section = row.classCode.startsWith(code)
-        ? row.classCode.slice(code.length).replace(/^[\s-]+/, '')
-        : row.classCode
-      return [
-        {
-          source_id: row.sourcedId,
-          term_id: term,
-          org_id: org,
-          code,
-          section,
-          title: row.title,
-          created_at: stampOf(now()),
-        },
-      ]
+    const people = await queries.upsertPeople(trx, await peopleRows(importing))
+    const classes = await importClasses(importing, orgs)
+    await importEnrolments(importing, {
+      courses: await withEarlier(trx, 'courses', classes.ids, enrolled => enrolled.classSourcedId, roster),
+      people: await withEarlier(trx, 'people', people, enrolled => enrolled.userSourcedId, roster),
     })
-    const courses = await imports.upsertCourses(trx, classes)
-    const nameOf = (row: { code: string; section: string; title: string }): string =>
-      `${row.code}${row.section ? `-${row.section}` : ''} ${row.title}`
-    for (const row of classes) {
-      const old = before.get(row.source_id)
-      const courseId = courses.get(row.source_id)!
-      if (!old) changes.push({ courseId, kind: 'appeared', count: 1, detail: { after: nameOf(row) } })
-      else if (nameOf(old) !== nameOf(row))
-        changes.push({
-          courseId,
-          kind: 'renamed',
-          count: 1,
-          detail: { before: nameOf(old), after: nameOf(row) },
-        })
-      if (old?.missing) changes.push({ courseId, kind: 'back', count: 1, detail: {} })
-    }
-    await queries.markClasses(
-      trx,
-      classes.flatMap(row => (before.get(row.source_id)?.missing ? [courses.get(row.source_id)!] : [])),
-      false,
-    )
-    for (const row of roster.classes)
-      await takeMeetings(trx, row, courses.get(row.sourcedId), before.get(row.sourcedId), changes, add)
-    await takeEnrolments(
-      trx,
-      roster,
-      options,
-      {
-        courses: await known(
-          'courses',
-          courses,
-          roster.enrollments.map(row => row.classSourcedId),
-        ),
-        people: await known(
-          'people',
-          people,
-          roster.enrollments.map(row => row.userSourcedId),
-        ),
-      },
-      changes,
-      add,
-    )
-    await markMissingClasses(trx, roster, classes, options, changes)
+    await markMissingClasses(importing, classes.rows)
     await writeLog(trx, {
       action: 'roster.imported',
       detail: {
         people: people.size,
-        classes: courses.size,
+        classes: classes.ids.size,
         enrolments: roster.enrollments.length,
         changes: changes.length,
       },
     })
+    return { findings, changes }
   })
-  return { findings, changes }
 }
 
-type Add = (severity: Finding['severity'], where: string, message: string) => void
-/** People as rows; a sign-in name that is somebody else's is left out, so that nobody takes another's place. */
-async function withLogins(trx: Knex, roster: Roster, add: Add): Promise<Record<string, unknown>[]> {
+/** Ids by source id, with those that an earlier bundle brought and this one only names (OneRoster's delta mode). */
+async function withEarlier(
+  trx: Knex,
+  table: 'courses' | 'people',
+  here: Map<string, string>,
+  keyOf: (row: Roster['enrollments'][number]) => string,
+  roster: Roster,
+): Promise<Map<string, string>> {
+  const unknown = roster.enrollments.map(keyOf).filter(key => !here.has(key))
+  return new Map([...(await queries.idsBySource(trx, table, unknown)), ...here])
+}
+
+/** People as rows; a sign-in name that is somebody else's is left out, so that nobody gets another's place. */
+async function peopleRows({ trx, roster, note }: Importing) {
   const loginOf = (row: Roster['users'][number]): string | null =>
     row.role === 'student' ? null : row.username || null
   const owners = await queries.ownersOfLogins(
@@ -182,8 +112,9 @@ async function withLogins(trx: Knex, roster: Roster, add: Add): Promise<Record<s
   return roster.users.map(row => {
     const login = loginOf(row)
     const owner = login === null ? undefined : owners.get(login)
-    if (login !== null && owner !== undefined && owner !== row.sourcedId)
-      add(
+    const isTheirs = owner === undefined || owner === row.sourcedId
+    if (!isTheirs)
+      note(
         'error',
         `users.csv, ${row.sourcedId}`,
         `the sign-in name ${login} is that of ${owner}; this person was taken without one`,
@@ -191,7 +122,7 @@ async function withLogins(trx: Knex, roster: Roster, add: Add): Promise<Record<s
     else if (login !== null) owners.set(login, row.sourcedId)
     return {
       source_id: row.sourcedId,
-      login: owner === undefined || owner === row.sourcedId ? login : null,
+      login: isTheirs ? login : null,
       given_name: row.givenName,
       family_name: row.familyName,
       email: row.email || null,
@@ -200,107 +131,161 @@ async function withLogins(trx: Knex, roster: Roster, add: Add): Promise<Record<s
   })
 }
 
-async function takeMeetings(
-  trx: Knex,
-  row: Roster['classes'][number],
-  courseId: string | undefined,
-  old: queries.ClassRow | undefined,
-  changes: queries.RosterChange[],
-  add: Add,
-): Promise<void> {
-  const meetings = meetingsOfPeriods(row.periods)
-  if (!courseId || meetings === null) return
-  if ('problem' in meetings)
-    return add(
-      'warning',
-      `classes.csv, ${row.sourcedId}, periods`,
-      `${meetings.problem}; its meetings stay as they were`,
-    )
-  const shape = (list: readonly { weekday: number; start: string; end: string }[]): string =>
-    JSON.stringify(list.map(({ weekday, start, end }) => [weekday, start, end]))
-  if (old && shape(old.meetings) === shape(meetings)) return
-  await imports.replaceMeetings(
-    trx,
-    courseId,
-    meetings.map(meeting => ({ ...meeting, ...(row.location && { room: row.location }) })),
-  )
-  if (old?.meetings.length)
-    changes.push({
-      courseId,
-      kind: 'meetings',
-      count: 1,
-      detail: { before: meetingText(old.meetings), after: meetingText(meetings) },
-    })
+/** Classes as rows; those whose term or school is not known here are left out. */
+async function classRows(
+  { trx, roster, note }: Importing,
+  orgs: Map<string, string>,
+): Promise<queries.ListedClass[]> {
+  const unknown = roster.classes.map(row => row.schoolSourcedId).filter(key => !orgs.has(key))
+  const schools = new Map([...(await queries.idsBySource(trx, 'orgs', unknown)), ...orgs])
+  const terms = await termIdsByCode(trx)
+  const subjects = new Map(roster.courses.map(row => [row.sourcedId, row]))
+  return roster.classes.flatMap(row => {
+    const where = `classes.csv, ${row.sourcedId}`
+    const term = keysOf(row.termSourcedIds)
+      .map(key => terms.get(key))
+      .find(id => id !== undefined)
+    if (!term) {
+      note('error', where, `its term ${row.termSourcedIds} has no calendar yet; the class was left out`)
+      return []
+    }
+    const org = schools.get(row.schoolSourcedId)
+    if (!org) {
+      note('error', where, `its school ${row.schoolSourcedId} is not known here; the class was left out`)
+      return []
+    }
+    const subject = subjects.get(row.courseSourcedId)
+    const code = subject?.courseCode || row.classCode || subject?.title || row.title
+    const section = row.classCode.startsWith(code)
+      ? row.classCode.slice(code.length).replace(/^[\s-]+/, '')
+      : row.classCode
+    const names = { code, section, title: row.title }
+    return [{ source_id: row.sourcedId, term_id: term, org_id: org, ...names, created_at: stampOf(now()) }]
+  })
+}
+const nameOf = (row: { code: string; section: string; title: string }): string =>
+  `${row.code}${row.section ? `-${row.section}` : ''} ${row.title}`
+
+/** Brings classes in with their meetings, and tells which appeared, were renamed or are back. */
+async function importClasses(
+  importing: Importing,
+  orgs: Map<string, string>,
+): Promise<{ rows: queries.ListedClass[]; ids: Map<string, string> }> {
+  const { trx, roster, changes } = importing
+  const keys = roster.classes.map(row => row.sourcedId)
+  const before = await queries.classesBySource(trx, keys)
+  const rows = await classRows(importing, orgs)
+  const ids = await queries.upsertCourses(trx, rows)
+  const back: string[] = []
+  for (const row of rows) {
+    const old = before.get(row.source_id)
+    const courseId = ids.get(row.source_id)
+    if (!courseId) continue
+    const [was, is] = [old && nameOf(old), nameOf(row)]
+    if (was === undefined) changes.push({ courseId, kind: 'appeared', count: 1, detail: { after: is } })
+    else if (was !== is)
+      changes.push({ courseId, kind: 'renamed', count: 1, detail: { before: was, after: is } })
+    if (!old?.missing) continue
+    changes.push({ courseId, kind: 'back', count: 1, detail: {} })
+    back.push(courseId)
+  }
+  await queries.markClasses(trx, back, false)
+  for (const row of roster.classes) {
+    const courseId = ids.get(row.sourcedId)
+    if (courseId) await importMeetings(importing, row, courseId, before.get(row.sourcedId))
+  }
+  return { rows, ids }
 }
 
-async function takeEnrolments(
-  trx: Knex,
-  roster: Roster,
-  options: RosterOptions,
-  ids: { courses: Map<string, string>; people: Map<string, string> },
-  changes: queries.RosterChange[],
-  add: Add,
+type Weekly = readonly { weekday: number; start: string; end: string }[]
+const shapeOf = (meetings: Weekly): string =>
+  JSON.stringify(meetings.map(({ weekday, start, end }) => [weekday, start, end]))
+async function importMeetings(
+  { trx, changes, note }: Importing,
+  row: Roster['classes'][number],
+  courseId: string,
+  old: queries.KeptClass | undefined,
 ): Promise<void> {
-  const { courses, people } = ids
-  const strangers = roster.enrollments.filter(
-    row => !people.has(row.userSourcedId) || !courses.has(row.classSourcedId),
-  ).length
+  const meetings = meetingsOfPeriods(row.periods)
+  if (meetings === null) return
+  if ('problem' in meetings) {
+    const where = `classes.csv, ${row.sourcedId}, periods`
+    return note('warning', where, `${meetings.problem}; its meetings stay as they were`)
+  }
+  if (old && shapeOf(old.meetings) === shapeOf(meetings)) return
+  const room = row.location || null
+  await replaceMeetings(
+    trx,
+    courseId,
+    meetings.map(meeting => ({ ...meeting, room })),
+  )
+  if (!old?.meetings.length) return
+  const detail = { before: meetingText(old.meetings), after: meetingText(meetings) }
+  changes.push({ courseId, kind: 'meetings', count: 1, detail })
+}
+
+interface Ids {
+  courses: Map<string, string>
+  people: Map<string, string>
+}
+type EnrolmentKey = Pick<queries.ListedEnrolment, 'course_id' | 'person_id' | 'role'>
+const keyOf = ({ course_id, person_id, role }: EnrolmentKey): string => `${course_id} ${person_id} ${role}`
+
+/** The bundle's enrolments of classes and people that are known here. */
+function listedEnrolments({ roster, note }: Importing, { courses, people }: Ids): queries.ListedEnrolment[] {
+  let strangers = 0
+  const listed = roster.enrollments.flatMap(row => {
+    const [course_id, person_id] = [courses.get(row.classSourcedId), people.get(row.userSourcedId)]
+    const role = roles.get(row.role)
+    if (!course_id || !person_id) strangers++
+    if (!course_id || !person_id || !role) return []
+    return [{ course_id, person_id, role, is_primary: row.primary === 'true', source_id: row.sourcedId }]
+  })
   if (strangers > 0)
-    add(
+    note(
       'error',
       'enrollments.csv',
       `${strangers} rows name a class or a person that is not known here; they were left out`,
     )
-  const listed = roster.enrollments
-    .filter(row => roles[row.role] && courses.has(row.classSourcedId) && people.has(row.userSourcedId))
-    .map(row => ({
-      course_id: courses.get(row.classSourcedId)!,
-      person_id: people.get(row.userSourcedId)!,
-      role: roles[row.role]!,
-      is_primary: row.primary === 'true',
-      source_id: row.sourcedId,
-    }))
-  const keyOf = (courseId: string, personId: string, role: string): string =>
-    `${courseId} ${personId} ${role}`
-  const there = await queries.enrolmentsOf(trx, [...new Set([...courses.values()])])
-  const old = new Map(there.map(row => [keyOf(row.courseId, row.personId, row.role), row]))
-  const fresh = listed.filter(row => {
-    const now = old.get(keyOf(row.course_id, row.person_id, row.role))
-    return (
-      !now ||
-      now.dropped ||
-      now.missing ||
-      now.isPrimary !== row.is_primary ||
-      now.sourceId !== row.source_id ||
-      now.origin !== 'registrar'
-    )
-  })
+  return listed
+}
+/** Whether a row of the list says anything new. */
+const isNews = (row: queries.ListedEnrolment, old: queries.KeptEnrolment | undefined): boolean =>
+  !old ||
+  old.dropped_at !== null ||
+  old.missing_since !== null ||
+  old.is_primary !== row.is_primary ||
+  old.source_id !== row.source_id ||
+  old.origin !== 'registrar'
+/** Whether who is not on the list is to be marked: rows that could not be read may be those of people who are thought missing. */
+function isWhole({ options: { whole } }: Importing, mode: 'enrollments' | 'classes', files: RegExp): boolean {
+  const unread = whole?.findings.some(finding => finding.severity === 'error' && files.test(finding.where))
+  return whole?.modes[mode] === 'bulk' && !unread
+}
+
+async function importEnrolments(importing: Importing, ids: Ids): Promise<void> {
+  const { trx, roster, options, changes } = importing
+  const listed = listedEnrolments(importing, ids)
+  const there = await queries.enrolmentsOf(trx, [...new Set(ids.courses.values())])
+  const old = new Map(there.map(row => [keyOf(row), row]))
+  const fresh = listed.filter(row => isNews(row, old.get(keyOf(row))))
   await queries.upsertEnrolments(trx, fresh)
+
   const gone = new Set(options.toBeDeleted?.enrollments ?? [])
-  const dropped = there.filter(row => row.sourceId !== null && gone.has(row.sourceId) && !row.dropped)
+  const isGone = (row: queries.KeptEnrolment): boolean => row.source_id !== null && gone.has(row.source_id)
+  const dropped = there.filter(row => isGone(row) && row.dropped_at === null)
   await queries.markEnrolments(
     trx,
     dropped.map(row => row.id),
     'dropped_at',
   )
-  // Rows that could not be read may be those of people who are thought missing: then nobody is.
-  const whole =
-    options.whole?.modes.enrollments === 'bulk' &&
-    !options.whole.findings.some(
-      finding => finding.severity === 'error' && /^(enrollments|users|classes)\.csv/.test(finding.where),
-    )
-  const here = new Set(listed.map(row => keyOf(row.course_id, row.person_id, row.role)))
-  const inList = new Set(roster.classes.map(row => courses.get(row.sourcedId)))
-  const unlisted = whole
-    ? there.filter(
-        row =>
-          row.origin === 'registrar' &&
-          !row.dropped &&
-          !row.missing &&
-          inList.has(row.courseId) &&
-          !here.has(keyOf(row.courseId, row.personId, row.role)) &&
-          !(row.sourceId !== null && gone.has(row.sourceId)),
-      )
+  const here = new Set(listed.map(keyOf))
+  const inList = new Set(roster.classes.map(row => ids.courses.get(row.sourcedId)))
+  const stood = there.filter(
+    row => row.origin === 'registrar' && row.dropped_at === null && row.missing_since === null,
+  )
+  const unlisted = isWhole(importing, 'enrollments', /^(enrollments|users|classes)\.csv/)
+    ? stood.filter(row => inList.has(row.course_id) && !here.has(keyOf(row)) && !isGone(row))
     : []
   await queries.markEnrolments(
     trx,
@@ -308,63 +293,61 @@ async function takeEnrolments(
     'missing_since',
   )
 
-  const groups = new Map<string, { courseId: string; kind: queries.ChangeKind; people: string[] }>()
-  const note = (courseId: string, kind: queries.ChangeKind, personId: string): void => {
-    const group = groups.get(`${courseId} ${kind}`) ?? { courseId, kind, people: [] }
-    group.people.push(personId)
-    groups.set(`${courseId} ${kind}`, group)
-  }
+  const groups = peopleByChange()
   for (const row of fresh) {
-    const before = old.get(keyOf(row.course_id, row.person_id, row.role))
-    if (!before) note(row.course_id, 'joined', row.person_id)
-    else if (before.dropped || before.missing) note(row.course_id, 'returned', row.person_id)
+    const before = old.get(keyOf(row))
+    if (!before) groups.add(row, 'joined')
+    else if (before.dropped_at !== null || before.missing_since !== null) groups.add(row, 'returned')
   }
-  for (const row of dropped) note(row.courseId, 'dropped', row.personId)
-  for (const row of unlisted) note(row.courseId, 'unlisted', row.personId)
-  const names = await queries.namesOf(
-    trx,
-    [...groups.values()].flatMap(group => group.people.slice(0, shownNames)),
-  )
-  for (const { courseId, kind, people: who } of groups.values())
-    changes.push({
-      courseId,
-      kind,
-      count: who.length,
-      detail: { names: who.slice(0, shownNames).map(id => names.get(id)!) },
-    })
+  for (const row of dropped) groups.add(row, 'dropped')
+  for (const row of unlisted) groups.add(row, 'unlisted')
+  changes.push(...(await groups.told(trx)))
+}
+
+/** Notes people who joined, dropped, returned or are not listed any more, course by course. */
+function peopleByChange() {
+  const groups = new Map<string, { courseId: string; kind: ChangeKind; people: string[] }>()
+  return {
+    add({ course_id, person_id }: Pick<EnrolmentKey, 'course_id' | 'person_id'>, kind: ChangeKind): void {
+      const key = `${course_id} ${kind}`
+      const group = groups.get(key) ?? { courseId: course_id, kind, people: [] }
+      group.people.push(person_id)
+      groups.set(key, group)
+    },
+    async told(trx: Knex): Promise<RosterChange[]> {
+      const all = [...groups.values()].map(group => ({ ...group, shown: group.people.slice(0, shownNames) }))
+      const names = await fullNames(
+        trx,
+        all.flatMap(group => group.shown),
+      )
+      return all.map(({ courseId, kind, people, shown }) => ({
+        courseId,
+        kind,
+        count: people.length,
+        detail: { names: shown.map(id => names.get(id) ?? '') },
+      }))
+    },
+  }
 }
 
 /** Classes that the registrar cancels or does not list any more are marked; they and all that is in them stay. */
-async function markMissingClasses(
-  trx: Knex,
-  roster: Roster,
-  classes: readonly { source_id: string; term_id: string }[],
-  options: RosterOptions,
-  changes: queries.RosterChange[],
-): Promise<void> {
+async function markMissingClasses(importing: Importing, rows: readonly queries.ListedClass[]): Promise<void> {
+  const { trx, roster, options, changes } = importing
+  const mark = async (ids: string[], kind: ChangeKind): Promise<void> => {
+    for (const courseId of ids) changes.push({ courseId, kind, count: 1, detail: {} })
+    await queries.markClasses(trx, ids, true)
+  }
   const cancelled = await queries.classesBySource(trx, [...(options.toBeDeleted?.classes ?? [])])
   const fresh = [...cancelled.values()].filter(row => !row.missing)
-  for (const row of fresh) changes.push({ courseId: row.id, kind: 'cancelled', count: 1, detail: {} })
-  await queries.markClasses(
-    trx,
+  await mark(
     fresh.map(row => row.id),
-    true,
+    'cancelled',
   )
-  if (
-    options.whole?.modes.classes !== 'bulk' ||
-    options.whole.findings.some(
-      finding => finding.severity === 'error' && finding.where.startsWith('classes.csv'),
-    )
-  )
-    return
+  if (!isWhole(importing, 'classes', /^classes\.csv/)) return
   const listed = new Set(roster.classes.map(row => row.sourcedId))
-  const gone = (await queries.classesOfTerms(trx, [...new Set(classes.map(row => row.term_id))])).filter(
-    row => !listed.has(row.sourceId),
-  )
-  for (const row of gone) changes.push({ courseId: row.id, kind: 'gone', count: 1, detail: {} })
-  await queries.markClasses(
-    trx,
-    gone.map(row => row.id),
-    true,
+  const kept = await queries.classesOfTerms(trx, [...new Set(rows.map(row => row.term_id))])
+  await mark(
+    kept.filter(row => !listed.has(row.source_id)).map(row => row.id),
+    'gone',
   )
 }

@@ -1,39 +1,43 @@
 import type { Knex } from 'knex'
-import { studentDataKinds } from '../../core/clear/kinds'
 import { checkWindows } from '../../core/pairing/windows'
 import {
   compilePlan,
   planLedger,
+  type CompiledPlan,
   type CompileInput,
-  type Effect,
   type Placement,
 } from '../../core/plan/compile'
+import { shellFactsOf } from '../../core/plan/document'
+import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
-import { countStudentData, loadCalendar, loadCourses, loadOutline } from '../courses/courses.queries'
-import { writeLog } from '../log/log.queries'
-import type { Person } from '../people/people.queries'
-import { findPlan, lockPlan, markRun, repairPlan, writtenCourse, type PlanRow } from '../plans/plans.queries'
-import * as queries from './runs.queries'
-import {
-  contentsOf,
-  joinSection,
-  planSections,
-  sectionsOf,
-  sectionsOfRun,
-  takeOverSlots,
-  writeSectionSlots,
-} from '../courses/sections.queries'
-import { beginWriting, endWriting, writingInto } from '../shells/shells.queries'
-import { dropAwaited, moveIntoTerm, takeSnapshot } from './snapshots.queries'
+import { loadCalendar } from '../calendars/terms.queries'
+import { instantText, now, stampOf } from '../clock'
+import { loadOutline } from '../courses/content.queries'
+import { loadCourse, lockCourse } from '../courses/courses.queries'
+import { courseLines, lineIn } from '../courses/lines'
+import * as sections from '../courses/sections.queries'
+import { countStudentData } from '../courses/student-data.queries'
 import { inTransaction } from '../db/connection'
 import { newId } from '../db/rows'
-import { notFound, Problem } from '../http/problem'
-import { courseLines } from '../courses/lines'
-import { compileInput, fingerprintOf, joinable, sectionInput } from '../plans/plans'
-import { instantText, now, stampOf } from '../clock'
-
-const countOf = (placements: readonly Placement[], entity: Placement['entity']): number =>
-  placements.filter(entry => entry.entity === entity).length
+import type { AuditLine } from '../db/tables'
+import { notFound, refuse } from '../errors/refusal'
+import { writeLog } from '../log/log.queries'
+import type { Person } from '../people/people.queries'
+import { compileInput, fingerprintOf, sectionInput } from '../plans/compile'
+import {
+  dropAwaited,
+  findPlan,
+  lockPlan,
+  markAsRun,
+  planSections,
+  repairPlan,
+  writtenCourse,
+  type Plan,
+} from '../plans/plans.queries'
+import { joinable } from '../plans/sections'
+import * as queries from './runs.queries'
+import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
+import { beginWriting, endWriting, writingInto } from './writing.queries'
 
 /**
  * Runs a plan: everything is computed again here, written in one transaction, counted and audited before it is committed.
@@ -51,13 +55,8 @@ export async function runPlan(
   const course = writtenCourse(wanted)
   if (!(await beginWriting(db, course, person.id, planId))) {
     const held = (await writingInto(db, [course])).get(course)
-    throw new Problem(
-      409,
-      'Somebody is writing into this shell',
-      held
-        ? `${held.by} has been at it since ${instantText(held.since).slice(11, 16)} (UTC). Nothing of yours was written; look again when it is done.`
-        : 'Try again in a moment.',
-    )
+    const told = held && { by: held.by, since: instantText(held.since).slice(11, 16) }
+    throw refuse('somebody-is-writing', told ?? null)
   }
   try {
     return await inTransaction(db, trx => runLocked(trx, person, planId, fingerprint))
@@ -66,50 +65,33 @@ export async function runPlan(
   }
 }
 
+/** What a run works with, all of it looked at within its transaction. */
+interface Running {
+  runId: string
+  person: Person
+  plan: Plan
+  input: CompileInput
+  compiled: CompiledPlan
+}
+
 async function runLocked(
   trx: Knex.Transaction,
   person: Person,
   planId: string,
   fingerprint: string,
 ): Promise<string> {
-  const runId = newId()
   const plan = await lockPlan(trx, planId)
   if (!plan) throw notFound('This plan')
-  if (plan.state === 'run')
-    throw new Problem(409, 'This plan has been run already', 'Open the shell to see what came of it.')
+  if (plan.state === 'run') throw refuse('run-already')
   const input = await compileInput(trx, plan)
-  const { placements, effect } = compilePlan(input)
+  const compiled = compilePlan(input)
   const chosen = await planSections(trx, planId)
-  if (fingerprintOf(plan, input, { placements, effect }, chosen) !== fingerprint)
-    throw new Problem(
-      409,
-      'Something changed since you looked',
-      'The plan, the old course or the shell is not as it was when these numbers were made. Nothing was written. Look at the numbers again, then run.',
-    )
-  if (placements.length === 0)
-    throw new Problem(
-      409,
-      'There is nothing to add',
-      'Everything in this plan is in the shell already, or was left behind.',
-    )
-  const target = (await loadCourses(trx, [plan.targetId])).get(plan.targetId)!
-  if (plan.mode === 'roll' && target.origin === 'awaited')
-    throw new Problem(
-      409,
-      'There is no shell yet',
-      'This plan waits for one. Attach the shell when it has come, then run.',
-    )
-  if (plan.document.windows) {
-    const fault = checkWindows(plan.document.windows, await loadCalendar(trx, plan.targetId)).find(
-      entry => entry.severity === 'must',
-    )
-    if (fault)
-      throw new Problem(
-        409,
-        'The windows cannot be meant so',
-        `${fault.message} Set it right in Pair; nothing was written.`,
-      )
-  }
+  if (fingerprintOf(plan, input, compiled, chosen) !== fingerprint) throw refuse('changed-since-consent')
+  if (compiled.placements.length === 0) throw refuse('nothing-to-add')
+  await checkShellReady(trx, plan)
+
+  const running: Running = { runId: newId(), person, plan, input, compiled }
+  const { runId } = running
   const courseId = writtenCourse(plan)
   const before = await countStudentData(trx, courseId)
   await queries.insertRun(trx, {
@@ -119,145 +101,114 @@ async function runLocked(
     targetId: courseId,
     personId: person.id,
     document: plan.document,
-    effect,
+    effect: compiled.effect,
     at: stampOf(now()),
   })
-  await (plan.mode === 'in-place' ? writeInPlace : writeIntoShell)(
-    trx,
-    runId,
-    person,
-    plan,
-    placements,
-    effect,
-  )
-  await joinSections(trx, runId, plan, input, placements, chosen)
-  const { names, windows } = plan.document
-  await queries.setCourseFacts(trx, runId, courseId, {
-    ...(names.title !== null && { shown_title: names.title }),
-    ...(names.label !== null && { label: names.label === '' ? null : names.label }),
-    ...(windows && {
-      enrol_from: windows.enrolFrom,
-      enrol_to: windows.enrolTo,
-      open_from: windows.openFrom,
-      open_to: windows.openTo,
-    }),
-  })
-  const after = await countStudentData(trx, courseId)
-  const onNew = await countStudentData(
-    trx,
-    courseId,
-    plan.mode === 'in-place'
-      ? []
-      : placements.filter(entry => entry.entity === 'item').map(entry => entry.lineage),
-  )
-  const audit = studentDataKinds.map(kind => ({
-    kind,
-    before: before[kind],
-    after: after[kind],
-    onNewItems: onNew[kind],
-  }))
-  const found = audit.find(line => line.after !== line.before || line.onNewItems !== 0)
-  if (found) throw new Error(`run ${runId}: the audit found student data (${found.kind})`)
-  await queries.finishRun(trx, runId, audit, stampOf(now()))
-  await markRun(trx, planId)
+  if (plan.mode === 'in-place') await writeInPlace(trx, running)
+  else {
+    await writeIntoShell(trx, running)
+    await joinSections(trx, running, chosen)
+  }
+  await queries.setShellFacts(trx, runId, courseId, shellFactsOf(plan.document))
+  await queries.finishRun(trx, runId, await audit(trx, running, before), stampOf(now()))
+  await markAsRun(trx, planId)
   await writeLog(trx, {
     action: plan.mode === 'in-place' ? 'plan.run-in-place' : 'plan.run',
     personId: person.id,
     courseId,
     planId,
     runId,
-    detail: { added: effect.added },
+    detail: { added: compiled.effect.added },
   })
   return runId
 }
 
-async function writeIntoShell(
+async function checkShellReady(trx: Knex, plan: Plan): Promise<void> {
+  const target = await loadCourse(trx, plan.targetId)
+  if (plan.mode === 'roll' && target.origin === 'awaited') throw refuse('no-shell-yet')
+  const { windows } = plan.document
+  if (!windows) return
+  const faults = checkWindows(windows, await loadCalendar(trx, plan.targetId))
+  const fault = faults.find(entry => entry.severity === 'must')
+  if (fault) throw refuse('impossible-windows', { fault: fault.message })
+}
+
+const itemsAmong = (placements: readonly Placement[]): Placement[] =>
+  placements.filter(entry => entry.entity === 'item')
+const lineagesOf = (placements: readonly Placement[]): string[] => placements.map(entry => entry.lineage)
+
+/** Counts student data again: none of any kind may have come, and none may be about the new items. @throws where some is. */
+async function audit(
   trx: Knex,
-  runId: string,
-  person: Person,
-  plan: PlanRow,
-  placements: Placement[],
-  effect: Effect,
-): Promise<void> {
-  const contents = await contentsOf(trx, plan.sourceIds)
-  await queries.insertEntries(
-    trx,
-    runId,
-    plan.sourceIds.map(source => contents.get(source)!),
-    placements,
-  )
+  { runId, plan, compiled }: Running,
+  before: Awaited<ReturnType<typeof countStudentData>>,
+): Promise<AuditLine[]> {
+  const courseId = writtenCourse(plan)
+  const after = await countStudentData(trx, courseId)
+  const fresh = plan.mode === 'in-place' ? [] : lineagesOf(itemsAmong(compiled.placements))
+  const onNew = await countStudentData(trx, courseId, fresh)
+  const lines = studentDataNames.map(kind => ({
+    kind,
+    before: before[kind],
+    after: after[kind],
+    onNewItems: onNew[kind],
+  }))
+  const found = lines.find(line => line.after !== line.before || line.onNewItems !== 0)
+  if (found) throw new Error(`run ${runId}: the audit found student data (${found.kind})`)
+  return lines
+}
+
+/** The rows written must be those planned. @throws where they are not: nothing is committed then. */
+function checkWritten(runId: string, what: string, written: number, planned: number): void {
+  if (written !== planned) throw new Error(`run ${runId}: ${written} ${what} written, ${planned} planned`)
+}
+
+async function writeIntoShell(trx: Knex, { runId, plan, compiled }: Running): Promise<void> {
+  const { placements, effect } = compiled
+  const contents = await sections.contentsOf(trx, plan.sourceIds)
+  const sources = plan.sourceIds.map(source => contents.get(source) ?? source)
+  await queries.insertEntries(trx, runId, sources, placements)
   const written = await queries.copyContent(trx, runId, plan.targetId)
-  for (const entity of ['category', 'unit', 'item'] as const)
-    if (written[entity] !== countOf(placements, entity))
-      throw new Error(
-        `run ${runId}: ${written[entity]} rows of ${entity} written, ${countOf(placements, entity)} planned`,
-      )
-  if (written.slots !== effect.dates.dates)
-    throw new Error(`run ${runId}: ${written.slots} dates written, ${effect.dates.dates} planned`)
+  for (const entity of ['category', 'unit', 'item'] as const) {
+    const planned = placements.filter(entry => entry.entity === entity).length
+    checkWritten(runId, `rows of ${entity}`, written[entity], planned)
+  }
+  const dates = await queries.countDates(trx, runId, plan.targetId)
+  checkWritten(runId, 'dates', dates, effect.dates.dates)
 }
 
 /** Sections that show the shell's content, chosen now or joined before: each gets dates for what is new, from its own meetings. */
 async function joinSections(
   trx: Knex,
-  runId: string,
-  plan: PlanRow,
-  input: CompileInput,
-  placements: readonly Placement[],
+  { runId, plan, input, compiled }: Running,
   chosen: readonly string[],
 ): Promise<void> {
-  if (plan.mode === 'in-place') return
-  const before = await sectionsOf(trx, plan.targetId)
+  const before = await sections.sectionsOf(trx, plan.targetId)
   const fresh = chosen.filter(section => !before.includes(section))
-  for (const section of [...fresh].sort()) await trx('courses').where({ id: section }).forUpdate().first('id')
+  for (const section of [...fresh].sort()) await lockCourse(trx, section)
   for (const { faults } of (await joinable(trx, plan.targetId, fresh)).values())
-    if (faults.length > 0)
-      throw new Problem(
-        409,
-        'A section cannot share this content any more',
-        `Of one of them ${faults.join(', ')}. Nothing was written; choose the sections anew in Pair.`,
-      )
-  const added = new Set(placements.filter(entry => entry.entity === 'item').map(entry => entry.lineage))
+    if (faults.length > 0) throw refuse('cannot-join-any-more', { faults })
+  const added = new Set(lineagesOf(itemsAmong(compiled.placements)))
   for (const section of [...before, ...fresh]) {
     const ledger = planLedger(await sectionInput(trx, input, section))
-    await writeSectionSlots(
-      trx,
-      section,
-      plan.targetId,
-      ledger.items.filter(item => added.has(item.id)),
-    )
+    const items = ledger.items.filter(item => added.has(item.id))
+    await sections.writeSectionDates(trx, section, plan.targetId, items)
   }
   for (const section of fresh) {
-    await takeOverSlots(trx, section, plan.targetId, runId)
-    await joinSection(trx, section, plan.targetId, runId)
+    await sections.copyShellDates(trx, section, plan.targetId, runId)
+    await sections.joinSection(trx, section, plan.targetId, runId)
   }
 }
 
 /** The course itself goes on in the new term, and a snapshot of it, with its students, takes its place in the old one. */
-async function writeInPlace(
-  trx: Knex,
-  runId: string,
-  person: Person,
-  plan: PlanRow,
-  placements: Placement[],
-  effect: Effect,
-): Promise<void> {
-  const snapshot = await takeSnapshot(trx, plan.sourceId)
-  const items = placements.filter(entry => entry.entity === 'item')
-  await queries.insertEntries(
-    trx,
-    runId,
-    [snapshot],
-    items.map(entry => ({ ...entry, action: 'replaced' })),
-  )
-  await moveIntoTerm(
-    trx,
-    plan.sourceId,
-    plan.targetId,
-    items.map(entry => entry.lineage),
-  )
-  const slots = await queries.writeSlots(trx, runId, plan.sourceId)
-  if (slots !== effect.dates.dates)
-    throw new Error(`run ${runId}: ${slots} dates written, ${effect.dates.dates} planned`)
+async function writeInPlace(trx: Knex, { runId, person, plan, compiled }: Running): Promise<void> {
+  const snapshot = await makeSnapshot(trx, plan.sourceId)
+  const items = itemsAmong(compiled.placements).map(entry => ({ ...entry, action: 'replaced' as const }))
+  await queries.insertEntries(trx, runId, [snapshot], items)
+  await moveIntoTerm(trx, plan.sourceId, plan.targetId)
+  await queries.writeDates(trx, runId, plan.sourceId)
+  const dates = await queries.countDates(trx, runId, plan.sourceId)
+  checkWritten(runId, 'dates', dates, compiled.effect.dates.dates)
   await queries.keepSnapshot(trx, runId, snapshot)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })
   await dropAwaited(trx, plan.targetId)
@@ -267,32 +218,28 @@ async function writeInPlace(
 export async function readRun(db: Knex, person: Person, id: string): Promise<RunReply> {
   const run = await queries.findRun(db, id)
   if (!run) throw notFound('This run')
-  const joined = await sectionsOfRun(db, id)
-  const lines = await courseLines(db, person, [
-    run.sourceId,
-    run.targetId,
-    ...joined,
-    ...(run.snapshotId ? [run.snapshotId] : []),
-  ])
-  const order = new Map(
-    (await loadOutline(db, run.targetId)).map((node, at) => [node.lineage, { at, depth: node.depth }]),
-  )
-  const entries = (await queries.loadEntries(db, run))
-    .map(entry => ({ ...entry, depth: order.get(entry.lineage)?.depth ?? 0 }))
-    .sort((a, b) => (order.get(a.lineage)?.at ?? -1) - (order.get(b.lineage)?.at ?? -1))
+  const joined = await sections.sectionsOfRun(db, id)
+  const snapshot = run.snapshotId
+  const courses = [run.sourceId, run.targetId, ...joined, ...(snapshot ? [snapshot] : [])]
+  const lineOf = lineIn(await courseLines(db, person, courses))
+  const outline = await loadOutline(db, run.targetId)
+  const placeOf = new Map(outline.map((node, at) => [node.lineage, { at, depth: node.depth }]))
+  const entries = await queries.loadEntries(db, run)
   return {
     id,
     planId: run.planId,
-    source: lines.get(run.sourceId)!,
-    target: lines.get(run.targetId)!,
+    source: lineOf(run.sourceId),
+    target: lineOf(run.targetId),
     by: run.by,
     startedAt: instantText(run.startedAt),
     finishedAt: instantText(run.finishedAt),
-    effect: run.effect as RunReply['effect'],
+    effect: run.effect,
     audit: run.audit,
-    entries,
-    snapshot: run.snapshotId ? lines.get(run.snapshotId)! : null,
-    course: await queries.courseFactsOf(db, id),
-    sections: joined.map(section => lines.get(section)!),
+    entries: entries
+      .map(entry => ({ ...entry, flags: [...entry.flags], depth: placeOf.get(entry.lineage)?.depth ?? 0 }))
+      .sort((a, b) => (placeOf.get(a.lineage)?.at ?? -1) - (placeOf.get(b.lineage)?.at ?? -1)),
+    snapshot: snapshot === null ? null : lineOf(snapshot),
+    course: await queries.shellFactsOfRun(db, id),
+    sections: joined.map(lineOf),
   }
 }

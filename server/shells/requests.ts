@@ -1,95 +1,97 @@
 import type { Knex } from 'knex'
 import { codeKey } from '../../core/pairing/codes'
 import { whyMissing, type Desk, type Missing } from '../../core/pairing/missing'
-import type { MissingQuestion, MissingReply, NewRequest, RequestsReply } from '../../shared/api/requests'
+import type {
+  MissingQuestion,
+  MissingReply,
+  NewRequest,
+  RequestChange,
+  RequestsReply,
+} from '../../shared/api/requests'
+import { findTerm, type TermLine } from '../calendars/terms.queries'
+import { instantText } from '../clock'
+import { codeKnowledge } from '../courses/codes'
 import { inTransaction } from '../db/connection'
+import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
-import type { Person } from '../people/people.queries'
+import { mailAddress, postMail, sendAgain } from '../mail/mail'
+import { emailOf, isOffice, type Person } from '../people/people.queries'
+import { registrarFails } from '../registrar/registrar'
 import * as queries from './requests.queries'
 import { coursesOfTerm } from './shells.queries'
-import { listTerms } from '../exchange/uploads.queries'
-import { notFound, Problem } from '../http/problem'
-import { codeKnowledge, isOffice } from '../courses/codes'
-import { mailAddress, postMail, sendAgain } from '../mail/mail'
-import { registrarTrouble } from '../registrar/registrar'
-import { instantText } from '../clock'
 
 const deskNames: Record<Desk, string> = { registrar: 'Registrar', school: 'School office', help: 'Help desk' }
 /** The desks' addresses: NORTHTIDE_DESK_REGISTRAR, _SCHOOL and _HELP. */
 const deskAddress = (desk: Desk): string =>
   process.env[`NORTHTIDE_DESK_${desk.toUpperCase()}`] || `${desk}@localhost`
 
+/** What was found of a shell that somebody misses. */
+interface Found {
+  missing: Missing
+  courseId: string | null
+  term: TermLine
+}
 /** Why a shell is not among a person's, and which desk can help. */
-async function lookFor(
-  db: Knex,
-  person: Person,
-  ask: MissingQuestion,
-): Promise<{ missing: Missing; courseId: string | null; termId: string; termName: string }> {
-  const term = (await listTerms(db)).find(entry => entry.code === ask.term)
-  if (!term)
-    throw new Problem(400, 'There is no such term', undefined, [
-      { field: 'term', message: `${ask.term} is not a term here.` },
-    ])
+async function lookFor(db: Knex, person: Person, ask: MissingQuestion): Promise<Found> {
+  const term = await findTerm(db, ask.term)
+  if (!term) throw refuse('unknown-term', { term: ask.term })
   const { patterns } = await codeKnowledge(db)
   const key = codeKey(ask.code, patterns)
-  const found = (await coursesOfTerm(db, term.id, person.id)).filter(
+  const section = ask.section.toLowerCase()
+  const courses = (await coursesOfTerm(db, term.id, person.id)).filter(
     course =>
-      codeKey(course.code, patterns) === key &&
-      (ask.section === '' || course.section.toLowerCase() === ask.section.toLowerCase()),
+      codeKey(course.code, patterns) === key && (section === '' || course.section.toLowerCase() === section),
   )
-  const missing = whyMissing(
-    found.map(course => ({ ...course, role: course.role as 'instructor' | 'assistant' | null })),
-    (await registrarTrouble(db)) !== null,
-  )
-  const about = found.find(course => course.section === missing.section && course.role !== null)
-  return { missing, courseId: about?.id ?? null, termId: term.id, termName: term.name }
+  const missing = whyMissing(courses, await registrarFails(db))
+  const about = courses.find(course => course.section === missing.section && course.role !== null)
+  return { missing, courseId: about?.id ?? null, term }
 }
 export async function whyNotThere(db: Knex, person: Person, ask: MissingQuestion): Promise<MissingReply> {
   const { missing, courseId } = await lookFor(db, person, ask)
   return { ...missing, courseId, mails: mailAddress() !== null }
 }
 
+const letterOf = (person: Person, shell: string, term: TermLine, missing: Missing, words: string): string =>
+  [
+    `${person.givenName} ${person.familyName} looks for the shell of ${shell} in ${term.name}.`,
+    `What Northtide found: ${sayings[missing.reason]}.`,
+    ...(words ? [`In their words:\n${words}`] : []),
+    'This request stays open in Northtide until the shell comes or somebody closes it.\n',
+  ].join('\n\n')
+
 /** Sends a request to the desk that can help, and keeps track of it. */
 export async function sendRequest(db: Knex, person: Person, ask: NewRequest): Promise<{ id: string }> {
-  const { missing, termId, termName } = await lookFor(db, person, ask)
-  if (!missing.desk)
-    throw new Problem(409, 'This shell is there', 'Nobody needs to be asked. Look for it among your shells.')
+  const { missing, term } = await lookFor(db, person, ask)
+  const { desk, reason } = missing
+  if (!desk) throw refuse('shell-is-there')
+  const { code, section, words } = ask
   const open = (await queries.listRequests(db, person.id)).find(
     row =>
-      row.state === 'open' &&
-      row.term.code === ask.term &&
-      row.code === ask.code &&
-      row.section === ask.section,
+      row.state === 'open' && row.term.code === term.code && row.code === code && row.section === section,
   )
-  if (open)
-    throw new Problem(
-      409,
-      'You have asked for this shell already',
-      `Your request to the ${deskNames[open.desk]} is open. Close it first to ask again.`,
-    )
+  if (open) throw refuse('asked-already', { desk: deskNames[open.desk] })
+  const shell = section ? `${code}-${section}` : code
   return inTransaction(db, async trx => {
-    const name = `${ask.code}${ask.section ? `-${ask.section}` : ''}`
-    const email = (await trx('people').where({ id: person.id }).first('email'))?.email as string | null
     const mailId = await postMail(trx, person.id, {
-      recipient: deskAddress(missing.desk!),
-      replyTo: email,
-      subject: `Shell ${name}, ${termName}: ${sayings[missing.reason]}`,
-      body: `${person.givenName} ${person.familyName} looks for the shell of ${name} in ${termName}.\n\nWhat Northtide found: ${sayings[missing.reason]}.\n${ask.words ? `\nIn their words:\n${ask.words}\n` : ''}\nThis request stays open in Northtide until the shell comes or somebody closes it.\n`,
+      recipient: deskAddress(desk),
+      replyTo: await emailOf(trx, person.id),
+      subject: `Shell ${shell}, ${term.name}: ${sayings[reason]}`,
+      body: letterOf(person, shell, term, missing, words),
     })
     const id = await queries.insertRequest(trx, {
-      personId: person.id,
-      desk: missing.desk!,
-      reason: missing.reason,
-      termId,
-      code: ask.code,
-      section: ask.section,
-      words: ask.words,
-      mailId,
+      person_id: person.id,
+      desk,
+      reason,
+      term_id: term.id,
+      code,
+      section,
+      words,
+      mail_id: mailId,
     })
     await writeLog(trx, {
       action: 'request.sent',
       personId: person.id,
-      detail: { shell: name, term: ask.term, desk: missing.desk, reason: missing.reason },
+      detail: { shell, term: term.code, desk, reason },
     })
     return { id }
   })
@@ -123,25 +125,19 @@ export async function changeRequest(
   db: Knex,
   person: Person,
   id: string,
-  change: { do: 'close' | 'answer' | 'send-again'; answer: string },
+  change: RequestChange,
 ): Promise<void> {
   const request = await queries.findRequest(db, id)
   if (!request) throw notFound('This request')
-  if (change.do === 'answer' && !isOffice(person))
-    throw new Problem(403, 'This is for the academic office', 'Nothing was changed.')
-  if (change.do === 'answer' && change.answer === '')
-    throw new Problem(400, 'The answer is empty', undefined, [
-      { field: 'answer', message: 'Write what the person should know.' },
-    ])
+  if (change.do === 'answer') {
+    if (!isOffice(person)) throw refuse('office-only')
+    if (change.answer === '') throw refuse('empty-answer')
+  }
   await inTransaction(db, async trx => {
-    if (change.do === 'send-again') {
-      if (request.mail?.state === 'failed') await sendAgain(trx, request.mail.id, person.id)
-    } else
-      await queries.updateRequest(
-        trx,
-        id,
-        change.do === 'close' ? { state: 'closed' } : { state: 'answered', answer: change.answer },
-      )
+    if (change.do === 'close') await queries.updateRequest(trx, id, { state: 'closed' })
+    else if (change.do === 'answer')
+      await queries.updateRequest(trx, id, { state: 'answered', answer: change.answer })
+    else if (request.mail?.state === 'failed') await sendAgain(trx, request.mail.id, person.id)
     await writeLog(trx, {
       action: `request.${change.do}`,
       personId: person.id,

@@ -11,83 +11,81 @@ import {
 } from '../../core/pairing/suggest'
 import type { CourseLine } from '../../shared/api/courses'
 import type { GuardReply, NewCourse, ShellLine, ShellsReply, WaysReply } from '../../shared/api/shells'
-import { accessToCourses, coursesOf } from '../courses/access.queries'
-import { inTransaction } from '../db/connection'
-import { latestZone } from '../courses/courses.queries'
-import { writeLog } from '../log/log.queries'
-import type { Person } from '../people/people.queries'
-import { plansInto } from '../plans/plans.queries'
-import { changesIn, latestFetches } from '../registrar/roster.queries'
-import { runsInto } from '../runs/runs.queries'
-import * as queries from './shells.queries'
-import { homeOrg, insertCourse, listTerms } from '../exchange/uploads.queries'
-import { newId } from '../db/rows'
-import { Problem } from '../http/problem'
-import { codeKnowledge } from '../courses/codes'
-import { courseLines } from '../courses/lines'
-import { registrarAddress } from '../registrar/registrar'
+import { findTerm, latestZone, listTerms, type TermLine } from '../calendars/terms.queries'
 import { instantText, now, stampOf, wallClock } from '../clock'
+import { accessToCourses, coursesOf } from '../courses/access'
+import { codeKnowledge } from '../courses/codes'
+import { awaitedAmong, coursesInTerm, insertCourse, type AlikeRow } from '../courses/courses.queries'
+import { courseLines, lineIn } from '../courses/lines'
+import { savePreferences, type CoursePreferences } from '../courses/preferences.queries'
+import { storageOf } from '../courses/storage.queries'
+import { inTransaction } from '../db/connection'
+import { newId } from '../db/rows'
+import { notFound, refuse } from '../errors/refusal'
+import { bytesAside } from '../exchange/uploads.queries'
+import { writeLog } from '../log/log.queries'
+import { homeOrg } from '../people/orgs.queries'
+import type { Person } from '../people/people.queries'
+import { plansInto, type Plan } from '../plans/plans.queries'
+import { registrarAddress } from '../registrar/address'
+import { changesIn, latestFetches, type KeptChange } from '../registrar/fetches.queries'
+import { runsInto, type Run } from '../runs/runs.queries'
+import { writingInto, type Writing } from '../runs/writing.queries'
+import * as queries from './shells.queries'
 
 const daysAgo = (days: number): string => stampOf(new Date(now().getTime() - days * 86_400_000))
+const newsDays = 7
 /** A course is archived once its term ended over two years ago; so is a snapshot (common practice). */
 const archivedAfter = 730
 
+/** The civil day in the institution's zone. */
+export async function todayHere(db: Knex): Promise<string> {
+  return wallClock(now(), (await latestZone(db)) ?? 'UTC').slice(0, 10)
+}
+const daysToClasses = (term: Pick<TermLine, 'classesFrom' | 'timeZone'>): number =>
+  dayOf(term.classesFrom) - dayOf(wallClock(now(), term.timeZone))
+type When = ShellsReply['terms'][number]['when']
+function whenOf(term: TermLine, today: string): When {
+  if (term.classesFrom > today) return 'upcoming'
+  if (term.classesTo >= today) return 'underway'
+  return dayOf(today) - dayOf(term.classesTo) > archivedAfter ? 'archived' : 'past'
+}
+
 /** Every course of a person in a short line, for the first page; plans that wait for a shell; and how the registrar stands. */
 export async function listShells(db: Knex, person: Person): Promise<ShellsReply> {
-  const today = wallClock(now(), await latestZone(db)).slice(0, 10)
+  const today = await todayHere(db)
   const terms = (await listTerms(db)).reverse()
   const place = new Map(terms.map((term, at) => [term.id, at]))
-  const courses = await queries.indexOfCourses(db, person)
+  const own = await coursesOf(db, person)
+  const courses = await queries.indexOfCourses(db, own(), person.id)
   const waiting = await waitingPlans(db, person)
-  const lines = await courseLines(
-    db,
-    person,
-    waiting.flatMap(plan => [plan.targetId, ...plan.sourceIds]),
-  )
-  const fetches = await latestFetches(db, 1)
-  const changes =
-    courses.length === 0
-      ? 0
-      : Number(
-          (await db('roster_changes')
-            .where('at', '>=', daysAgo(7))
-            .whereIn('course_id', (await coursesOf(db, person))().select('courses.id'))
-            .count({ count: '*' })
-            .first())!.count,
-        )
+  const waited = waiting.flatMap(plan => [plan.targetId, ...plan.sourceIds])
+  const lineOf = lineIn(await courseLines(db, person, waited))
+  const [fetch] = await latestFetches(db, 1)
   return {
     today,
     terms: terms.map(({ id: _, ...term }) => ({
       ...term,
-      daysToClasses: dayOf(term.classesFrom) - dayOf(wallClock(now(), term.timeZone)),
-      when:
-        term.classesFrom > today
-          ? ('upcoming' as const)
-          : term.classesTo >= today
-            ? ('underway' as const)
-            : dayOf(today) - dayOf(term.classesTo) > archivedAfter
-              ? ('archived' as const)
-              : ('past' as const),
+      daysToClasses: daysToClasses(term),
+      when: whenOf({ id: '', ...term }, today),
     })),
-    courses: courses.map(({ termId, ...row }) => ({ ...row, term: place.get(termId)! })),
+    courses: courses.map(({ termId, ...row }) => ({ ...row, term: place.get(termId) ?? 0 })),
     waiting: waiting.map(plan => ({
       planId: plan.id,
-      course: lines.get(plan.targetId)!,
-      sources: plan.sourceIds.map(id => lines.get(id)!),
+      course: lineOf(plan.targetId),
+      sources: plan.sourceIds.map(lineOf),
       updatedAt: instantText(plan.updatedAt),
     })),
     registrar: {
       configured: registrarAddress() !== null,
-      at: fetches[0] ? instantText(fetches[0].finishedAt ?? fetches[0].startedAt) : null,
-      state: fetches[0]?.state ?? 'none',
-      changes,
+      at: fetch ? instantText(fetch.finishedAt ?? fetch.startedAt) : null,
+      state: fetch?.state ?? 'none',
+      changes: await queries.countChanges(db, own(), daysAgo(newsDays)),
     },
   }
 }
-async function waitingPlans(db: Knex, person: Person) {
-  const places = (
-    await (await coursesOf(db, person))().where({ origin: 'awaited' }).select('courses.id')
-  ).map((row: { id: string }) => row.id)
+async function waitingPlans(db: Knex, person: Person): Promise<Plan[]> {
+  const places = await awaitedAmong((await coursesOf(db, person))())
   return (await plansInto(db, places)).filter(plan => plan.state === 'draft')
 }
 
@@ -96,175 +94,162 @@ async function sourceIndex(
   person: Person,
   shells: readonly string[],
 ): Promise<{ candidates: Map<string, Candidate>; index: SourceIndex }> {
-  const candidates = await queries.candidatesOf(
-    db,
-    person,
-    shells,
-    wallClock(now(), await latestZone(db)).slice(0, 10),
-  )
+  const among = await coursesOf(db, person, { shared: true })
+  const candidates = await queries.candidatesAmong(db, among(), shells, await todayHere(db))
   return { candidates, index: indexSources([...candidates.values()], await codeKnowledge(db)) }
 }
-const suggested = (lines: Map<string, CourseLine>) => (suggestion: Suggestion) => ({
-  course: lines.get(suggestion.source)!,
-  sureness: suggestion.sureness,
-  chance: suggestion.chance,
-  reasons: suggestion.reasons,
-})
+const suggested =
+  (lines: ReadonlyMap<string, CourseLine>) =>
+  ({ source, sureness, chance, reasons }: Suggestion) => ({
+    course: lineIn(lines)(source),
+    sureness,
+    chance,
+    reasons,
+  })
 
-/** Rows of the first page in full: what could fill each shell, where its plan and last run stand, who is at it, what the registrar changed. */
-export async function shellLines(db: Knex, person: Person, ids: readonly string[]): Promise<ShellLine[]> {
-  const access = await accessToCourses(db, person, ids)
-  const shells = ids.filter(id => access.get(id)?.read && access.get(id)!.role !== 'shared')
+/** What is known of shells beside the shells themselves, looked up for all of them at once. */
+interface Around {
+  lines: ReadonlyMap<string, CourseLine>
+  suggestions: ReadonlyMap<string, Suggestion | undefined>
+  plans: readonly Plan[]
+  runs: readonly Run[]
+  writing: ReadonlyMap<string, Writing>
+  changes: readonly KeptChange[]
+  /** Plans that wait for a shell, with the key of the code they wait for. */
+  waiting: readonly { plan: Plan; course: CourseLine; key: string }[]
+  keyOf: (code: string) => string
+}
+async function lookAround(db: Knex, person: Person, shells: readonly string[]): Promise<Around> {
   const { candidates, index } = await sourceIndex(db, person, shells)
-  const plans = await plansInto(db, shells)
-  const runs = await runsInto(db, shells)
-  const writing = await queries.writingInto(db, shells)
-  const changes = await changesIn(db, shells, daysAgo(7))
-  const waiting = await waitingPlans(db, person)
-  const found = new Map(
-    shells.map(id => [
-      id,
-      candidates.has(id) ? (suggestSources(candidates.get(id)!, index, 1)[0] ?? null) : null,
-    ]),
+  const suggestions = new Map(
+    shells.map(id => {
+      const candidate = candidates.get(id)
+      return [id, candidate && suggestSources(candidate, index, 1)[0]] as const
+    }),
   )
+  const plans = await plansInto(db, shells)
+  const waiting = await waitingPlans(db, person)
   const lines = await courseLines(db, person, [
     ...shells,
     ...plans.map(plan => plan.sourceId),
-    ...[...found.values()].flatMap(one => one?.source ?? []),
+    ...[...suggestions.values()].flatMap(one => one?.source ?? []),
     ...waiting.map(plan => plan.targetId),
   ])
   const { patterns } = await codeKnowledge(db)
-  return shells.map(id => {
-    const course = lines.get(id)!
-    const plan = plans.find(entry => entry.targetId === id && entry.state === 'draft')
-    const run = runs.find(entry => entry.targetId === id)
-    const held = writing.get(id)
-    const suggestion = found.get(id)
-    return {
-      course,
-      daysToClasses: dayOf(course.term.classesFrom) - dayOf(wallClock(now(), course.term.timeZone)),
-      suggestion: suggestion ? suggested(lines)(suggestion) : null,
-      plan: plan
-        ? {
-            id: plan.id,
-            source: lines.get(plan.sourceId)!,
-            updatedAt: instantText(plan.updatedAt),
-            by: plan.updatedBy,
-          }
-        : null,
-      lastRun: run
-        ? { id: run.id, at: instantText(run.finishedAt), by: run.by, items: run.effect.added.items }
-        : null,
-      writing: held ? { by: held.by, since: instantText(held.since) } : null,
-      fits: waiting
-        .filter(
-          entry =>
-            entry.mode === 'roll' &&
-            lines.get(entry.targetId)!.term.code === course.term.code &&
-            codeKey(lines.get(entry.targetId)!.code, patterns) === codeKey(course.code, patterns),
-        )
-        .map(entry => ({
-          planId: entry.id,
-          title: `${lines.get(entry.targetId)!.code} ${lines.get(entry.targetId)!.title}`,
-        })),
-      changes: changes
-        .filter(change => change.courseId === id)
-        .map(change => ({
-          id: change.id,
-          fetch: change.fetchId,
-          at: instantText(change.at),
-          kind: change.kind,
-          count: change.count,
-          detail: change.detail,
-        })),
-      mayPlan: access.get(id)!.plan,
-      mayRun: access.get(id)!.run,
-    }
-  })
+  const keyOf = (code: string): string => codeKey(code, patterns)
+  return {
+    lines,
+    suggestions,
+    plans,
+    runs: await runsInto(db, shells),
+    writing: await writingInto(db, shells),
+    changes: await changesIn(db, shells, daysAgo(newsDays)),
+    waiting: waiting.map(plan => {
+      const course = lineIn(lines)(plan.targetId)
+      return { plan, course, key: keyOf(course.code) }
+    }),
+    keyOf,
+  }
+}
+function shellLine(id: string, around: Around): Omit<ShellLine, 'mayPlan' | 'mayRun'> {
+  const lineOf = lineIn(around.lines)
+  const course = lineOf(id)
+  const plan = around.plans.find(entry => entry.targetId === id && entry.state === 'draft')
+  const run = around.runs.find(entry => entry.targetId === id)
+  const held = around.writing.get(id)
+  const suggestion = around.suggestions.get(id)
+  const key = around.keyOf(course.code)
+  const fits = around.waiting.filter(
+    one => one.plan.mode === 'roll' && one.course.term.code === course.term.code && one.key === key,
+  )
+  return {
+    course,
+    daysToClasses: daysToClasses(course.term),
+    suggestion: suggestion ? suggested(around.lines)(suggestion) : null,
+    plan: plan
+      ? {
+          id: plan.id,
+          source: lineOf(plan.sourceId),
+          updatedAt: instantText(plan.updatedAt),
+          by: plan.updatedBy,
+        }
+      : null,
+    lastRun: run
+      ? { id: run.id, at: instantText(run.finishedAt), by: run.by, items: run.effect.added.items }
+      : null,
+    writing: held ? { by: held.by, since: instantText(held.since) } : null,
+    fits: fits.map(one => ({ planId: one.plan.id, title: `${one.course.code} ${one.course.title}` })),
+    changes: around.changes
+      .filter(change => change.courseId === id)
+      .map(({ fetchId, courseId: _, ...change }) => ({
+        ...change,
+        fetch: fetchId,
+        at: instantText(change.at),
+      })),
+  }
+}
+/** Rows of the first page in full: what could fill each shell, where its plan and last run stand, who is at it, what the registrar changed. */
+export async function shellLines(db: Knex, person: Person, ids: readonly string[]): Promise<ShellLine[]> {
+  const access = await accessToCourses(db, person, ids)
+  const shells = ids.filter(id => access.get(id)?.read && access.get(id)?.role !== 'shared')
+  const around = await lookAround(db, person, shells)
+  return shells.map(id => ({
+    ...shellLine(id, around),
+    mayPlan: access.get(id)?.plan ?? false,
+    mayRun: access.get(id)?.run ?? false,
+  }))
 }
 
-/** What can fill a shell: suggestions, what they cost in storage, and other shells that the same source could fill. */
+const sectionsAtMost = 20
+/** What can fill a shell: suggestions, what they cost in storage, and further shells that the same source could fill. */
 export async function waysInto(db: Knex, person: Person, id: string): Promise<WaysReply> {
-  const shell = (await shellLines(db, person, [id]))[0]
-  if (!shell)
-    throw new Problem(
-      404,
-      'This shell is not here',
-      'It does not exist, or you are not among those who may see it.',
-    )
+  const [shell] = await shellLines(db, person, [id])
+  if (!shell) throw notFound('This shell')
   const { candidates, index } = await sourceIndex(db, person, [id])
-  const suggestions = candidates.has(id) ? suggestSources(candidates.get(id)!, index, 3) : []
+  const candidate = candidates.get(id)
+  const suggestions = candidate ? suggestSources(candidate, index, 3) : []
   const { patterns } = await codeKnowledge(db)
-  const others: { id: string; code: string; title: string }[] = await (
-    await coursesOf(db, person)
-  )()
-    .join('terms', 'terms.id', 'courses.term_id')
-    .where({ 'terms.code': shell.course.term.code })
-    .whereIn('origin', ['registrar', 'hand'])
-    .whereNot({ 'courses.id': id })
-    .select('courses.id', 'courses.code', 'title')
+  const key = codeKey(shell.course.code, patterns)
+  const others = await coursesInTerm(db, (await coursesOf(db, person))(), shell.course.term.code)
   const alike = others
-    .filter(row => codeKey(row.code, patterns) === codeKey(shell.course.code, patterns))
+    .filter(row => row.id !== id && codeKey(row.code, patterns) === key)
     .map(row => row.id)
-    .slice(0, 20)
+    .slice(0, sectionsAtMost)
   const access = await accessToCourses(db, person, alike)
   const lines = await courseLines(db, person, [...suggestions.map(one => one.source), ...alike])
+  const [first] = suggestions
   return {
     shell,
     suggestions: suggestions.map(suggested(lines)),
-    sections: alike.filter(one => access.get(one)?.plan).map(one => lines.get(one)!),
+    sections: alike.filter(one => access.get(one)?.plan).map(lineIn(lines)),
     storage: {
-      suggestion: suggestions[0] ? await queries.storageOf(db, [suggestions[0].source]) : null,
-      files: Number(
-        (
-          await db('uploads')
-            .where({ person_id: person.id })
-            .whereNull('outcome')
-            .sum({ size: 'size' })
-            .first()
-        )?.size ?? 0,
-      ),
+      suggestion: first ? await storageOf(db, [first.source]) : null,
+      files: await bytesAside(db, person.id),
     },
   }
 }
+
+/** What a person would name a new course. */
+type Wish = Pick<NewCourse, 'term' | 'code' | 'section' | 'title'>
 /** Shells that a new course would stand beside, and what is wrong with its name, before it is made. */
-export async function guardNewCourse(
-  db: Knex,
-  person: Person,
-  wish: { term: string; code: string; section: string; title: string },
-): Promise<GuardReply> {
-  const terms = await listTerms(db)
-  const today = wallClock(now(), terms[0]?.timeZone ?? 'UTC').slice(0, 10)
+export async function guardNewCourse(db: Knex, person: Person, wish: Wish): Promise<GuardReply> {
+  const today = await todayHere(db)
+  const terms = (await listTerms(db)).filter(term => term.classesTo >= today).reverse()
   const { patterns } = await codeKnowledge(db)
-  const rows: { id: string; code: string; title: string; label: string | null; origin: string }[] = wish.term
-    ? await (
-        await coursesOf(db, person)
-      )()
-        .join('terms', 'terms.id', 'courses.term_id')
-        .where({ 'terms.code': wish.term })
-        .whereIn('origin', ['registrar', 'hand'])
-        .select(
-          'courses.id',
-          'courses.code',
-          db.raw('COALESCE(shown_title, title) AS title'),
-          'label',
-          'origin',
-        )
+  const key = codeKey(wish.code, patterns)
+  const rows: AlikeRow[] = wish.term
+    ? await coursesInTerm(db, (await coursesOf(db, person))(), wish.term)
     : []
-  const alike = rows
-    .filter(
-      row =>
-        row.origin === 'registrar' &&
-        wish.code !== '' &&
-        codeKey(row.code, patterns) === codeKey(wish.code, patterns),
-    )
-    .map(row => row.id)
-  const lines = await courseLines(db, person, alike.slice(0, 10))
+  const alike = rows.filter(
+    row => row.origin === 'registrar' && wish.code !== '' && codeKey(row.code, patterns) === key,
+  )
+  const lines = await courseLines(
+    db,
+    person,
+    alike.slice(0, 10).map(row => row.id),
+  )
   return {
-    terms: terms
-      .filter(term => term.classesTo >= today)
-      .reverse()
-      .map(({ code, name, classesFrom, classesTo }) => ({ code, name, classesFrom, classesTo })),
+    terms: terms.map(({ code, name, classesFrom, classesTo }) => ({ code, name, classesFrom, classesTo })),
     shells: [...lines.values()],
     faults: wish.title === '' ? [] : nameFaults({ id: '', title: wish.title, label: null }, rows),
   }
@@ -272,28 +257,21 @@ export async function guardNewCourse(
 /** Makes a course that no registrar knows: with its person as instructor and nobody on its roster. */
 export async function makeCourse(db: Knex, person: Person, wish: NewCourse): Promise<{ id: string }> {
   return inTransaction(db, async trx => {
-    const term = (await listTerms(trx)).find(entry => entry.code === wish.term)
-    if (!term)
-      throw new Problem(400, 'There is no such term', undefined, [
-        { field: 'term', message: `${wish.term} is not a term here.` },
-      ])
+    const term = await findTerm(trx, wish.term)
+    if (!term) throw refuse('unknown-term', { term: wish.term })
     const { faults } = await guardNewCourse(trx, person, wish)
-    const wrong = faults.filter(fault => fault.field === 'title')
-    if (wrong.length > 0) throw new Problem(400, 'The course was not made', 'Nothing was changed.', wrong)
+    const errors = faults.filter(fault => fault.field === 'title')
+    if (errors.length > 0) throw refuse('course-names', { errors })
     const orgId = await homeOrg(trx, person.id)
-    if (!orgId)
-      throw new Problem(
-        409,
-        'There is no department for this course',
-        'You teach no course here yet, so it is not known where a new one belongs. Ask the academic office. Nothing was changed.',
-      )
+    if (!orgId) throw refuse('no-department')
+    const { code, section, title } = wish
     const id = await insertCourse(trx, {
       sourceId: `made:${newId()}`,
       termId: term.id,
       orgId,
-      code: wish.code,
-      section: wish.section,
-      title: wish.title,
+      code,
+      section,
+      title,
       language: null,
       personId: person.id,
     })
@@ -301,17 +279,17 @@ export async function makeCourse(db: Knex, person: Person, wish: NewCourse): Pro
       action: 'course.made',
       personId: person.id,
       courseId: id,
-      detail: { code: wish.code, title: wish.title },
+      detail: { code, title },
     })
     return { id }
   })
 }
 /** Pins or hides a course, or gives it a label of one's own; for this person alone. */
-export async function markCourse(
+export async function preferCourse(
   db: Knex,
   person: Person,
   id: string,
-  mark: { pinned?: boolean; hidden?: boolean; label?: string | null },
+  preferences: Partial<CoursePreferences>,
 ): Promise<void> {
-  if (Object.keys(mark).length > 0) await queries.markCourse(db, person.id, id, mark)
+  if (Object.keys(preferences).length > 0) await savePreferences(db, person.id, id, preferences)
 }

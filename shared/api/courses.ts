@@ -1,14 +1,14 @@
 import { z } from 'zod'
 import { meeting, termCalendar } from '../../core/calendar/schema'
-import { studentDataKinds } from '../../core/clear/kinds'
+import { mapCounts } from '../../core/student-data/student-data'
 import { itemKinds, itemStates } from '../../core/course/model'
 import { windowsSchema } from '../../core/pairing/windows'
 import { questionTypes } from '../../core/formats/cartridge/qti/model'
 
 export const id = z.uuid()
 export const lineage = z.uuid()
-/** A wall-clock date-time; checked where it is read in, so plain here. */
-const wall = z.string().nullable()
+/** A wall-clock date-time or none; checked where it is read in, so plain here. */
+export const wall = z.string().brand<'WallTime'>().nullable()
 
 /** `shared`: somebody else's course from which one may take. */
 export const courseRoles = ['instructor', 'assistant', 'coordinator', 'office', 'shared'] as const
@@ -75,13 +75,7 @@ export const gradeCategory = z.object({
   weight: z.int().nullable(),
   position: z.int(),
 })
-export const studentCounts = z.object({
-  students: z.int(),
-  ...(Object.fromEntries(studentDataKinds.map(kind => [kind, z.int()])) as Record<
-    (typeof studentDataKinds)[number],
-    z.ZodInt
-  >),
-})
+export const studentCounts = z.object(mapCounts(() => z.int()))
 
 /** A course whole, without bodies and without anything about single students. */
 export const courseWhole = z.object({
@@ -94,8 +88,8 @@ export const courseWhole = z.object({
 export type CourseWhole = z.infer<typeof courseWhole>
 
 export const courseReply = courseWhole.extend({
-  /** What the one who asks has put on it for themselves. */
-  mark: z.object({ pinned: z.boolean(), hidden: z.boolean(), label: z.string().nullable() }),
+  /** What the one who asks keeps of it for themselves. */
+  preferences: z.object({ pinned: z.boolean(), hidden: z.boolean(), label: z.string().nullable() }),
   may: z.object({ share: z.boolean(), delegate: z.boolean() }),
   lastRun: z
     .object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) })

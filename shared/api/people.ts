@@ -46,6 +46,7 @@ export const logQuery = z.object({
   to: day,
   before: id.optional(),
 })
+export type LogWish = z.output<typeof logQuery>
 export const logReply = z.object({
   lines: z.array(
     z.object({

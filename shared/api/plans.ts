@@ -1,13 +1,20 @@
 import { z } from 'zod'
+import { studentDataNames } from '../../core/student-data/student-data'
+import { itemKinds } from '../../core/course/model'
 import { planDocument } from '../../core/plan/document'
-import { courseLine, courseWhole, id, lineage } from './courses'
+import { courseLine, courseWhole, id, lineage, wall } from './courses'
 
 export const zoneRules = z.object({
   timeZone: z.string(),
+  years: z.object({ from: z.int(), to: z.int() }),
   offset: z.number(),
-  transitions: z.array(z.object({ at: z.number(), offset: z.number() })),
+  transitions: z.array(z.object({ at: z.number(), offset: z.number() })).readonly(),
 })
-const sources = z.array(id).min(1, 'Choose a course to roll from.').max(8, 'At most eight courses.')
+const sources = z
+  .array(id)
+  .min(1, 'Choose a course to roll from.')
+  .max(8, 'At most eight courses.')
+  .transform(list => list as [string, ...string[]])
 /** `as-before`: the decisions of the last roll of the source, where there was one; else the recommended ones. */
 export const newPlan = z.object({
   sources,
@@ -95,7 +102,7 @@ export const effect = z.object({
     units: z.int(),
     items: z.int(),
     categories: z.int(),
-    byKind: z.record(z.string(), z.int()),
+    byKind: z.partialRecord(z.enum(itemKinds), z.int()),
   }),
   replaced: z.int(),
   cleared: z.int(),
@@ -111,8 +118,13 @@ export type EffectReply = z.infer<typeof effectReply>
 export const runRequest = z.object({ fingerprint: z.string() })
 export const runStarted = z.object({ id })
 
-export const auditLine = z.object({ kind: z.string(), before: z.int(), after: z.int(), onNewItems: z.int() })
-const wall = z.string().nullable()
+export const auditLine = z.object({
+  kind: z.enum(studentDataNames),
+  before: z.int(),
+  after: z.int(),
+  onNewItems: z.int(),
+})
+
 export const runReply = z.object({
   id,
   planId: id,
@@ -134,7 +146,7 @@ export const runReply = z.object({
       entity: z.enum(['category', 'unit', 'item']),
       lineage,
       title: z.string(),
-      kind: z.string().nullable(),
+      kind: z.enum(itemKinds).nullable(),
       action: z.enum(['added', 'replaced', 'cleared']),
       opens: wall,
       due: wall,

@@ -1,23 +1,25 @@
 import { z } from 'zod'
 import { courseLine, id } from './courses'
 
+/** What a registrar's list may change in a course. */
+export const rosterChangeKinds = [
+  'appeared',
+  'renamed',
+  'meetings',
+  'joined',
+  'dropped',
+  'returned',
+  'unlisted',
+  'gone',
+  'cancelled',
+  'back',
+] as const
 export const rosterChange = z.object({
   id,
   fetch: id,
   at: z.string(),
   course: courseLine,
-  kind: z.enum([
-    'appeared',
-    'renamed',
-    'meetings',
-    'joined',
-    'dropped',
-    'returned',
-    'unlisted',
-    'gone',
-    'cancelled',
-    'back',
-  ]),
+  kind: z.enum(rosterChangeKinds),
   count: z.int(),
   detail: z.object({
     names: z.array(z.string()).optional(),

@@ -25,6 +25,7 @@ export const requestChange = z.object({
   do: z.enum(['close', 'answer', 'send-again']),
   answer: z.string().trim().max(2000).default(''),
 })
+export type RequestChange = z.infer<typeof requestChange>
 export const requestLine = z.object({
   id,
   own: z.boolean(),

@@ -2,9 +2,9 @@ import { z } from 'zod'
 import { itemKinds } from '../../core/course/model'
 import { courseLine, id } from './courses'
 
-/** `leaves`: kinds that the other person does not get. `org`: the department it is shared with; without one a code is made. */
+/** `withheld`: kinds that the other person does not get. `org`: the department it is shared with; without one a code is made. */
 export const newShare = z.object({
-  leaves: z.array(z.enum(itemKinds)).max(itemKinds.length).default([]),
+  withheld: z.array(z.enum(itemKinds)).max(itemKinds.length).default([]),
   days: z.int('Give whole days.').min(1, 'At least a day.').max(730, 'At most two years.').nullable(),
   org: id.nullable().default(null),
 })
@@ -14,7 +14,7 @@ export const shareLine = z.object({
   by: z.string(),
   code: z.string().nullable(),
   org: z.object({ id, name: z.string() }).nullable(),
-  leaves: z.array(z.enum(itemKinds)),
+  withheld: z.array(z.enum(itemKinds)),
   createdAt: z.string(),
   expiresAt: z.string().nullable(),
   state: z.enum(['holds', 'expired', 'revoked']),
@@ -24,6 +24,7 @@ export const sharesReply = z.object({
   departments: z.array(z.object({ id, name: z.string() })),
   shares: z.array(shareLine),
 })
+export type ShareLine = z.infer<typeof shareLine>
 export type SharesReply = z.infer<typeof sharesReply>
 export const shareMade = z.object({ id, code: z.string().nullable() })
 export const codeEntered = z.object({

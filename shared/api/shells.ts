@@ -73,7 +73,7 @@ export const shellsWanted = z.object({
     .pipe(z.array(id).min(1).max(60)),
 })
 
-export const courseMark = z.object({
+export const coursePreferences = z.object({
   pinned: z.boolean().optional(),
   hidden: z.boolean().optional(),
   label: z

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { civilDate } from '../../core/calendar/schema'
+import { cartridgeKinds } from '../../core/course/kind'
 import { id } from './courses'
 
 export const finding = z.object({
@@ -8,18 +9,7 @@ export const finding = z.object({
   message: z.string(),
   count: z.int().optional(),
 })
-const outlineKind = z.enum([
-  'unit',
-  'heading',
-  'page',
-  'file',
-  'weblink',
-  'topic',
-  'assessment',
-  'bank',
-  'lti',
-  'assignment',
-])
+const outlineKind = z.enum(['unit', ...cartridgeKinds])
 /** A line of the outline, in order, with how deep it lies. */
 export const outlineLine = z.object({ title: z.string(), kind: outlineKind, depth: z.int() })
 export const columnRoles = z.object({
@@ -37,7 +27,15 @@ const table = z.object({
 })
 export const calendarEvent = z.object({ title: z.string(), firstDay: z.string(), lastDay: z.string() })
 
-export const uploadState = z.enum(['waiting', 'reading', 'read', 'refused', 'failed', 'taking', 'taken'])
+export const uploadState = z.enum([
+  'waiting',
+  'reading',
+  'read',
+  'refused',
+  'failed',
+  'importing',
+  'imported',
+])
 export const uploadLine = z.object({
   id,
   name: z.string(),
@@ -65,7 +63,7 @@ export const uploadReply = uploadLine.extend({
     .nullable(),
   outcome: z.object({ courseId: id.optional(), text: z.string(), findings: z.array(finding) }).nullable(),
   /** What the person may do with it. */
-  may: z.object({ keepAsCourse: z.boolean(), takeRoster: z.boolean(), addClosures: z.boolean() }),
+  may: z.object({ keepAsCourse: z.boolean(), importRoster: z.boolean(), addClosures: z.boolean() }),
   terms: z.array(
     z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string() }),
   ),
@@ -78,7 +76,7 @@ export type UploadsReply = z.infer<typeof uploadsReply>
 
 const label = (what: string, most: number) =>
   z.string().trim().min(1, `Give ${what}.`).max(most, `At most ${most} characters.`)
-export const takeRequest = z.discriminatedUnion('as', [
+export const importRequest = z.discriminatedUnion('as', [
   z.object({
     as: z.literal('course'),
     term: label('the term', 190),
@@ -96,4 +94,4 @@ export const takeRequest = z.discriminatedUnion('as', [
       .max(500, 'At most 500 at once.'),
   }),
 ])
-export type TakeRequest = z.infer<typeof takeRequest>
+export type ImportRequest = z.infer<typeof importRequest>

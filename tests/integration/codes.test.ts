@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import { useDemo } from '../support/demo'
 import { readCodes, saveCodes } from '../../server/courses/codes'
 import { shellLines } from '../../server/shells/shells'
-import { useDemo } from '../support/demo'
 
 const demo = useDemo('codes')
 
@@ -15,10 +15,12 @@ describe('rules of codes', () => {
       }),
     ).rejects.toMatchObject({
       status: 400,
-      errors: [
-        { field: 'patterns.0', message: expect.stringContaining('{number}') as string },
-        { field: 'mapped.0', message: expect.stringContaining('one code already') as string },
-      ],
+      told: {
+        errors: [
+          { field: 'patterns.0', message: expect.stringContaining('{number}') as string },
+          { field: 'mapped.0', message: expect.stringContaining('one code already') as string },
+        ],
+      },
     })
     await expect(
       saveCodes(demo.db, ellwood, 0, {
@@ -28,7 +30,7 @@ describe('rules of codes', () => {
           { from: 'hyd-140', to: 'HYD240' },
         ],
       }),
-    ).rejects.toMatchObject({ errors: [{ field: 'mapped.1' }] })
+    ).rejects.toMatchObject({ told: { errors: [{ field: 'mapped.1' }] } })
     await expect(
       saveCodes(demo.db, ellwood, 0, { patterns: [], mapped: [{ from: 'HYD 140', to: 'HYD 240' }] }),
     ).resolves.toEqual({ revision: 1 })

@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { noRoster } from '../../core/formats/oneroster/read'
-import { countStudentData, loadCategories, loadOutline } from '../../server/courses/courses.queries'
-import { importCourse, ImportRefusal } from '../../server/exchange/import-course'
-import { authenticate } from '../../server/people/people'
-import { readItem } from '../../server/courses/reading'
 import { useDemo } from '../support/demo'
+import { loadCategories, loadOutline } from '../../server/courses/content.queries'
+import { readItem } from '../../server/courses/reading'
+import { countStudentData } from '../../server/courses/student-data.queries'
+import { Refusal } from '../../server/errors/refusal'
+import { importCourse } from '../../server/exchange/import-course'
+import { authenticate } from '../../server/people/people'
 
 const demo = useDemo('demo')
 const worked = JSON.parse(
@@ -78,7 +80,7 @@ describe('the demo, loaded through the readers and services', () => {
     expect(await authenticate(demo.db, 'marchetti', 'Slack-water')).toBeNull()
     expect(await authenticate(demo.db, 'nobody', 'slack-water')).toBeNull()
     expect(await demo.db('people').whereNotNull('password').count({ count: '*' }).first()).toEqual({
-      count: '4',
+      count: 4,
     })
   })
   it('takes no second content into a course that holds some, and changes nothing', async () => {
@@ -86,7 +88,7 @@ describe('the demo, loaded through the readers and services', () => {
     const roster = noRoster
     await expect(
       importCourse(demo.db, { classKey: 'hyd240-01-2026a', content: null, roster, document: null }),
-    ).rejects.toThrow(ImportRefusal)
+    ).rejects.toThrow(Refusal)
     expect(await loadOutline(demo.db, demo.courses.old)).toEqual(before)
   })
 })

@@ -1,16 +1,16 @@
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Person } from '../../server/people/people.queries'
-import { startRunner } from '../../server/jobs/runner'
 import { noRoster } from '../../core/formats/oneroster/read'
-import { askForFetch, readRegistrar, scheduleFetch } from '../../server/registrar/registrar'
-import { changeRequest, readRequests, sendRequest, whyNotThere } from '../../server/shells/requests'
-import { importRoster } from '../../server/registrar/roster'
 import { postOffice } from '../../standins/mail/server'
 import { registrar } from '../../standins/registrar/server'
 import type { Fault } from '../../standins/registrar/world'
 import { useDemo } from '../support/demo'
 import { readShells } from './support'
+import { startRunner } from '../../server/jobs/runner'
+import { type Person } from '../../server/people/people.queries'
+import { askForFetch, readRegistrar, scheduleFetch } from '../../server/registrar/registrar'
+import { importRoster } from '../../server/registrar/roster'
+import { changeRequest, readRequests, sendRequest, whyNotThere } from '../../server/shells/requests'
 
 const demo = useDemo('registrar')
 const office = registrar('a-token')
@@ -71,7 +71,8 @@ const roster = async (source: string): Promise<number> =>
     (await demo
       .db('enrolments')
       .join('courses', 'courses.id', 'enrolments.course_id')
-      .where({ 'courses.source_id': source, role: 'student' })
+      .where({ role: 'student' })
+      .where('courses.source_id', source)
       .whereNull('dropped_at')
       .count({ n: '*' })
       .first())!.n,

@@ -3,11 +3,14 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { ruleSchema } from '../../core/dates/rule'
 import { recommendedPlan } from '../../core/plan/document'
-import { countStudentData, loadOutline } from '../../server/courses/courses.queries'
-import { effectOf, readPlan, savePlan, startPlan } from '../../server/plans/plans'
-import { readItem } from '../../server/courses/reading'
-import { readRun, runPlan } from '../../server/runs/runs'
 import { useDemo } from '../support/demo'
+import { loadOutline } from '../../server/courses/content.queries'
+import { readItem } from '../../server/courses/reading'
+import { countStudentData } from '../../server/courses/student-data.queries'
+import { effectOf } from '../../server/plans/compile'
+import { readPlan, savePlan } from '../../server/plans/plans'
+import { startPlan } from '../../server/plans/start'
+import { readRun, runPlan } from '../../server/runs/runs'
 
 const demo = useDemo('run')
 const expected = JSON.parse(
@@ -20,7 +23,7 @@ const expected = JSON.parse(
 /** Everything in the database that is about one course, as one hash. */
 async function imprint(courseId: string): Promise<string> {
   const rows: unknown[] = []
-  for (const table of ['units', 'items', 'slots', 'grade_categories', 'meetings', 'enrolments'])
+  for (const table of ['units', 'items', 'grade_categories', 'meetings', 'enrolments'])
     rows.push(await demo.db(table).where({ course_id: courseId }).orderByRaw('1, 2, 3'))
   for (const table of ['submissions', 'grades', 'attempts', 'posts', 'extensions'])
     rows.push(
@@ -41,15 +44,15 @@ describe('a run', () => {
     const plan = await start(demo.courses.empty)
     const before = [await imprint(demo.courses.empty), await imprint(demo.courses.old)]
     const { fingerprint } = await effectOf(demo.db, plan)
-    // Items are written by then, and the first date is not taken.
+    // Categories and units are written by then, and the first item is not accepted.
     await demo.db.raw(
-      `CREATE TRIGGER fails BEFORE INSERT ON slots FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'disk on fire'`,
+      `CREATE TRIGGER fails BEFORE INSERT ON items FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'disk on fire'`,
     )
     await expect(runPlan(demo.db, demo.people.marchetti, plan, fingerprint)).rejects.toThrow(/disk on fire/)
     await demo.db.raw('DROP TRIGGER fails')
     expect([await imprint(demo.courses.empty), await imprint(demo.courses.old)]).toEqual(before)
     for (const table of ['runs', 'run_entries'])
-      expect(await demo.db(table).count({ count: '*' }).first()).toEqual({ count: '0' })
+      expect(await demo.db(table).count({ count: '*' }).first()).toEqual({ count: 0 })
     expect((await readPlan(demo.db, demo.people.marchetti, plan)).state).toBe('draft')
   })
   it('refuses when plan, source or shell changed since the person looked, and writes nothing', async () => {
@@ -118,7 +121,7 @@ describe('a run', () => {
     expect([effect.added.items, effect.already]).toEqual([0, 98])
     await expect(runPlan(demo.db, demo.people.marchetti, plan, fingerprint)).rejects.toMatchObject({
       status: 409,
-      title: 'There is nothing to add',
+      told: { title: 'There is nothing to add' },
     })
     expect(await imprint(demo.courses.empty)).toBe(before)
   })
@@ -181,11 +184,12 @@ describe('a plan', () => {
     })
     await expect(
       savePlan(demo.db, demo.people.marchetti, plan, revision, { document }),
-    ).rejects.toMatchObject({ status: 412, detail: expect.stringContaining('T. Okonjo') })
+    ).rejects.toMatchObject({ code: 'plan-changed', told: { detail: expect.stringContaining('T. Okonjo') } })
     expect((await readPlan(demo.db, demo.people.marchetti, plan)).document.carry.leave).toEqual(['x'])
   })
   it('is taken up again for the same pair, and never from a course into itself', async () => {
-    const pair = { sources: [demo.courses.template], target: demo.courses.empty }
+    const sources: [string] = [demo.courses.template]
+    const pair = { sources, target: demo.courses.empty }
     expect(await startPlan(demo.db, demo.people.okonjo, pair)).toBe(
       await startPlan(demo.db, demo.people.marchetti, pair),
     )

@@ -2,26 +2,26 @@ import { readFileSync } from 'node:fs'
 import { Readable } from 'node:stream'
 import type { IncomingMessage } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { readFile } from '../../server/exchange/files/read'
-import { bufferSource } from '../../server/exchange/files/zip'
-import { beat, claimJob } from '../../server/jobs/jobs.queries'
-import { saveReport, loadReport, keptPackage } from '../../server/exchange/uploads.queries'
+import type { UploadReply } from '../../shared/api/uploads'
+import { useDemo } from '../support/demo'
+import { closureCalendar, closureTable, hostilePackage, oddPackage } from '../support/samples'
 import { loadTermCalendar } from '../../server/calendars/terms.queries'
-import type { Person } from '../../server/people/people.queries'
-import { startRunner } from '../../server/jobs/runner'
 import { readCourse } from '../../server/courses/lines'
 import { readItem } from '../../server/courses/reading'
+import { readFile } from '../../server/exchange/files/read'
+import { bufferSource } from '../../server/exchange/files/zip'
+import { saveReport, loadReport, keptPackage } from '../../server/exchange/uploads.queries'
 import {
-  askToTake,
+  askForImport,
   coursePackage,
   discardUpload,
   listUploads,
   receiveUpload,
   viewUpload,
 } from '../../server/exchange/uploads'
-import type { UploadReply } from '../../shared/api/uploads'
-import { useDemo } from '../support/demo'
-import { closureCalendar, closureTable, hostilePackage, oddPackage } from '../support/samples'
+import { beat, claimJob } from '../../server/jobs/jobs.queries'
+import { startRunner } from '../../server/jobs/runner'
+import { type Person } from '../../server/people/people.queries'
 
 const demo = useDemo('uploads')
 let stop: () => Promise<void>
@@ -65,12 +65,12 @@ describe('a file', () => {
     const id = await send(demo.people.marchetti, 'odd.imscc', oddPackage())
     // Whoever works off the registrar's lists or mail is not given a file, nor kept waiting by one.
     expect(await claimJob(demo.db, ['fetch', 'mail'])).toBeNull()
-    const first = (await claimJob(demo.db))!
-    expect([first.subject, await claimJob(demo.db)]).toEqual([id, null])
+    const first = (await claimJob(demo.db, ['read', 'import']))!
+    expect([first.subject, await claimJob(demo.db, ['read', 'import'])]).toEqual([id, null])
     expect(await beat(demo.db, first, { done: 1, total: 2 })).toBe(true)
     const lapse = () => demo.db('jobs').where({ id: first.id }).update({ lease_until: '2000-01-01 00:00:00' })
     await lapse()
-    const second = (await claimJob(demo.db))!
+    const second = (await claimJob(demo.db, ['read', 'import']))!
     expect([
       second.id,
       await beat(demo.db, first, { done: 2, total: 2 }),
@@ -80,9 +80,9 @@ describe('a file', () => {
     await saveReport(demo.db, id, report, first)
     expect(await loadReport(demo.db, id)).toBeNull()
     await lapse()
-    await claimJob(demo.db)
+    await claimJob(demo.db, ['read', 'import'])
     await lapse()
-    expect(await claimJob(demo.db)).toBeNull()
+    expect(await claimJob(demo.db, ['read', 'import'])).toBeNull()
     expect(await viewUpload(demo.db, demo.people.marchetti, id)).toMatchObject({
       state: 'failed',
       problem: expect.stringContaining('three times'),
@@ -94,11 +94,11 @@ describe('a file', () => {
     const { marchetti } = demo.people
     await expect(send(marchetti, ' / ', oddPackage())).rejects.toMatchObject({
       status: 400,
-      errors: [{ field: 'name' }],
+      told: { errors: [{ field: 'name' }] },
     })
     await expect(send(marchetti, 'a.imscc', new Uint8Array())).rejects.toMatchObject({
       status: 400,
-      errors: [{ field: 'file' }],
+      told: { errors: [{ field: 'file' }] },
     })
     process.env.NORTHTIDE_LIMIT_UPLOAD_BYTES = '1000'
     await expect(send(marchetti, 'a.imscc', new Uint8Array(1001))).rejects.toMatchObject({ status: 413 })
@@ -131,7 +131,7 @@ describe('a file', () => {
       [1, 'Welcome aboard'],
       [1, 'Chart of the harbour'],
     ])
-    expect(view.may).toEqual({ keepAsCourse: true, takeRoster: false, addClosures: false })
+    expect(view.may).toEqual({ keepAsCourse: true, importRoster: false, addClosures: false })
     expect(await count('items')).toBe(items)
     expect((await listUploads(demo.db, demo.people.marchetti)).uploads.map(upload => upload.name)).toEqual([
       'odd.imscc',
@@ -146,7 +146,7 @@ describe('a file', () => {
       { severity: 'error', where: 'notes.imscc', message: expect.stringContaining('outside the archive') },
     ])
     await expect(
-      askToTake(demo.db, demo.people.marchetti, id, {
+      askForImport(demo.db, demo.people.marchetti, id, {
         as: 'course',
         term: view.terms[0]!.code,
         code: 'X 1',
@@ -188,23 +188,23 @@ describe('taking in', () => {
       section: '',
       title: 'Coastal Waters',
     } as const
-    await expect(askToTake(demo.db, marchetti, id, { ...request, term: 'never' })).rejects.toMatchObject({
-      errors: [{ field: 'term' }],
+    await expect(askForImport(demo.db, marchetti, id, { ...request, term: 'never' })).rejects.toMatchObject({
+      told: { errors: [{ field: 'term' }] },
     })
 
     // It fails half-way: nothing of the course is there, and the file can be taken again.
     await demo.db.raw(
       `CREATE TRIGGER fails BEFORE INSERT ON items FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'disk on fire'`,
     )
-    await askToTake(demo.db, marchetti, id, request)
+    await askForImport(demo.db, marchetti, id, request)
     const failed = await until(marchetti, id, 'read')
     await demo.db.raw('DROP TRIGGER fails')
     expect([failed.outcome, failed.problem]).toEqual([null, expect.stringContaining('Nothing was changed')])
     expect(await demo.db('courses').where({ code: 'HYD 110' })).toEqual([])
 
-    await askToTake(demo.db, marchetti, id, request)
-    await expect(askToTake(demo.db, marchetti, id, request)).rejects.toMatchObject({ status: 409 })
-    const { outcome } = await until(marchetti, id, 'taken')
+    await askForImport(demo.db, marchetti, id, request)
+    await expect(askForImport(demo.db, marchetti, id, request)).rejects.toMatchObject({ status: 409 })
+    const { outcome } = await until(marchetti, id, 'imported')
     const course = await readCourse(demo.db, marchetti, outcome!.courseId!)
     expect(course.nodes.map(node => node.title)).toEqual([
       'Getting your bearings',
@@ -239,12 +239,14 @@ describe('taking in', () => {
     const { marchetti, ellwood } = demo.people
     const mine = await send(marchetti, 'roster.zip', bundle)
     await until(marchetti, mine, 'read')
-    await expect(askToTake(demo.db, marchetti, mine, { as: 'roster' })).rejects.toMatchObject({ status: 403 })
+    await expect(askForImport(demo.db, marchetti, mine, { as: 'roster' })).rejects.toMatchObject({
+      status: 403,
+    })
     const before = [await count('people'), await count('enrolments'), await count('courses')]
     const id = await send(ellwood, 'roster.zip', bundle)
     await until(ellwood, id, 'read')
-    await askToTake(demo.db, ellwood, id, { as: 'roster' })
-    expect((await until(ellwood, id, 'taken')).outcome!.text).toContain('Nothing was deleted')
+    await askForImport(demo.db, ellwood, id, { as: 'roster' })
+    expect((await until(ellwood, id, 'imported')).outcome!.text).toContain('Nothing was deleted')
     expect([await count('people'), await count('enrolments'), await count('courses')]).toEqual(before)
   })
   it('days of a table become closures of a term, those that do not fit it none', async () => {
@@ -256,14 +258,14 @@ describe('taking in', () => {
     const term = view.terms.find(entry => entry.name === 'Spring 2027')!.code
     expect(view.term).toBe(term)
     await expect(
-      askToTake(demo.db, ellwood, id, {
+      askForImport(demo.db, ellwood, id, {
         as: 'closures',
         term,
         events: [{ title: 'Backwards', firstDay: '2027-03-02', lastDay: '2027-03-01' }],
       }),
     ).rejects.toMatchObject({ status: 400 })
-    await askToTake(demo.db, ellwood, id, { as: 'closures', term, events: [heritage!, reading!] })
-    await until(ellwood, id, 'taken')
+    await askForImport(demo.db, ellwood, id, { as: 'closures', term, events: [heritage!, reading!] })
+    await until(ellwood, id, 'imported')
     expect((await loadTermCalendar(demo.db, term)).closures.map(closure => closure.name)).toEqual(
       expect.arrayContaining(['Heritage day', 'Reading week']),
     )

@@ -1,44 +1,37 @@
 import { describe, expect, it } from 'vitest'
 import { ruleSchema } from '../../core/dates/rule'
-import type { Person } from '../../server/people/people.queries'
-import { countStudentData, loadOutline } from '../../server/courses/courses.queries'
-import { beginWriting, endWriting } from '../../server/shells/shells.queries'
+import { useDemo } from '../support/demo'
+import { loadOutline } from '../../server/courses/content.queries'
 import { readCourse } from '../../server/courses/lines'
-import { planDates } from '../../server/exchange/dates-out'
+import { readItem } from '../../server/courses/reading'
+import { countStudentData } from '../../server/courses/student-data.queries'
+import { planDateTable } from '../../server/exchange/dates-out'
 import { viewLog } from '../../server/log/log'
-import { changeDuty, delegate, findPerson, readPeople } from '../../server/people/people'
+import { type Person, findPerson } from '../../server/people/people.queries'
+import { changeDuty, delegate, readPeople } from '../../server/people/people'
+import { effectOf } from '../../server/plans/compile'
+import { discardPlan, listPlans, readPlan, savePlan } from '../../server/plans/plans'
+import { chooseSections } from '../../server/plans/sections'
 import {
-  alsoInto,
+  planFurtherShells,
   attachShell,
-  chooseSections,
-  discardPlan,
-  effectOf,
-  listPlans,
-  readPlan,
-  savePlan,
   shareDecisions,
   startAwaited,
   startPlan,
-} from '../../server/plans/plans'
-import { readItem } from '../../server/courses/reading'
+} from '../../server/plans/start'
 import { readRun, runPlan } from '../../server/runs/runs'
-import {
-  enterCode,
-  makeTemplate,
-  readShares,
-  readTemplates,
-  revoke,
-  share,
-} from '../../server/sharing/shares'
+import { beginWriting, endWriting } from '../../server/runs/writing.queries'
+import { enterCode, readShares, revokeShare, shareCourse } from '../../server/sharing/shares'
+import { orgOfCourse } from '../../server/courses/courses.queries'
+import { makeTemplate, readTemplates } from '../../server/sharing/templates'
 import {
   guardNewCourse,
   listShells,
   makeCourse,
-  markCourse,
+  preferCourse,
   shellLines,
   waysInto,
 } from '../../server/shells/shells'
-import { useDemo } from '../support/demo'
 
 const demo = useDemo('ways')
 /** A colleague of another department, with a shell of their own. */
@@ -49,7 +42,7 @@ async function colleague(): Promise<{ person: Person; shell: string }> {
     '0199aaaa-0000-7000-8000-000000000003',
   ]
   if (!(await demo.db('people').where({ id }).first('id'))) {
-    const term = (await demo.db('terms').where({ code: '2027-spring' }).first('id')).id
+    const term = await idOf('terms', '2027-spring')
     await demo.db('orgs').insert({
       id: org,
       source_id: 'org-bakery',
@@ -86,15 +79,23 @@ const count = async (table: string, where = {}): Promise<number> =>
 const run = async (who: Person, plan: string): Promise<string> =>
   runPlan(demo.db, who, plan, (await effectOf(demo.db, plan)).fingerprint)
 
+const idOf = async (table: 'terms' | 'orgs', key: string): Promise<string> => {
+  const [row] = await demo
+    .db(table)
+    .where(table === 'terms' ? 'code' : 'source_id', key)
+    .select('id')
+  return row?.id ?? ''
+}
+
 describe('a share code', () => {
-  it('opens a course to take from, without its students and what it leaves out, until it is taken back', async () => {
+  it('opens a course to take from, without its students and what it withheld out, until it is taken back', async () => {
     const { marchetti } = demo.people
     const { person, shell } = await colleague()
     await expect(
       startPlan(demo.db, person, { sources: [demo.courses.old], target: shell }),
     ).rejects.toMatchObject({ status: 404 })
-    const { id, code } = await share(demo.db, marchetti, demo.courses.old, {
-      leaves: ['quiz'],
+    const { id, code } = await shareCourse(demo.db, marchetti, demo.courses.old, {
+      withheld: ['quiz'],
       days: 30,
       org: null,
     })
@@ -113,25 +114,25 @@ describe('a share code', () => {
     expect((await effectOf(demo.db, plan)).effect.added.byKind).not.toHaveProperty('quiz')
     expect((await listShells(demo.db, person)).courses.map(course => course.id)).toEqual([shell])
 
-    await revoke(demo.db, marchetti, demo.courses.old, id)
+    await revokeShare(demo.db, marchetti, demo.courses.old, id)
     await expect(readPlan(demo.db, person, plan)).rejects.toMatchObject({ status: 403 })
     await expect(effectOf(demo.db, plan)).rejects.toMatchObject({ status: 403 })
     await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({
-      errors: [{ message: expect.stringContaining('taken this code back') as string }],
+      told: { errors: [{ message: expect.stringContaining('taken this code back') as string }] },
     })
     expect((await listPlans(demo.db, person)).plans.map(line => line.id)).toContain(plan)
     await discardPlan(demo.db, person, plan)
   })
   it('that has run out, or was never given, opens nothing', async () => {
     const { person } = await colleague()
-    const { code } = await share(demo.db, demo.people.marchetti, demo.courses.old, {
-      leaves: [],
+    const { code } = await shareCourse(demo.db, demo.people.marchetti, demo.courses.old, {
+      withheld: [],
       days: 1,
       org: null,
     })
     process.env.NORTHTIDE_NOW = '2027-01-07T20:00:00-04:00'
     await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({
-      errors: [{ message: expect.stringContaining('held until') as string }],
+      told: { errors: [{ message: expect.stringContaining('valid until') as string }] },
     })
     process.env.NORTHTIDE_NOW = '2027-01-05T20:00:00-04:00'
     await expect(enterCode(demo.db, person, 'AAAA-AAAA')).rejects.toMatchObject({ status: 400 })
@@ -147,8 +148,8 @@ describe('a share code', () => {
   })
   it('for a department opens it to those who work there, and to no others', async () => {
     const { person, shell } = await colleague()
-    const { id } = await share(demo.db, demo.people.marchetti, demo.courses.old, {
-      leaves: [],
+    const { id } = await shareCourse(demo.db, demo.people.marchetti, demo.courses.old, {
+      withheld: [],
       days: null,
       org: (await readShares(demo.db, demo.people.marchetti, demo.courses.old)).departments[0]!.id,
     })
@@ -164,7 +165,7 @@ describe('a share code', () => {
     })
     expect(await startPlan(demo.db, person, { sources: [demo.courses.old], target: shell })).toBeTruthy()
     await demo.db('enrolments').where({ id: '0199aaaa-0000-7000-8000-000000000009' }).delete()
-    await revoke(demo.db, demo.people.marchetti, demo.courses.old, id)
+    await revokeShare(demo.db, demo.people.marchetti, demo.courses.old, id)
   })
 })
 
@@ -200,10 +201,10 @@ describe('a template', () => {
     })
     expect(mine!.shape.length).toBeGreaterThan(5)
     expect((await readTemplates(demo.db, person)).templates).toEqual([])
-    await share(demo.db, demo.people.brandt, id, {
-      leaves: [],
+    await shareCourse(demo.db, demo.people.brandt, id, {
+      withheld: [],
       days: null,
-      org: (await demo.db('orgs').where({ source_id: 'org-hydrography' }).first('id')).id,
+      org: await idOf('orgs', 'org-hydrography'),
     })
     expect((await readTemplates(demo.db, demo.people.okonjo)).templates.map(line => line.course.id)).toEqual([
       id,
@@ -238,7 +239,7 @@ describe('a plan', () => {
     ])
     const { effect } = await effectOf(demo.db, plan)
     // What is taken along of it names the dates of every source.
-    expect((await planDates(demo.db, plan)).rows).toHaveLength(effect.added.items)
+    expect((await planDateTable(demo.db, plan)).rows).toHaveLength(effect.added.items)
     expect(effect.added.items).toBe(
       one.filter(node => node.type === 'item').length +
         two.filter(node => node.type === 'item' && !first.has(node.lineage)).length,
@@ -255,7 +256,7 @@ describe('a plan', () => {
         .whereIn('entity', ['unit', 'item', 'category'])
         .countDistinct({ n: 'source_course_id' })
         .first(),
-    ).toEqual({ n: '2' })
+    ).toEqual({ n: 2 })
     await expect(
       savePlan(demo.db, marchetti, plan, 1, {
         document: reply.document,
@@ -285,8 +286,8 @@ describe('a plan', () => {
     })
     await expect(run(marchetti, plan)).rejects.toMatchObject({ status: 409 })
     expect((await listShells(demo.db, marchetti)).waiting.map(entry => entry.planId)).toEqual([plan])
-    const summer = (await demo.db('terms').where({ code: '2027-summer' }).first('id')).id
-    const org = (await demo.db('courses').where({ id: demo.courses.old }).first('org_id')).org_id
+    const summer = await idOf('terms', '2027-summer')
+    const org = (await orgOfCourse(demo.db, demo.courses.old)) ?? ''
     const shell = '0199aaaa-0000-7000-8000-000000000010'
     await demo.db('courses').insert({
       id: shell,
@@ -331,8 +332,8 @@ describe('a plan', () => {
       sources: [demo.courses.old],
       target: demo.courses.template,
     })
-    expect(await alsoInto(demo.db, marchetti, plan, [made.id])).toEqual({ made: 1, there: 0 })
-    expect(await alsoInto(demo.db, marchetti, plan, [made.id])).toEqual({ made: 0, there: 1 })
+    expect(await planFurtherShells(demo.db, marchetti, plan, [made.id])).toEqual({ made: 1, there: 0 })
+    expect(await planFurtherShells(demo.db, marchetti, plan, [made.id])).toEqual({ made: 0, there: 1 })
     const reply = await readPlan(demo.db, marchetti, plan)
     expect(reply.set.map(entry => [entry.course.id, entry.state])).toEqual([[made.id, 'draft']])
     const leave = reply.source.nodes.filter(node => node.kind === 'quiz').map(node => node.lineage)
@@ -341,7 +342,9 @@ describe('a plan', () => {
     })
     expect(await shareDecisions(demo.db, marchetti, plan)).toEqual({ made: 1, there: 0 })
     expect((await readPlan(demo.db, marchetti, reply.set[0]!.id)).document.carry.leave).toEqual(leave)
-    await expect(alsoInto(demo.db, demo.people.brandt, plan, [demo.courses.empty])).rejects.toMatchObject({
+    await expect(
+      planFurtherShells(demo.db, demo.people.brandt, plan, [demo.courses.empty]),
+    ).rejects.toMatchObject({
       status: 403,
     })
     await discardPlan(demo.db, marchetti, reply.set[0]!.id)
@@ -369,7 +372,7 @@ describe('a plan', () => {
     })
     await expect(run(marchetti, plan)).rejects.toMatchObject({
       status: 409,
-      title: expect.stringContaining('windows') as string,
+      told: { title: expect.stringContaining('windows') as string },
     })
     expect(await loadOutline(demo.db, target)).toEqual([])
     await savePlan(demo.db, marchetti, plan, revision + 1, {
@@ -394,11 +397,11 @@ describe('a plan', () => {
         section: '',
         title: 'Copy of Pilotage',
       }),
-    ).rejects.toMatchObject({ errors: [{ field: 'title' }] })
+    ).rejects.toMatchObject({ told: { errors: [{ field: 'title' }] } })
   })
   it('of one content for several sections: each shows it with the dates of its own meetings, and keeps its own roster', async () => {
     const { marchetti } = demo.people
-    const make = async (section: string, weekday: number): Promise<string> => {
+    const make = async (section: string, weekday: 1 | 2 | 4): Promise<string> => {
       const { id } = await makeCourse(demo.db, marchetti, {
         term: '2027-spring',
         code: 'HYD 260',
@@ -482,7 +485,7 @@ describe('a plan', () => {
     expect((await shellLines(demo.db, marchetti, [target]))[0]!.writing).toMatchObject({ by: 'M. Ellwood' })
     await expect(run(marchetti, plan)).rejects.toMatchObject({
       status: 409,
-      detail: expect.stringContaining('M. Ellwood') as string,
+      told: { detail: expect.stringContaining('M. Ellwood') as string },
     })
     // A server that stopped in the middle keeps nobody out for long.
     await demo.db('writing').update({ lease_until: '2000-01-01 00:00:00' })
@@ -597,8 +600,8 @@ describe('people', () => {
 describe('the first page', () => {
   it('keeps what a person pins, hides and calls by a name of their own for them alone', async () => {
     const { marchetti, okonjo } = demo.people
-    await markCourse(demo.db, marchetti, demo.courses.empty, { pinned: true, label: 'Morning people' })
-    await markCourse(demo.db, marchetti, demo.courses.empty, { hidden: true })
+    await preferCourse(demo.db, marchetti, demo.courses.empty, { pinned: true, label: 'Morning people' })
+    await preferCourse(demo.db, marchetti, demo.courses.empty, { hidden: true })
     const of = async (who: Person) =>
       (await listShells(demo.db, who)).courses.find(course => course.id === demo.courses.empty)
     expect(await of(marchetti)).toMatchObject({ pinned: true, hidden: true, label: 'Morning people' })

@@ -1,11 +1,12 @@
-import { sessionReply } from '../../../shared/api/session'
 import { anyone } from '../../auth/may'
-import { findPerson } from '../../people/people.queries'
 import { route } from '../../http/route'
 import { sessionPerson } from '../../http/session'
+import { findPerson } from '../../people/people.queries'
 import { sessionView } from '../../people/session'
+import { sessionReply } from '../../../shared/api/session'
 
 export default route({
+  summary: 'Who is signed in, and what time it is',
   reply: sessionReply,
   may: anyone,
   run: async ({ event, db }) => {

@@ -1,6 +1,11 @@
-import { codesReply } from '../../../../shared/api/codes'
 import { signedIn } from '../../../auth/may'
-import { route } from '../../../http/route'
 import { readCodes } from '../../../courses/codes'
+import { route } from '../../../http/route'
+import { codesReply } from '../../../../shared/api/codes'
 
-export default route({ reply: codesReply, may: signedIn, run: ({ db, person }) => readCodes(db, person) })
+export default route({
+  summary: 'How course codes are read, with codes to try it on',
+  reply: codesReply,
+  may: signedIn,
+  run: ({ db, person }) => readCodes(db, person),
+})

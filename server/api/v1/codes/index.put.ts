@@ -1,10 +1,11 @@
-import { codeRules, codesSaved } from '../../../../shared/api/codes'
 import { isTheOffice } from '../../../auth/may'
-import { revisionMeant } from '../../../http/addresses'
-import { route } from '../../../http/route'
 import { saveCodes } from '../../../courses/codes'
+import { revisionMeant } from '../../../http/request'
+import { route } from '../../../http/route'
+import { codeRules, codesSaved } from '../../../../shared/api/codes'
 
 export default route({
+  summary: 'Save how course codes are read',
   body: codeRules,
   reply: codesSaved,
   may: isTheOffice,

@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { guardReply } from '../../../../shared/api/shells'
 import { signedIn } from '../../../auth/may'
 import { route } from '../../../http/route'
 import { guardNewCourse } from '../../../shells/shells'
+import { guardReply } from '../../../../shared/api/shells'
 
 const wish = z.object({
   term: z.string().max(100).default(''),
@@ -12,6 +12,7 @@ const wish = z.object({
 })
 /** What stands in the way of a new course, before it is made. */
 export default route({
+  summary: 'What stands in the way of a new course, before it is made',
   query: wish,
   reply: guardReply,
   may: signedIn,

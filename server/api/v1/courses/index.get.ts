@@ -1,10 +1,11 @@
 import { z } from 'zod'
-import { coursesReply } from '../../../../shared/api/courses'
 import { signedIn } from '../../../auth/may'
-import { route } from '../../../http/route'
 import { findCourses } from '../../../courses/lines'
+import { route } from '../../../http/route'
+import { coursesReply } from '../../../../shared/api/courses'
 
 export default route({
+  summary: 'Find courses by words',
   query: z.object({ q: z.string().max(200).default('') }),
   reply: coursesReply,
   may: signedIn,

@@ -1,10 +1,11 @@
-import { runReply } from '../../../../shared/api/plans'
-import { readsRun } from '../../../auth/may'
 import { planAddress } from '../../../http/addresses'
 import { route } from '../../../http/route'
+import { readsRun } from '../../../runs/access'
 import { readRun } from '../../../runs/runs'
+import { runReply } from '../../../../shared/api/plans'
 
 export default route({
+  summary: 'The record of a run',
   params: planAddress,
   reply: runReply,
   may: readsRun,

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { signedIn } from '../../../auth/may'
-import { route } from '../../../http/route'
 import { receiveUpload } from '../../../exchange/uploads'
+import { route } from '../../../http/route'
 
 /** The body is the file itself; its name stands in the address. */
 export default route({
+  summary: 'Lay a file aside to be read; the body is the file itself',
   query: z.object({ name: z.string().max(500).default('') }),
   reply: z.object({ id: z.uuid() }),
   may: signedIn,

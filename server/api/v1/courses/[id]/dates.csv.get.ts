@@ -1,18 +1,21 @@
-import { worksWithCourse } from '../../../../auth/may'
+import { worksWithCourse } from '../../../../courses/access'
+import { loadCourse } from '../../../../courses/courses.queries'
+import { courseFileName } from '../../../../courses/reading'
+import { courseDateTable, tableAsCsv } from '../../../../exchange/dates-out'
 import { courseAddress, sendFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { courseDates, datesAsCsv } from '../../../../exchange/dates-out'
-import { findCourse } from '../../../../courses/reading'
 
 export default route({
+  summary: 'The dates of a course as CSV',
   params: courseAddress,
   reply: null,
+  sends: 'text/csv',
   may: worksWithCourse,
   run: async ({ event, db, params }) =>
     sendFile(
       event,
-      `${(await findCourse(db, params.id)).fileName}-dates.csv`,
+      `${courseFileName(await loadCourse(db, params.id))}-dates.csv`,
       'text/csv',
-      datesAsCsv(await courseDates(db, params.id)),
+      tableAsCsv(await courseDateTable(db, params.id)),
     ),
 })

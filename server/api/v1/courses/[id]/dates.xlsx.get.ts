@@ -1,18 +1,21 @@
-import { worksWithCourse } from '../../../../auth/may'
+import { worksWithCourse } from '../../../../courses/access'
+import { loadCourse } from '../../../../courses/courses.queries'
+import { courseFileName } from '../../../../courses/reading'
+import { courseDateTable, tableAsWorkbook } from '../../../../exchange/dates-out'
 import { courseAddress, sendFile, workbookType } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { courseDates, datesAsWorkbook } from '../../../../exchange/dates-out'
-import { findCourse } from '../../../../courses/reading'
 
 export default route({
+  summary: 'The dates of a course as a workbook',
   params: courseAddress,
   reply: null,
+  sends: workbookType,
   may: worksWithCourse,
   run: async ({ event, db, params }) =>
     sendFile(
       event,
-      `${(await findCourse(db, params.id)).fileName}-dates.xlsx`,
+      `${courseFileName(await loadCourse(db, params.id))}-dates.xlsx`,
       workbookType,
-      await datesAsWorkbook(await courseDates(db, params.id)),
+      await tableAsWorkbook(await courseDateTable(db, params.id)),
     ),
 })

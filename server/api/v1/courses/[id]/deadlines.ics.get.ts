@@ -1,18 +1,21 @@
-import { worksWithCourse } from '../../../../auth/may'
+import { worksWithCourse } from '../../../../courses/access'
+import { loadCourse } from '../../../../courses/courses.queries'
+import { courseFileName } from '../../../../courses/reading'
+import { courseDeadlines } from '../../../../exchange/dates-out'
 import { courseAddress, sendFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { courseCalendar } from '../../../../exchange/dates-out'
-import { findCourse } from '../../../../courses/reading'
 
 export default route({
+  summary: 'The deadlines of a course as iCalendar',
   params: courseAddress,
   reply: null,
+  sends: 'text/calendar',
   may: worksWithCourse,
   run: async ({ event, db, params }) =>
     sendFile(
       event,
-      `${(await findCourse(db, params.id)).fileName}-deadlines.ics`,
+      `${courseFileName(await loadCourse(db, params.id))}-deadlines.ics`,
       'text/calendar',
-      await courseCalendar(db, params.id),
+      await courseDeadlines(db, params.id),
     ),
 })

@@ -1,14 +1,16 @@
 import { Readable } from 'node:stream'
 import { setHeader } from 'h3'
-import { worksWithCourse } from '../../../../auth/may'
+import { worksWithCourse } from '../../../../courses/access'
+import { coursePackage } from '../../../../exchange/uploads'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { coursePackage } from '../../../../exchange/uploads'
 
 /** The package a course was read from, as it came. */
 export default route({
+  summary: 'The package a course was read from, as it came',
   params: courseAddress,
   reply: null,
+  sends: 'application/octet-stream',
   may: worksWithCourse,
   run: async ({ event, db, params }) => {
     const { name, size, bytes } = await coursePackage(db, params.id)

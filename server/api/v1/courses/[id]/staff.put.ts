@@ -1,12 +1,13 @@
 import { z } from 'zod'
-import { delegation } from '../../../../../shared/api/people'
-import { delegates } from '../../../../auth/may'
+import { delegates } from '../../../../courses/access'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { delegate } from '../../../../people/people'
+import { delegation } from '../../../../../shared/api/people'
 
 /** An instructor lets an assistant run, or not. */
 export default route({
+  summary: 'Let an assistant run plans, or not',
   params: courseAddress,
   body: delegation,
   reply: z.object({}),

@@ -1,15 +1,16 @@
 import { z } from 'zod'
-import { id } from '../../../../../shared/api/courses'
-import { newTemplate } from '../../../../../shared/api/shares'
-import { takesFromCourse } from '../../../../auth/may'
+import { rollsFromCourse } from '../../../../courses/access'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { makeTemplate } from '../../../../sharing/shares'
+import { makeTemplate } from '../../../../sharing/templates'
+import { id } from '../../../../../shared/api/courses'
+import { newTemplate } from '../../../../../shared/api/shares'
 
 export default route({
+  summary: 'Make a template from a course',
   params: courseAddress,
   body: newTemplate,
   reply: z.object({ id }),
-  may: takesFromCourse,
+  may: rollsFromCourse,
   run: ({ db, person, params, body }) => makeTemplate(db, person, params.id, body),
 })

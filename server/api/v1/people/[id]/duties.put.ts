@@ -1,11 +1,12 @@
 import { z } from 'zod'
-import { dutyChange } from '../../../../../shared/api/people'
-import { officeForPerson } from '../../../../auth/may'
 import { personAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
+import { officeForPerson } from '../../../../people/access'
 import { changeDuty } from '../../../../people/people'
+import { dutyChange } from '../../../../../shared/api/people'
 
 export default route({
+  summary: 'Give or take a duty',
   params: personAddress,
   body: dutyChange,
   reply: z.object({}),

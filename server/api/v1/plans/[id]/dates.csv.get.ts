@@ -1,12 +1,14 @@
-import { readsPlan } from '../../../../auth/may'
+import { planDateTable, tableAsCsv } from '../../../../exchange/dates-out'
 import { planAddress, sendFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { planDates, datesAsCsv } from '../../../../exchange/dates-out'
+import { readsPlan } from '../../../../plans/access'
 
 export default route({
+  summary: 'Old and new dates of a plan as CSV',
   params: planAddress,
   reply: null,
+  sends: 'text/csv',
   may: readsPlan,
   run: async ({ event, db, params }) =>
-    sendFile(event, 'northtide-plan-dates.csv', 'text/csv', datesAsCsv(await planDates(db, params.id))),
+    sendFile(event, 'northtide-plan-dates.csv', 'text/csv', tableAsCsv(await planDateTable(db, params.id))),
 })

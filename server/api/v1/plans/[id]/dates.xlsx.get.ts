@@ -1,17 +1,19 @@
-import { readsPlan } from '../../../../auth/may'
+import { planDateTable, tableAsWorkbook } from '../../../../exchange/dates-out'
 import { planAddress, sendFile, workbookType } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { planDates, datesAsWorkbook } from '../../../../exchange/dates-out'
+import { readsPlan } from '../../../../plans/access'
 
 export default route({
+  summary: 'Old and new dates of a plan as a workbook',
   params: planAddress,
   reply: null,
+  sends: workbookType,
   may: readsPlan,
   run: async ({ event, db, params }) =>
     sendFile(
       event,
       'northtide-plan-dates.xlsx',
       workbookType,
-      await datesAsWorkbook(await planDates(db, params.id)),
+      await tableAsWorkbook(await planDateTable(db, params.id)),
     ),
 })

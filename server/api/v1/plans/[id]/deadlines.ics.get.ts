@@ -1,12 +1,14 @@
-import { readsPlan } from '../../../../auth/may'
+import { planDeadlines } from '../../../../exchange/dates-out'
 import { planAddress, sendFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { planCalendar } from '../../../../exchange/dates-out'
+import { readsPlan } from '../../../../plans/access'
 
 export default route({
+  summary: 'New deadlines of a plan as iCalendar',
   params: planAddress,
   reply: null,
+  sends: 'text/calendar',
   may: readsPlan,
   run: async ({ event, db, params }) =>
-    sendFile(event, 'northtide-plan-deadlines.ics', 'text/calendar', await planCalendar(db, params.id)),
+    sendFile(event, 'northtide-plan-deadlines.ics', 'text/calendar', await planDeadlines(db, params.id)),
 })

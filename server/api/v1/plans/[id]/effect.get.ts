@@ -1,10 +1,11 @@
-import { effectReply } from '../../../../../shared/api/plans'
-import { readsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { effectOf } from '../../../../plans/plans'
+import { readsPlan } from '../../../../plans/access'
+import { effectOf } from '../../../../plans/compile'
+import { effectReply } from '../../../../../shared/api/plans'
 
 export default route({
+  summary: 'What Run would do now, in numbers',
   params: planAddress,
   reply: effectReply,
   may: readsPlan,

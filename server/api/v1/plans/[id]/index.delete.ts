@@ -1,10 +1,11 @@
 import { z } from 'zod'
-import { editsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
+import { editsPlan } from '../../../../plans/access'
 import { discardPlan } from '../../../../plans/plans'
 
 export default route({
+  summary: 'Discard a draft',
   params: planAddress,
   reply: z.object({ discarded: z.literal(true) }),
   may: editsPlan,

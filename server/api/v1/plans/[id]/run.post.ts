@@ -1,10 +1,11 @@
-import { runRequest, runStarted } from '../../../../../shared/api/plans'
-import { runsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
+import { runsPlan } from '../../../../plans/access'
 import { runPlan } from '../../../../runs/runs'
+import { runRequest, runStarted } from '../../../../../shared/api/plans'
 
 export default route({
+  summary: 'Run a plan',
   params: planAddress,
   body: runRequest,
   reply: runStarted,

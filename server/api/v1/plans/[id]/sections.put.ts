@@ -1,12 +1,13 @@
 import { z } from 'zod'
-import { sectionsChosen } from '../../../../../shared/api/plans'
-import { editsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { chooseSections } from '../../../../plans/plans'
+import { editsPlan } from '../../../../plans/access'
+import { chooseSections } from '../../../../plans/sections'
+import { sectionsChosen } from '../../../../../shared/api/plans'
 
 /** Chooses the sections that will show the shell's content. */
 export default route({
+  summary: 'Choose the sections that will show the shell’s content',
   params: planAddress,
   body: sectionsChosen,
   reply: z.object({}),

@@ -1,14 +1,15 @@
 import { z } from 'zod'
-import { attachShell as wanted } from '../../../../../shared/api/plans'
-import { editsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { attachShell } from '../../../../plans/plans'
+import { editsPlan } from '../../../../plans/access'
+import { attachShell } from '../../../../plans/start'
+import { attachShell as attachShellSchema } from '../../../../../shared/api/plans'
 
 /** Gives a plan that waited its shell. */
 export default route({
+  summary: 'Give a plan that waited its shell',
   params: planAddress,
-  body: wanted,
+  body: attachShellSchema,
   reply: z.object({}),
   may: editsPlan,
   run: async ({ db, person, params, body }) => {

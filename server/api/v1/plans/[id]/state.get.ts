@@ -1,12 +1,13 @@
-import { planState as reply } from '../../../../../shared/api/plans'
-import { readsPlan } from '../../../../auth/may'
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
+import { readsPlan } from '../../../../plans/access'
 import { planState } from '../../../../plans/plans'
+import { planState as planStateSchema } from '../../../../../shared/api/plans'
 
 export default route({
+  summary: 'How a plan stands',
   params: planAddress,
-  reply,
+  reply: planStateSchema,
   may: readsPlan,
   run: ({ db, params }) => planState(db, params.id),
 })

@@ -1,11 +1,12 @@
 import { z } from 'zod'
-import { requestChange } from '../../../../../shared/api/requests'
-import { ownsTheRequest } from '../../../../auth/may'
 import { requestAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
+import { ownsTheRequest } from '../../../../shells/access'
 import { changeRequest } from '../../../../shells/requests'
+import { requestChange } from '../../../../../shared/api/requests'
 
 export default route({
+  summary: 'Close a request, answer it, or send its mail again',
   params: requestAddress,
   body: requestChange,
   reply: z.object({}),

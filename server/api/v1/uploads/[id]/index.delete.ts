@@ -1,10 +1,11 @@
 import { z } from 'zod'
-import { ownsTheUpload } from '../../../../auth/may'
+import { ownsTheUpload } from '../../../../exchange/access'
+import { discardUpload } from '../../../../exchange/uploads'
 import { uploadAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { discardUpload } from '../../../../exchange/uploads'
 
 export default route({
+  summary: 'Throw a file away',
   params: uploadAddress,
   reply: z.object({}),
   may: ownsTheUpload,

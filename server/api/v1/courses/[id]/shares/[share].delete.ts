@@ -1,15 +1,16 @@
 import { z } from 'zod'
-import { sharesCourse } from '../../../../../auth/may'
+import { sharesCourse } from '../../../../../courses/access'
 import { shareAddress } from '../../../../../http/addresses'
 import { route } from '../../../../../http/route'
-import { revoke } from '../../../../../sharing/shares'
+import { revokeShare } from '../../../../../sharing/shares'
 
 export default route({
+  summary: 'End a share',
   params: shareAddress,
   reply: z.object({}),
   may: sharesCourse,
   run: async ({ db, person, params }) => {
-    await revoke(db, person, params.id, params.share)
+    await revokeShare(db, person, params.id, params.share)
     return {}
   },
 })

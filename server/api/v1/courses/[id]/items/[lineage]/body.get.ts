@@ -1,13 +1,15 @@
 import { setHeader } from 'h3'
-import { readsCourse } from '../../../../../../auth/may'
+import { readsCourse } from '../../../../../../courses/access'
+import { readFile } from '../../../../../../courses/reading'
 import { itemAddress } from '../../../../../../http/addresses'
 import { route } from '../../../../../../http/route'
-import { readFile } from '../../../../../../courses/reading'
 
 /** The bytes of a file. Nothing in it may run or load anything, whatever it is. */
 export default route({
+  summary: 'The bytes of a file of a course',
   params: itemAddress,
   reply: null,
+  sends: 'application/octet-stream',
   may: readsCourse,
   run: async ({ event, db, person, params }) => {
     const file = await readFile(db, person, params.id, params.lineage)

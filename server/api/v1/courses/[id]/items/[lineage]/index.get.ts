@@ -1,10 +1,11 @@
-import { itemReply } from '../../../../../../../shared/api/courses'
-import { readsCourse } from '../../../../../../auth/may'
+import { readsCourse } from '../../../../../../courses/access'
+import { readItem } from '../../../../../../courses/reading'
 import { itemAddress } from '../../../../../../http/addresses'
 import { route } from '../../../../../../http/route'
-import { readItem } from '../../../../../../courses/reading'
+import { itemReply } from '../../../../../../../shared/api/courses'
 
 export default route({
+  summary: 'One item of a course, to read',
   params: itemAddress,
   reply: itemReply,
   may: readsCourse,

@@ -1,18 +1,19 @@
 import { z } from 'zod'
-import { courseMark } from '../../../../../shared/api/shells'
-import { worksWithCourse } from '../../../../auth/may'
+import { worksWithCourse } from '../../../../courses/access'
 import { courseAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { markCourse } from '../../../../shells/shells'
+import { preferCourse } from '../../../../shells/shells'
+import { coursePreferences } from '../../../../../shared/api/shells'
 
 /** For the person alone: nobody else sees it. */
 export default route({
+  summary: 'Pin or hide a course, or label it, for oneself alone',
   params: courseAddress,
-  body: courseMark,
+  body: coursePreferences,
   reply: z.object({}),
   may: worksWithCourse,
   run: async ({ db, person, params, body }) => {
-    await markCourse(db, person, params.id, body)
+    await preferCourse(db, person, params.id, body)
     return {}
   },
 })

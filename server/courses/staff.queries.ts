@@ -1,0 +1,77 @@
+import type { Knex } from 'knex'
+import { countOf } from '../db/rows'
+import type { EnrolmentRow, PersonRow, StaffRole } from '../db/tables'
+import { fullName } from '../people/names'
+
+export interface StaffLine {
+  enrolmentId: string
+  personId: string
+  name: string
+  role: StaffRole
+  primary: boolean
+  mayRun: boolean
+  origin: 'registrar' | 'hand'
+  dropped: boolean
+}
+type StaffColumns = Pick<
+  EnrolmentRow,
+  'id' | 'person_id' | 'is_primary' | 'may_run' | 'origin' | 'dropped_at'
+> &
+  Pick<PersonRow, 'given_name' | 'family_name'> & { role: StaffRole }
+
+/** The staff of a course, instructors first; those the registrar took off are told so. */
+export async function staffOf(db: Knex, courseId: string): Promise<StaffLine[]> {
+  const rows = await db('enrolments')
+    .join('people', 'people.id', 'enrolments.person_id')
+    .where({ course_id: courseId })
+    .whereIn('role', ['instructor', 'assistant'])
+    .orderBy([{ column: 'role' }, { column: 'is_primary', order: 'desc' }, { column: 'family_name' }])
+    .select<StaffColumns[]>(
+      'enrolments.id',
+      'person_id',
+      'given_name',
+      'family_name',
+      'role',
+      'is_primary',
+      'may_run',
+      'origin',
+      'dropped_at',
+    )
+  return rows.map(row => ({
+    enrolmentId: row.id,
+    personId: row.person_id,
+    name: fullName(row),
+    role: row.role,
+    primary: row.is_primary,
+    mayRun: row.may_run,
+    origin: row.origin,
+    dropped: row.dropped_at !== null,
+  }))
+}
+/** Lets an assistant of a course run plans into it, or not. Answers whether there is such an assistant. */
+export async function setMayRun(
+  db: Knex,
+  courseId: string,
+  personId: string,
+  mayRun: boolean,
+): Promise<boolean> {
+  const changed = await db('enrolments')
+    .where({ course_id: courseId, person_id: personId, role: 'assistant' })
+    .whereNull('dropped_at')
+    .update({ may_run: mayRun })
+  return changed > 0
+}
+/** Enrolments of a course by the source id of their person. */
+export async function enrolmentIds(db: Knex, courseId: string): Promise<Map<string, string>> {
+  const rows = await db('enrolments')
+    .join('people', 'people.id', 'enrolments.person_id')
+    .where({ course_id: courseId })
+    .select<{ id: string; source_id: string }[]>('enrolments.id', 'people.source_id')
+  return new Map(rows.map(row => [row.source_id, row.id]))
+}
+/** How many students are on the rosters of both of two courses. */
+export function rosterOverlap(db: Knex, one: string, other: string): Promise<number> {
+  const students = (id: string) =>
+    db('enrolments').where({ course_id: id, role: 'student' }).whereNull('dropped_at')
+  return countOf(students(one).whereIn('person_id', students(other).select('person_id')))
+}

@@ -1,0 +1,409 @@
+import type { TermCalendar } from '../../core/calendar/schema'
+import type { ItemDates } from '../../core/course/dates'
+import type { ItemKind, ItemState } from '../../core/course/model'
+import type { Flag } from '../../core/dates/flags'
+import type { Reason } from '../../core/dates/reasons'
+import type { Finding } from '../../core/formats/findings'
+import type { Desk, MissingReason } from '../../core/pairing/missing'
+import type { Effect } from '../../core/plan/compile'
+import type { PlanDocument } from '../../core/plan/document'
+import type { ValuesOf } from '../../core/student-data/kind'
+import type { studentDataKinds } from '../../core/student-data/kinds'
+import type { StudentDataName } from '../../core/student-data/student-data'
+import type { Json } from './rows'
+
+/**
+ * Rows as the database holds them, a type for each table; `tests/integration/schema.test.ts` compares them with the schema.
+ * Identifiers are UUIDs as text; a stamp is a DATETIME(3) in UTC; a decimal is text with four decimals.
+ */
+type Stamp = string
+type Decimal = string
+/** `YYYY-MM-DD` */
+type CivilDate = string
+
+export interface OrgRow {
+  id: string
+  source_id: string
+  name: string
+  type: string
+  parent_source_id: string | null
+}
+export interface PersonRow {
+  id: string
+  source_id: string
+  login: string | null
+  given_name: string
+  family_name: string
+  email: string | null
+  password: string | null
+  active: boolean
+}
+export type DutyName = 'coordinator' | 'office'
+export interface DutyRow {
+  person_id: string
+  org_id: string
+  duty: DutyName
+}
+
+export interface TermRow {
+  id: string
+  code: string
+  name: string
+  time_zone: string
+  classes_from: CivilDate
+  classes_to: CivilDate
+  calendar: Json<TermCalendar>
+}
+export interface BodyRow {
+  hash: string
+  size: number
+  created_at: Stamp
+}
+export interface BodyPartRow {
+  hash: string
+  part: number
+  bytes: Buffer
+}
+export type CourseOrigin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
+export interface CourseRow {
+  id: string
+  source_id: string
+  term_id: string
+  org_id: string
+  code: string
+  section: string
+  title: string
+  shown_title: string | null
+  label: string | null
+  origin: CourseOrigin
+  language: string | null
+  enrol_from: CivilDate | null
+  enrol_to: CivilDate | null
+  open_from: CivilDate | null
+  open_to: CivilDate | null
+  package_hash: string | null
+  package_name: string | null
+  missing_since: Stamp | null
+  created_at: Stamp
+}
+export interface MeetingRow {
+  course_id: string
+  position: number
+  weekday: 1 | 2 | 3 | 4 | 5 | 6 | 7
+  start: string
+  end: string
+  room: string | null
+}
+export type StaffRole = 'instructor' | 'assistant'
+export type EnrolmentRole = StaffRole | 'student'
+export interface EnrolmentRow {
+  id: string
+  course_id: string
+  person_id: string
+  role: EnrolmentRole
+  is_primary: boolean
+  may_run: boolean
+  origin: 'registrar' | 'hand'
+  source_id: string | null
+  dropped_at: Stamp | null
+  missing_since: Stamp | null
+}
+export interface GradeCategoryRow {
+  course_id: string
+  lineage: string
+  title: string
+  weight: Decimal | null
+  position: number
+}
+export interface UnitRow {
+  course_id: string
+  lineage: string
+  parent_lineage: string | null
+  position: number
+  title: string
+  state: ItemState
+}
+export interface ItemRow extends ItemDates {
+  course_id: string
+  lineage: string
+  parent_lineage: string | null
+  position: number
+  kind: ItemKind
+  title: string
+  state: ItemState
+  exam: boolean
+  points: Decimal | null
+  category_lineage: string | null
+  body_hash: string | null
+  media_type: string | null
+  settings: Json<Record<string, unknown>>
+}
+export interface CoursePreferenceRow {
+  person_id: string
+  course_id: string
+  pinned: boolean
+  hidden: boolean
+  label: string | null
+}
+
+/** What every row of student data has: whom and what it is about. */
+export interface StudentDataRow {
+  enrolment_id: string
+  item_lineage: string
+}
+type Kinds = typeof studentDataKinds
+/** The tables of student data, from the kinds' own definitions. */
+type StudentDataTables = {
+  [Name in StudentDataName]: StudentDataRow &
+    ValuesOf<Kinds[Name]['columns']> &
+    (Kinds[Name]['several'] extends true ? { id: string } : unknown) &
+    (Kinds[Name]['text'] extends true ? { body_hash: string | null } : unknown)
+}
+
+export type PlanMode = 'roll' | 'in-place'
+export type PlanState = 'draft' | 'run'
+export interface PlanRow {
+  id: string
+  source_course_id: string
+  target_course_id: string
+  owner_id: string
+  source_by: string
+  mode: PlanMode
+  set_id: string | null
+  document: Json<PlanDocument>
+  revision: number
+  state: PlanState
+  created_at: Stamp
+  updated_at: Stamp
+  updated_by: string
+}
+export interface PlanSourceRow {
+  plan_id: string
+  position: number
+  course_id: string
+}
+export interface PlanSectionRow {
+  plan_id: string
+  course_id: string
+}
+export interface AuditLine {
+  kind: StudentDataName
+  before: number
+  after: number
+  onNewItems: number
+}
+export interface RunRow {
+  id: string
+  plan_id: string
+  source_course_id: string
+  target_course_id: string
+  snapshot_id: string | null
+  person_id: string
+  document: Json<PlanDocument>
+  effect: Json<Effect>
+  audit: Json<AuditLine[]>
+  started_at: Stamp
+  finished_at: Stamp
+}
+/** A field of the shell itself that a run changed. */
+export interface FactChange {
+  before: string | null
+  after: string | null
+}
+export interface RunEntryRow extends ItemDates {
+  run_id: string
+  entity: 'category' | 'unit' | 'item' | 'course'
+  lineage: string
+  source_course_id: string | null
+  action: 'added' | 'replaced' | 'cleared'
+  parent_lineage: string | null
+  position: number
+  reasons: Json<{ flags: readonly Flag[]; reasons: readonly Reason[] }> | null
+  former: Json<Record<string, FactChange>> | null
+}
+export interface WritingRow {
+  course_id: string
+  person_id: string
+  plan_id: string
+  since: Stamp
+  lease_until: Stamp
+}
+export interface JoinedSectionRow {
+  course_id: string
+  content_id: string
+  run_id: string
+  joined_at: Stamp
+}
+export interface SectionDatesRow extends ItemDates {
+  course_id: string
+  lineage: string
+  content_id: string
+}
+export interface LogRow {
+  id: string
+  at: Stamp
+  person_id: string | null
+  action: string
+  course_id: string | null
+  plan_id: string | null
+  run_id: string | null
+  detail: Json<Record<string, unknown>>
+}
+
+export type Arrangement = 'weeks' | 'units'
+export interface TemplateRow {
+  course_id: string
+  subject: string
+  arrangement: Arrangement
+  about: string
+  person_id: string
+  created_at: Stamp
+}
+export interface ShareRow {
+  id: string
+  course_id: string
+  person_id: string
+  code: string | null
+  org_id: string | null
+  withheld: Json<ItemKind[]>
+  created_at: Stamp
+  expires_at: Stamp | null
+  revoked_at: Stamp | null
+}
+export interface ShareUseRow {
+  share_id: string
+  person_id: string
+  at: Stamp
+}
+
+export interface JobRow {
+  id: string
+  kind: string
+  subject: string
+  person_id: string | null
+  payload: Json<unknown>
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+  done: number
+  total: number
+  problem: string | null
+  token: string | null
+  lease_until: Stamp | null
+  not_before: Stamp | null
+  attempts: number
+  created_at: Stamp
+  finished_at: Stamp | null
+}
+export interface UploadRow {
+  id: string
+  person_id: string
+  name: string
+  size: number
+  hash: string | null
+  found: 'read' | 'refused' | null
+  report: Json<unknown> | null
+  outcome: Json<unknown> | null
+  arrived_at: Stamp
+}
+export interface UploadPartRow {
+  upload_id: string
+  part: number
+  bytes: Buffer
+}
+
+export interface FetchRow {
+  id: string
+  period: number | null
+  person_id: string | null
+  started_at: Stamp
+  finished_at: Stamp | null
+  state: 'waiting' | 'new' | 'same' | 'failed'
+  etag: string | null
+  problem: string | null
+  counts: Json<Record<string, number>>
+  findings: Json<Finding[]>
+}
+export interface RosterChangeRow {
+  id: string
+  fetch_id: string
+  at: Stamp
+  course_id: string
+  kind: string
+  count: number
+  detail: Json<{ names?: string[]; before?: string; after?: string }>
+}
+export interface MailRow {
+  id: string
+  recipient: string
+  reply_to: string | null
+  subject: string
+  body: string
+  state: 'waiting' | 'sent' | 'failed'
+  attempts: number
+  problem: string | null
+  created_at: Stamp
+  sent_at: Stamp | null
+}
+export interface RequestRow {
+  id: string
+  person_id: string
+  desk: Desk
+  reason: MissingReason
+  term_id: string
+  code: string
+  section: string
+  words: string
+  state: 'open' | 'arrived' | 'answered' | 'closed'
+  answer: string | null
+  course_id: string | null
+  mail_id: string | null
+  created_at: Stamp
+  updated_at: Stamp
+}
+export interface OfficeRulesRow {
+  name: string
+  revision: number
+  value: Json<unknown>
+  person_id: string
+  updated_at: Stamp
+}
+
+/** Every table by its name, as Knex types its queries. */
+export interface NorthtideTables extends StudentDataTables {
+  orgs: OrgRow
+  people: PersonRow
+  duties: DutyRow
+  terms: TermRow
+  bodies: BodyRow
+  body_parts: BodyPartRow
+  courses: CourseRow
+  meetings: MeetingRow
+  enrolments: EnrolmentRow
+  grade_categories: GradeCategoryRow
+  units: UnitRow
+  items: ItemRow
+  course_preferences: CoursePreferenceRow
+  plans: PlanRow
+  plan_sources: PlanSourceRow
+  plan_sections: PlanSectionRow
+  runs: RunRow
+  run_entries: RunEntryRow
+  writing: WritingRow
+  joined_sections: JoinedSectionRow
+  section_dates: SectionDatesRow
+  log: LogRow
+  templates: TemplateRow
+  shares: ShareRow
+  share_uses: ShareUseRow
+  jobs: JobRow
+  uploads: UploadRow
+  upload_parts: UploadPartRow
+  fetches: FetchRow
+  roster_changes: RosterChangeRow
+  mails: MailRow
+  requests: RequestRow
+  office_rules: OfficeRulesRow
+}
+declare module 'knex/types/tables' {
+  // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- the way to tell Knex of tables
+  interface Tables extends NorthtideTables {}
+}

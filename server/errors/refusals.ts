@@ -1,0 +1,396 @@
+import { sizeText } from '../../core/formats/limits'
+
+/** A field that is wrong, and what to do. */
+export interface FieldProblem {
+  field: string
+  message: string
+}
+interface Definition<D> {
+  readonly status: number
+  readonly title: string | ((details: D) => string)
+  readonly detail?: string | ((details: D) => string)
+  readonly errors?: (details: D) => FieldProblem[]
+}
+const refusal = <D = undefined>(definition: Definition<D>): Definition<D> => definition
+/** A refusal about one field. */
+const wrongField = <D = undefined>(
+  title: string,
+  field: string,
+  message: string | ((details: D) => string),
+  detail?: string,
+): Definition<D> => ({
+  status: 400,
+  title,
+  detail,
+  errors: details => [{ field, message: typeof message === 'string' ? message : message(details) }],
+})
+const unchanged = 'Nothing was changed.'
+
+/**
+ * Every way in which the application refuses what it was asked: the status, what happened, what is safe and what to do. Code
+ * names a refusal by its code; the sentences stand here alone.
+ */
+export const refusals = {
+  // Asking for anything.
+  'not-found': refusal<{ what: string }>({
+    status: 404,
+    title: ({ what }) => `${what} is not here`,
+    detail: 'It does not exist, or you are not among those who may see it.',
+  }),
+  'no-such-address': refusal<{ address: string }>({
+    status: 404,
+    title: 'There is no such address',
+    detail: ({ address }) => address,
+  }),
+  'not-signed-in': refusal({
+    status: 401,
+    title: 'You are not signed in',
+    detail: 'Sign in, then try again. What you have saved is kept.',
+  }),
+  'wrong-password': refusal({
+    status: 401,
+    title: 'That name and password do not belong together',
+    detail: 'Check both; capital letters count in the password.',
+  }),
+  forbidden: refusal<{ title: string }>({
+    status: 403,
+    title: ({ title }) => title,
+    detail: unchanged,
+  }),
+  'office-only': refusal({ status: 403, title: 'This is for the academic office', detail: unchanged }),
+  'bad-request': refusal<{ what: string; errors: FieldProblem[] }>({
+    status: 400,
+    title: ({ what }) => `The ${what} is not as it should be`,
+    errors: ({ errors }) => errors,
+  }),
+  'not-json': refusal({ status: 400, title: 'The request is not JSON' }),
+  'request-too-large': refusal<{ limit: number }>({
+    status: 413,
+    title: 'The request is too large',
+    detail: ({ limit }) => `At most ${sizeText(limit)} are accepted.`,
+  }),
+  'other-site': refusal({ status: 403, title: 'This request comes from another site', detail: unchanged }),
+  'no-revision': refusal<{ what: string }>({
+    status: 428,
+    title: 'Which revision does this change?',
+    detail: ({ what }) => `Send If-Match with the revision of ${what} that you read, such as "3".`,
+  }),
+  'not-set-up': refusal({
+    status: 500,
+    title: 'This server is not set up',
+    detail: 'NORTHTIDE_SESSION_SECRET must hold at least 32 characters.',
+  }),
+  'unknown-term': wrongField<{ term: string }>(
+    'There is no such term',
+    'term',
+    ({ term }) => `${term} is not a term here.`,
+  ),
+  'no-department': refusal({
+    status: 409,
+    title: 'There is no department for this course',
+    detail:
+      'You teach no course here yet, so it is not known where a new one belongs. Ask the academic office. Nothing was changed.',
+  }),
+
+  // Plans: which course, into which shell.
+  'source-twice': wrongField(
+    'A course stands twice among the sources',
+    'sources',
+    'Each course comes once; take the second away.',
+  ),
+  'into-itself': wrongField(
+    'A course cannot be rolled into itself here',
+    'sources',
+    'Choose another course to roll from.',
+    'To use the same course again, roll it in place.',
+  ),
+  'into-snapshot': refusal({
+    status: 409,
+    title: 'A snapshot is kept as it was',
+    detail: 'Nothing is written into it. Roll from it into a shell instead.',
+  }),
+  'into-joined-section': refusal({
+    status: 409,
+    title: 'This section shows the content of another',
+    detail: 'Plan for the shell whose content it is; the dates of this section are written with it.',
+  }),
+  'may-not-plan': refusal({
+    status: 403,
+    title: 'You may see this shell, not plan for it',
+    detail: 'Its instructors, its assistants and the academic office may.',
+  }),
+  'source-taken-back': refusal<{ safe: string }>({
+    status: 403,
+    title: 'A course of this plan is not open to it any more',
+    detail: ({ safe }) => `Whoever shared it has taken that back. ${safe}`,
+  }),
+  'plan-already-run': refusal({
+    status: 409,
+    title: 'This plan has been run',
+    detail: 'Its decisions are kept as they were. Begin a new plan to roll again.',
+  }),
+  'nothing-to-discard': refusal({
+    status: 409,
+    title: 'This plan has been run',
+    detail: 'What was run is kept.',
+  }),
+  'plan-changed': refusal<{ by: string; at: string } | null>({
+    status: 412,
+    title: 'This plan was changed elsewhere',
+    detail: theirs =>
+      theirs
+        ? `${theirs.by} saved it at ${theirs.at}. Your change is not saved yet.`
+        : 'It is not there any more.',
+  }),
+  'in-place-source': refusal({
+    status: 409,
+    title: 'A course rolled in place is its own source',
+    detail: unchanged,
+  }),
+  'in-place-one-course': wrongField(
+    'Only one course can be rolled in place',
+    'sources',
+    'Choose the course that is used again.',
+  ),
+  'in-place-shared-content': refusal({
+    status: 409,
+    title: 'This course shares its content with other sections',
+    detail: 'It cannot be rolled in place by itself. Roll into new shells instead.',
+  }),
+  'in-place-instructors-only': refusal({
+    status: 403,
+    title: 'Only its instructors may roll a course in place',
+    detail: unchanged,
+  }),
+  'in-place-later-term': wrongField<{ code: string; term: string }>(
+    'This term is not a later one',
+    'term',
+    ({ code, term }) => `${code} is in ${term} now; choose a term after it.`,
+  ),
+  'in-place-no-shells': refusal({
+    status: 409,
+    title: 'A course rolled in place has no further shells',
+    detail: unchanged,
+  }),
+  'waits-for-no-shell': refusal({
+    status: 409,
+    title: 'This plan waits for no shell',
+    detail: unchanged,
+  }),
+  'shell-in-other-term': wrongField<{ planned: string; shell: string }>(
+    'This shell is in another term',
+    'shell',
+    ({ planned, shell }) => `The plan is for ${planned}, the shell in ${shell}.`,
+  ),
+  'for-one-shell': refusal({ status: 409, title: 'This plan is for one shell', detail: unchanged }),
+  'joins-no-sections': refusal({ status: 409, title: 'This plan joins no sections', detail: unchanged }),
+  'cannot-join': refusal<{ faults: string[] }>({
+    status: 409,
+    title: 'A section cannot share this content',
+    detail: ({ faults }) => `Of one of them ${faults.join(', ')}. Nothing was changed.`,
+  }),
+
+  // Runs.
+  'somebody-is-writing': refusal<{ by: string; since: string } | null>({
+    status: 409,
+    title: 'Somebody is writing into this shell',
+    detail: held =>
+      held
+        ? `${held.by} has been at it since ${held.since} (UTC). Nothing of yours was written; look again when it is done.`
+        : 'Nothing of yours was written; look again when it is done.',
+  }),
+  'run-already': refusal({
+    status: 409,
+    title: 'This plan has been run already',
+    detail: 'Open the shell to see what came of it.',
+  }),
+  'changed-since-consent': refusal({
+    status: 409,
+    title: 'Something changed since you looked',
+    detail:
+      'The plan, the old course or the shell is not as it was when these numbers were made. Nothing was written. Look at the numbers again, then run.',
+  }),
+  'nothing-to-add': refusal({
+    status: 409,
+    title: 'There is nothing to add',
+    detail: 'Everything in this plan is in the shell already, or was left behind.',
+  }),
+  'no-shell-yet': refusal({
+    status: 409,
+    title: 'There is no shell yet',
+    detail: 'This plan waits for one. Attach the shell when it has come, then run.',
+  }),
+  'impossible-windows': refusal<{ fault: string }>({
+    status: 409,
+    title: 'The windows cannot be meant so',
+    detail: ({ fault }) => `${fault} Set it right in Pair; nothing was written.`,
+  }),
+  'cannot-join-any-more': refusal<{ faults: string[] }>({
+    status: 409,
+    title: 'A section cannot share this content any more',
+    detail: ({ faults }) =>
+      `Of one of them ${faults.join(', ')}. Nothing was written; choose the sections anew in Pair.`,
+  }),
+
+  // The first page: new courses and missing shells.
+  'course-names': refusal<{ errors: FieldProblem[] }>({
+    status: 400,
+    title: 'The course was not made',
+    detail: unchanged,
+    errors: ({ errors }) => errors,
+  }),
+  'shell-is-there': refusal({
+    status: 409,
+    title: 'This shell is there',
+    detail: 'Nobody needs to be asked. Look for it among your shells.',
+  }),
+  'asked-already': refusal<{ desk: string }>({
+    status: 409,
+    title: 'You have asked for this shell already',
+    detail: ({ desk }) => `Your request to the ${desk} is open. Close it first to ask again.`,
+  }),
+  'empty-answer': wrongField('The answer is empty', 'answer', 'Write what the person should know.'),
+
+  // Sharing.
+  'other-department': wrongField('You do not belong to this department', 'org', 'Choose one of yours.'),
+  'unknown-code': wrongField(
+    'This code opens nothing',
+    'code',
+    'No course is shared by this code. Look at it letter by letter, or ask for it again.',
+    unchanged,
+  ),
+  'code-taken-back': wrongField<{ by: string }>(
+    'This code opens nothing',
+    'code',
+    ({ by }) => `${by} has taken this code back. Ask for a new one.`,
+    unchanged,
+  ),
+  'code-expired': wrongField<{ by: string; until: string }>(
+    'This code opens nothing',
+    'code',
+    ({ by, until }) => `This code was valid until ${until} (UTC). Ask ${by} for a new one.`,
+    unchanged,
+  ),
+  'empty-template': refusal({
+    status: 409,
+    title: 'This course is empty',
+    detail: 'A template is made from a course with content. Nothing was made.',
+  }),
+
+  // Codes, people.
+  'code-rules': refusal<{ errors: FieldProblem[] }>({
+    status: 400,
+    title: 'The rules are not saved',
+    detail: unchanged,
+    errors: ({ errors }) => errors,
+  }),
+  'rules-changed': refusal({
+    status: 409,
+    title: 'Somebody else has changed the rules',
+    detail:
+      'Nothing of yours was saved. Load the page again to see them; what you wrote can be copied first.',
+  }),
+  'unknown-department': wrongField('There is no such department', 'org', 'Choose one of the list.'),
+  'last-of-the-office': refusal({
+    status: 409,
+    title: 'Somebody must be the academic office',
+    detail: 'This is the last one who is. Give the duty to another person first; nothing was changed.',
+  }),
+  'does-not-assist': wrongField(
+    'This person does not assist here',
+    'person',
+    'Choose an assistant of this course.',
+  ),
+
+  // Files.
+  'file-too-large': refusal<{ limit: number }>({
+    status: 413,
+    title: 'The file is too large',
+    detail: ({ limit }) => `At most ${sizeText(limit)} are accepted. Nothing was kept.`,
+    errors: ({ limit }) => [{ field: 'file', message: `has more than ${limit} bytes` }],
+  }),
+  'file-unnamed': wrongField('The file has no name', 'name', 'Give the name of the file.'),
+  'file-empty': wrongField('The file is empty', 'file', 'holds no bytes', 'Nothing was kept.'),
+  'file-broken-off': refusal({
+    status: 400,
+    title: 'The file did not arrive whole',
+    detail: 'Nothing was kept. Send it again.',
+  }),
+  'too-much-aside': refusal({
+    status: 409,
+    title: 'Too much of yours lies here',
+    detail:
+      'Throw away a file on this page that you do not need, then send this one again. Nothing was kept.',
+  }),
+  'file-brought-in': refusal({
+    status: 409,
+    title: 'This file has been brought in already',
+    detail: unchanged,
+  }),
+  'file-not-ready': refusal({
+    status: 409,
+    title: 'This file cannot be brought in as it stands',
+    detail: unchanged,
+  }),
+  'file-for-office': refusal({
+    status: 403,
+    title: 'This is for the academic office',
+    detail: 'Nothing was changed. Ask the academic office to bring the file in.',
+  }),
+  'days-do-not-fit': refusal<{ errors: FieldProblem[] }>({
+    status: 400,
+    title: 'These days do not fit the term',
+    detail: unchanged,
+    errors: ({ errors }) => errors,
+  }),
+  'unknown-class': refusal<{ classKey: string }>({
+    status: 409,
+    title: ({ classKey }) => `The class ${classKey} is not in the roster`,
+    detail: 'Read the registrar’s bundle first. Nothing was changed.',
+  }),
+  'class-holds-content': refusal<{ title: string; classKey: string }>({
+    status: 409,
+    title: ({ title, classKey }) => `${title} (${classKey}) holds content already`,
+    detail: unchanged,
+  }),
+  'job-lost': refusal({
+    status: 409,
+    title: 'This work was cancelled, or another server does it',
+    detail: 'Nothing was written.',
+  }),
+
+  // The registrar.
+  'no-registrar': refusal({
+    status: 409,
+    title: 'No registrar is set up here',
+    detail: 'Whoever runs Northtide names the registrar’s address (README, “Running it for real”).',
+  }),
+  'registrar-token': refusal<{ status: number }>({
+    status: 502,
+    title: 'The registrar refused the access token',
+    detail: ({ status }) => `It answered ${status}. Whoever runs Northtide renews the token.`,
+  }),
+  'registrar-answer': refusal<{ status: number }>({
+    status: 502,
+    title: ({ status }) => `The registrar answered ${status}`,
+  }),
+  'registrar-too-large': refusal<{ limit: number }>({
+    status: 502,
+    title: ({ limit }) => `The registrar sent more than ${sizeText(limit)}`,
+  }),
+  'registrar-broke-off': refusal<{ size: number; stated: number | null }>({
+    status: 502,
+    title: ({ size, stated }) =>
+      stated === null
+        ? `The registrar’s list broke off after ${size} bytes`
+        : `The registrar’s list broke off: ${size} of ${stated} bytes came`,
+  }),
+  'registrar-slow': refusal<{ seconds: number }>({
+    status: 504,
+    title: ({ seconds }) => `The registrar did not answer within ${seconds} seconds`,
+  }),
+  'registrar-unreachable': refusal({ status: 502, title: 'The registrar cannot be reached' }),
+}
+export type RefusalCode = keyof typeof refusals
+export type RefusalDetails<C extends RefusalCode> =
+  (typeof refusals)[C] extends Definition<infer D> ? D : never

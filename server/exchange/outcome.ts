@@ -1,0 +1,8 @@
+import type { Finding } from '../../core/formats/findings'
+
+/** What became of a file that was brought in. */
+export interface Outcome {
+  courseId?: string
+  text: string
+  findings: Finding[]
+}

@@ -1,0 +1,91 @@
+import { createWriteStream } from 'node:fs'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import type { Knex } from 'knex'
+import { findUpload, partsOf } from '../exchange/uploads.queries'
+import { log } from '../http/logger'
+import { sendMailJob } from '../mail/mail'
+import { downloadBundle } from '../registrar/download'
+import { endFetch, lastEtag } from '../registrar/fetches.queries'
+import { fetchProblem } from '../registrar/registrar'
+import { beat, endJob, type Job } from './jobs.queries'
+import { runThread } from './thread'
+
+/** Tells how the work may be given up from outside. */
+type OnAbandon = (give: () => void) => void
+
+/** Does one job, and ends it whatever happens. */
+export async function workOff(db: Knex, job: Job, onAbandon: OnAbandon): Promise<void> {
+  const folder = await mkdtemp(join(tmpdir(), 'northtide-'))
+  const path = join(folder, 'file')
+  try {
+    if (job.kind === 'mail') await sendMailJob(db, job)
+    else if (job.kind === 'fetch') await workOffFetch(db, job, path, onAbandon)
+    else await workOffUpload(db, job, path, onAbandon)
+  } catch (error) {
+    log.error({ err: error, job: job.id, kind: job.kind }, 'a job failed')
+    await endJob(db, job, 'failed', 'An error here stopped it. Nothing was changed; try again.').catch(
+      (lost: unknown) => log.error({ err: lost, job: job.id }, 'a job could not be ended; its lease will'),
+    )
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+
+/** Reads an upload, or brings it in, in a thread of its own. */
+async function workOffUpload(db: Knex, job: Job, path: string, onAbandon: OnAbandon): Promise<void> {
+  const upload = await findUpload(db, job.subject)
+  if (!upload) {
+    await endJob(db, job, 'failed', 'The file is not here any more.')
+    return
+  }
+  await pipeline(Readable.from(partsOf(db, job.subject)), createWriteStream(path, { mode: 0o600 }))
+  const end = await runThread(db, { job, name: upload.name, path }, onAbandon)
+  if (end?.type === 'failed') await endJob(db, job, 'failed', end.problem)
+  else if (end) await endJob(db, job, 'done')
+}
+
+/** Downloads the registrar's list while the job is kept alive: a slow registrar is waited for, and the lease must not run out. */
+async function download(db: Knex, job: Job, path: string, abandoned: AbortSignal) {
+  let done = 0
+  const keepAlive = (): void => {
+    // The lease lasts longer than one missed beat.
+    beat(db, job, { done, total: 0 }).catch((error: unknown) => log.warn({ err: error }, 'a beat was missed'))
+  }
+  const pulse = setInterval(keepAlive, 5000)
+  const count = (bytes: number): void => {
+    done = bytes
+  }
+  try {
+    return await downloadBundle(db, path, count, abandoned)
+  } finally {
+    clearInterval(pulse)
+  }
+}
+/** Fetches the registrar's list, and brings it in in a thread of its own. */
+async function workOffFetch(db: Knex, job: Job, path: string, onAbandon: OnAbandon): Promise<void> {
+  const failed = async (problem: string): Promise<void> => {
+    const ended = await endJob(db, job, 'failed', problem)
+    if (ended) await endFetch(db, job.subject, { state: 'failed', problem })
+  }
+  const abandoned = new AbortController()
+  onAbandon(() => abandoned.abort())
+  let bundle: { etag: string } | null
+  try {
+    bundle = await download(db, job, path, abandoned.signal)
+  } catch (error) {
+    if (!abandoned.signal.aborted) await failed(fetchProblem(error))
+    return
+  }
+  if (bundle === null) {
+    await endFetch(db, job.subject, { state: 'same', etag: await lastEtag(db) })
+    await endJob(db, job, 'done')
+    return
+  }
+  const end = await runThread(db, { job, name: 'registrar.zip', path, etag: bundle.etag }, onAbandon)
+  if (end?.type === 'failed') await failed(end.problem)
+  else if (end) await endJob(db, job, 'done')
+}

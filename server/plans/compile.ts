@@ -1,0 +1,106 @@
+import { createHash } from 'node:crypto'
+import type { Knex } from 'knex'
+import { compileTerm } from '../../core/calendar/term'
+import {
+  compilePlan,
+  planLedger,
+  zoneYearsOf,
+  type CompiledPlan,
+  type CompileInput,
+  type PlanBase,
+  type PlanSide,
+} from '../../core/plan/compile'
+import type { EffectReply } from '../../shared/api/plans'
+import { loadCalendar } from '../calendars/terms.queries'
+import { zoneRules } from '../calendars/zones'
+import { accessToCourses, type CourseAccess } from '../courses/access'
+import { loadCategories, loadOutline } from '../courses/content.queries'
+import { loadCourse } from '../courses/courses.queries'
+import { inTransaction } from '../db/connection'
+import { notFound, refuse } from '../errors/refusal'
+import { findPerson } from '../people/people.queries'
+import { findPlan, planSections, type Plan } from './plans.queries'
+
+/** What a plan may roll from each source: by the right of whoever chose them, which may have ended. Null where one may not be rolled from any more. */
+export async function sourceAccess(db: Knex, plan: Plan): Promise<Map<string, CourseAccess> | null> {
+  const chooser = await findPerson(db, plan.sourceBy)
+  if (!chooser) return null
+  const access = await accessToCourses(db, chooser, plan.sourceIds)
+  return plan.sourceIds.every(source => access.get(source)?.rollFrom) ? access : null
+}
+
+async function loadSide(db: Knex, id: string, withheld?: CourseAccess['withheld']): Promise<PlanSide> {
+  return {
+    term: compileTerm(await loadCalendar(db, id)),
+    meetings: (await loadCourse(db, id)).meetings,
+    nodes: await loadOutline(db, id, withheld),
+    categories: await loadCategories(db, id),
+  }
+}
+const withZone = (base: PlanBase): CompileInput => ({
+  ...base,
+  zone: zoneRules(base.target.term.timeZone, zoneYearsOf(base)),
+})
+/** What the computation of a plan rests on, read within one transaction. */
+export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
+  const access = await sourceAccess(db, plan)
+  if (!access) throw refuse('source-taken-back', { safe: 'Nothing was written.' })
+  const side = (id: string) => loadSide(db, id, access.get(id)?.withheld)
+  return withZone({
+    document: plan.document,
+    source: await side(plan.sourceId),
+    more: await Promise.all(plan.sourceIds.slice(1).map(side)),
+    target: await side(plan.targetId),
+  })
+}
+/** The same, as one of the sections has it that show the shell's content: with its own calendar and meetings. */
+export async function sectionInput(db: Knex, input: CompileInput, sectionId: string): Promise<CompileInput> {
+  const { meetings } = await loadCourse(db, sectionId)
+  const term = compileTerm(await loadCalendar(db, sectionId))
+  return withZone({ ...input, target: { ...input.target, term, meetings } })
+}
+
+/** Stands for exactly what a run would write, from what it found: any change in plan, sources or shell changes it. */
+export function fingerprintOf(
+  plan: Plan,
+  input: CompileInput,
+  compiled: CompiledPlan,
+  sections: readonly string[],
+): string {
+  const facts = [
+    sections,
+    plan.sourceIds,
+    plan.targetId,
+    plan.document,
+    compiled.placements,
+    input.source.nodes,
+    input.more.map(source => source.nodes),
+    input.target.nodes,
+  ]
+  return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
+}
+
+/** What Run would do now, in numbers. */
+export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
+  return inTransaction(db, async trx => {
+    const plan = await findPlan(trx, id)
+    if (!plan) throw notFound('This plan')
+    const input = await compileInput(trx, plan)
+    const compiled = compilePlan(input)
+    const fingerprint = fingerprintOf(plan, input, compiled, await planSections(trx, id))
+    return { effect: compiled.effect, fingerprint }
+  })
+}
+
+/** The dates of a plan with old and new side by side, in course order. */
+export interface PlannedDates {
+  plan: Plan
+  input: CompileInput
+  ledger: ReturnType<typeof planLedger>
+}
+export async function loadPlannedDates(db: Knex, id: string): Promise<PlannedDates> {
+  const plan = await findPlan(db, id)
+  if (!plan) throw notFound('This plan')
+  const input = await compileInput(db, plan)
+  return { plan, input, ledger: planLedger(input) }
+}

@@ -1,0 +1,235 @@
+import type { Knex } from 'knex'
+import { defaultWindows } from '../../core/pairing/windows'
+import { asHabit, forFurtherShell, recommendedPlan, type PlanDocument } from '../../core/plan/document'
+import type { NewAwaitedPlan, NewPlan } from '../../shared/api/plans'
+import { findTerm, loadCalendar } from '../calendars/terms.queries'
+import { accessToCourse } from '../courses/access'
+import {
+  awaitedAmong,
+  insertCourse,
+  loadCourse,
+  orgOfCourse,
+  replaceMeetings,
+} from '../courses/courses.queries'
+import { contentOf, sectionsOf } from '../courses/sections.queries'
+import { inTransaction } from '../db/connection'
+import { newId } from '../db/rows'
+import { notFound, refuse } from '../errors/refusal'
+import { writeLog } from '../log/log.queries'
+import type { Person } from '../people/people.queries'
+import { runsInto } from '../runs/runs.queries'
+import { checkPair, checkShell, checkSources, sameSources } from './pair'
+import * as queries from './plans.queries'
+
+type Sources = NewPlan['sources']
+
+/** The decisions a plan begins with: windows from the shell's term where it has none, rules as before where they are asked for. */
+async function firstDecisions(
+  db: Knex,
+  [first]: Sources,
+  target: string,
+  decisions: NewPlan['decisions'],
+): Promise<PlanDocument> {
+  const [before] = decisions === 'as-before' ? await runsInto(db, [first]) : []
+  const document = before ? asHabit(before.document) : recommendedPlan()
+  const shell = await loadCourse(db, target)
+  const free = Object.values(shell.windows).every(value => value === null)
+  return { ...document, windows: free ? defaultWindows(await loadCalendar(db, target)) : null }
+}
+
+/** Begins a plan. A draft for the same pair is opened again instead. */
+export async function startPlan(
+  db: Knex,
+  person: Person,
+  wish: Pick<NewPlan, 'sources' | 'target'> & { decisions?: NewPlan['decisions'] },
+): Promise<string> {
+  const { sources, target } = wish
+  await checkPair(db, person, sources, target)
+  return inTransaction(db, async trx => {
+    const plans = await queries.plansInto(trx, [target])
+    const there = plans.find(plan => plan.state === 'draft' && sameSources(plan.sourceIds, sources))
+    if (there) return there.id
+    const document = await firstDecisions(trx, sources, target, wish.decisions ?? 'recommended')
+    const id = await queries.insertPlan(trx, {
+      sourceIds: sources,
+      targetId: target,
+      personId: person.id,
+      document,
+    })
+    await writeLog(trx, {
+      action: 'plan.started',
+      personId: person.id,
+      courseId: target,
+      planId: id,
+      detail: { sources: sources.length },
+    })
+    return id
+  })
+}
+
+async function checkInPlace(db: Knex, person: Person, [source, ...more]: Sources): Promise<void> {
+  if (more.length > 0) throw refuse('in-place-one-course')
+  const joined = (await contentOf(db, source)) !== source || (await sectionsOf(db, source)).length > 0
+  if (joined) throw refuse('in-place-shared-content')
+  if (!(await accessToCourse(db, person, source)).run) throw refuse('in-place-instructors-only')
+}
+/**
+ * Begins a plan against a term, before there is a shell; or to use a course again in place. Until the shell comes its place is held by a course
+ * of its own, which has the first source's name and meetings and is no shell: nothing can be run into it.
+ */
+export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPlan): Promise<string> {
+  const { sources, mode } = wish
+  const [source] = sources
+  await checkSources(db, person, sources)
+  if (mode === 'in-place') await checkInPlace(db, person, sources)
+  return inTransaction(db, async trx => {
+    const term = await findTerm(trx, wish.term)
+    if (!term) throw refuse('unknown-term', { term: wish.term })
+    const from = await loadCourse(trx, source)
+    if (mode === 'in-place' && from.term.classesFrom >= term.classesFrom)
+      throw refuse('in-place-later-term', { code: from.code, term: from.term.name })
+    const waiting = await queries.plansInto(trx, await awaitedAmong(trx('courses'), term.id))
+    const there = waiting.find(
+      plan =>
+        plan.state === 'draft' &&
+        plan.mode === mode &&
+        plan.sourceBy === person.id &&
+        sameSources(plan.sourceIds, sources),
+    )
+    if (there) return there.id
+    const target = await insertPlace(trx, person, source, term.id)
+    const id = await queries.insertPlan(trx, {
+      sourceIds: sources,
+      targetId: target,
+      personId: person.id,
+      document: await firstDecisions(trx, sources, target, 'as-before'),
+      mode,
+    })
+    await writeLog(trx, {
+      action: mode === 'in-place' ? 'plan.started-in-place' : 'plan.started-for-term',
+      personId: person.id,
+      planId: id,
+      courseId: source,
+      detail: { term: term.code },
+    })
+    return id
+  })
+}
+/** The place that a plan holds until its shell comes: named like its first source, meeting when that met. */
+async function insertPlace(trx: Knex, person: Person, source: string, termId: string): Promise<string> {
+  const from = await loadCourse(trx, source)
+  const orgId = await orgOfCourse(trx, source)
+  if (!orgId) throw notFound('The course to roll from')
+  const place = await insertCourse(trx, {
+    sourceId: `awaited:${newId()}`,
+    termId,
+    orgId,
+    code: from.code,
+    section: from.section,
+    title: from.title,
+    language: null,
+    personId: person.id,
+    origin: 'awaited',
+  })
+  await replaceMeetings(trx, place, from.meetings)
+  return place
+}
+
+/** Gives a plan that waited its shell. */
+export async function attachShell(db: Knex, person: Person, id: string, shell: string): Promise<void> {
+  await inTransaction(db, async trx => {
+    const plan = await queries.lockPlan(trx, id)
+    if (!plan) throw notFound('This plan')
+    const place = await loadCourse(trx, plan.targetId)
+    if (place.origin !== 'awaited' || plan.mode === 'in-place' || plan.state === 'run')
+      throw refuse('waits-for-no-shell')
+    await checkPair(trx, person, plan.sourceIds, shell)
+    const course = await loadCourse(trx, shell)
+    if (course.term.code !== place.term.code)
+      throw refuse('shell-in-other-term', { planned: place.term.name, shell: course.term.name })
+    await queries.repairPlan(trx, id, { targetId: shell, personId: person.id })
+    await queries.dropAwaited(trx, plan.targetId)
+    await writeLog(trx, { action: 'plan.attached', personId: person.id, planId: id, courseId: shell })
+  })
+}
+
+/** How many plans of further shells were made or given the decisions, and how many were there already. */
+export interface FurtherPlans {
+  made: number
+  there: number
+}
+/** Makes plans with the same sources and decisions for further shells: each has the dates of its own meetings, and is run by itself. */
+export async function planFurtherShells(
+  db: Knex,
+  person: Person,
+  id: string,
+  shells: readonly string[],
+): Promise<FurtherPlans> {
+  return inTransaction(db, async trx => {
+    const plan = await queries.lockPlan(trx, id)
+    if (!plan) throw notFound('This plan')
+    if (plan.mode === 'in-place') throw refuse('in-place-no-shells')
+    const setId = plan.setId ?? newId()
+    const counts = { made: 0, there: 0 }
+    for (const shell of new Set(shells)) {
+      await checkPair(trx, person, plan.sourceIds, shell)
+      const plans = await queries.plansInto(trx, [shell])
+      if (plans.some(other => other.state === 'draft' && sameSources(other.sourceIds, plan.sourceIds))) {
+        counts.there++
+        continue
+      }
+      await planFurtherShell(trx, person, plan, shell, setId)
+      counts.made++
+    }
+    if (counts.made > 0 && plan.setId === null)
+      await queries.repairPlan(trx, id, { setId, personId: person.id })
+    return counts
+  })
+}
+async function planFurtherShell(
+  trx: Knex,
+  person: Person,
+  plan: queries.Plan,
+  shell: string,
+  setId: string,
+): Promise<void> {
+  const sourceIds: Sources = [plan.sourceId, ...plan.sourceIds.slice(1)]
+  const own = await firstDecisions(trx, sourceIds, shell, 'recommended')
+  const planId = await queries.insertPlan(trx, {
+    sourceIds,
+    targetId: shell,
+    personId: person.id,
+    setId,
+    document: forFurtherShell(plan.document, own),
+  })
+  await writeLog(trx, {
+    action: 'plan.started',
+    personId: person.id,
+    courseId: shell,
+    planId,
+    detail: { with: plan.id },
+  })
+}
+
+/** Gives the decisions of one plan to the other drafts of its set; the parts that are about one shell stay as they are there. */
+export async function shareDecisions(db: Knex, person: Person, id: string): Promise<FurtherPlans> {
+  return inTransaction(db, async trx => {
+    const plan = await queries.lockPlan(trx, id)
+    if (!plan?.setId) throw refuse('for-one-shell')
+    const set = await queries.plansOfSet(trx, plan.setId)
+    const others = set.filter(other => other.id !== id && other.state === 'draft')
+    for (const other of others) {
+      await checkShell(trx, person, other.targetId)
+      const document = forFurtherShell(plan.document, other.document)
+      await queries.repairPlan(trx, other.id, { document, personId: person.id })
+    }
+    await writeLog(trx, {
+      action: 'plan.decisions-given',
+      personId: person.id,
+      planId: id,
+      courseId: plan.targetId,
+      detail: { plans: others.length },
+    })
+    return { made: others.length, there: 0 }
+  })
+}
