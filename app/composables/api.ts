@@ -1,4 +1,5 @@
-import type { ProblemBody } from '~~/shared/api/session'
+import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
+import { problem as problemSchema } from '~~/shared/api/session'
 
 /** The server said no, or could not be reached (status 0). */
 export class ApiProblem extends Error {
@@ -12,43 +13,54 @@ export class ApiProblem extends Error {
     super(title)
   }
 }
+export const asProblem = (error: unknown): ApiProblem =>
+  error instanceof ApiProblem
+    ? error
+    : new ApiProblem(0, 'This page met an error', error instanceof Error ? error.message : String(error))
 
+/** What happens where the session has ended; the application says so once, when it starts. */
+let whenSignedOut: () => Promise<unknown> = () => Promise.resolve()
+export const onSignedOut = (then: () => Promise<unknown>): void => {
+  whenSignedOut = then
+}
+
+async function problemOf(response: Response): Promise<ApiProblem> {
+  const body: unknown = await response.json().catch(() => null)
+  const told = problemSchema.safeParse(body).data
+  return new ApiProblem(
+    response.status,
+    told?.title ?? 'The server did not answer as it should',
+    told?.detail ?? (told ? '' : `It said ${response.status}. Try again in a moment.`),
+    told?.errors,
+  )
+}
 async function call<T>(
   method: string,
   path: string,
   body?: unknown,
   headers: Record<string, string> = {},
 ): Promise<T> {
-  let response: Response
-  try {
-    response = await fetch(`/api/v1${path}`, {
-      method,
-      headers: {
-        accept: 'application/json',
-        ...(body !== undefined && { 'content-type': 'application/json' }),
-        ...headers,
-      },
-      body: body === undefined ? undefined : JSON.stringify(body),
-    })
-  } catch {
+  const hasBody = body !== undefined
+  const asked = fetch(`/api/v1${path}`, {
+    method,
+    headers: {
+      accept: 'application/json',
+      ...(hasBody && { 'content-type': 'application/json' }),
+      ...headers,
+    },
+    body: hasBody ? JSON.stringify(body) : undefined,
+  })
+  const response = await asked.catch(() => {
     throw new ApiProblem(
       0,
       'The server cannot be reached',
       'What is on this page is kept. Check the connection, then try again.',
     )
-  }
+  })
   if (response.ok) return (await response.json()) as T
-  const problem = (await response.json().catch(() => null)) as ProblemBody | null
-  if (response.status === 401 && path !== '/session')
-    await navigateTo({ path: '/sign-in', query: { back: useRoute().fullPath } })
-  throw new ApiProblem(
-    response.status,
-    problem?.title ?? 'The server did not answer as it should',
-    problem?.detail ?? `It said ${response.status}. Try again in a moment.`,
-    problem?.errors,
-  )
+  if (response.status === 401 && path !== '/session') await whenSignedOut()
+  throw await problemOf(response)
 }
-
 export const api = {
   get: <T>(path: string): Promise<T> => call<T>('GET', path),
   post: <T>(path: string, body: unknown): Promise<T> => call<T>('POST', path, body),
@@ -58,31 +70,65 @@ export const api = {
   delete: <T>(path: string): Promise<T> => call<T>('DELETE', path),
 }
 
-/** Loads something and keeps its state: loading, failed with a way on, or there. A refresh keeps what is shown. */
-export function useLoaded<T>(load: () => Promise<T>) {
+export interface Loaded<T> {
+  data: ShallowRef<T | null>
+  problem: ShallowRef<ApiProblem | null>
+  loading: Ref<boolean>
+  refresh: () => Promise<void>
+}
+/** Loads something and keeps its state: loading, failed with a way on, or there. A refresh keeps what is shown; only the newest counts. */
+export function useLoaded<T>(load: () => Promise<T>): Loaded<T> {
   const data = shallowRef<T | null>(null)
   const problem = shallowRef<ApiProblem | null>(null)
   const loading = ref(false)
   let latest = 0
   async function refresh(): Promise<void> {
     const mine = ++latest
+    const isNewest = (): boolean => mine === latest
     loading.value = true
     try {
       const loaded = await load()
-      if (mine === latest) {
-        data.value = loaded
-        problem.value = null
-      }
+      if (!isNewest()) return
+      data.value = loaded
+      problem.value = null
     } catch (error) {
-      if (mine === latest) problem.value = asProblem(error)
+      if (isNewest()) problem.value = asProblem(error)
     } finally {
-      if (mine === latest) loading.value = false
+      if (isNewest()) loading.value = false
     }
   }
   return { data, problem, loading, refresh }
 }
 
-export const asProblem = (error: unknown): ApiProblem =>
-  error instanceof ApiProblem
-    ? error
-    : new ApiProblem(0, 'This page met an error', error instanceof Error ? error.message : String(error))
+export interface Action<A extends unknown[]> {
+  /** Does it, and answers whether it went well. What is asked for while it is being done is not done a second time. */
+  run: (...given: A) => Promise<boolean>
+  busy: Ref<boolean>
+  problem: ShallowRef<ApiProblem | null>
+}
+/** Something that a person asks for: busy while it is done, and what went wrong with it, if anything did. */
+export function useAction<A extends unknown[]>(work: (...given: A) => Promise<unknown>): Action<A> {
+  const busy = ref(false)
+  const problem = shallowRef<ApiProblem | null>(null)
+  async function run(...given: A): Promise<boolean> {
+    if (busy.value) return false
+    busy.value = true
+    problem.value = null
+    try {
+      await work(...given)
+      return true
+    } catch (error) {
+      problem.value = asProblem(error)
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+  return { run, busy, problem }
+}
+
+/** Something that must be there by now: a page shows it only once it has been loaded. */
+export function there<T>(value: T | null | undefined): T {
+  if (value === null || value === undefined) throw new Error('this is used before it is there')
+  return value
+}

@@ -1,16 +1,20 @@
 import { dayText, meetingText, momentText, shortDay } from '~~/core/dates/words'
+import type { DateField } from '~~/core/course/dates'
+import { kindWords } from '~~/core/course/model'
 import { sizeText } from '~~/core/formats/limits'
 import { pointsText } from '~~/core/grading/points'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { RosterChangeView } from '~~/shared/api/registrar'
 
-export { dayText, meetingText, momentText, pointsText, shortDay, sizeText }
+export { dayText, kindWords, meetingText, momentText, pointsText, shortDay, sizeText }
 
 const numbers = new Intl.NumberFormat('en')
 export const numberText = (n: number): string => numbers.format(n)
 /** `1 item`, `3 items` */
 export const counted = (n: number, one: string, many = `${one}s`): string =>
   `${numbers.format(n)} ${n === 1 ? one : many}`
+const fieldNames: Record<DateField, string> = { opens: 'Opens', due: 'Due', closes: 'Closes' }
+export const fieldName = (field: DateField): string => fieldNames[field]
 /** `HYD 240-01` */
 export const codeText = (course: Pick<CourseLine, 'code' | 'section'>): string =>
   course.section ? `${course.code}-${course.section}` : course.code
@@ -25,16 +29,11 @@ export const courseFacts = (course: CourseLine): string =>
     .join(' · ')
 
 /** `in 3 days`, `tomorrow`, `12 days ago` of a number of days. */
-export const daysText = (days: number): string =>
-  days > 1
-    ? `in ${days} days`
-    : days === 1
-      ? 'tomorrow'
-      : days === 0
-        ? 'today'
-        : days === -1
-          ? 'yesterday'
-          : `${-days} days ago`
+export function daysText(days: number): string {
+  if (days === 0) return 'today'
+  if (Math.abs(days) === 1) return days > 0 ? 'tomorrow' : 'yesterday'
+  return days > 0 ? `in ${days} days` : `${-days} days ago`
+}
 /** How often a suggestion like this one is right, of a chance from 0 to 1. */
 export const chanceText = (chance: number): string =>
   chance > 0.99
@@ -61,33 +60,17 @@ export function changeText(change: Pick<RosterChangeView, 'kind' | 'count' | 'de
 /** `1.4 MB` for a number of bytes that may be small. */
 export const bytesText = (bytes: number): string => (bytes < 1 ? 'nothing' : sizeText(Math.round(bytes)))
 
-const clock = new Map<string, Intl.DateTimeFormat>()
+const clocks = new Map<string, Intl.DateTimeFormat>()
+/** One formatter a zone is kept: making one is slow. */
+function clockIn(timeZone: string | undefined): Intl.DateTimeFormat {
+  const key = timeZone ?? ''
+  const known = clocks.get(key)
+  if (known) return known
+  const clock = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' })
+  clocks.set(key, clock)
+  return clock
+}
 /** An instant as wall clock in a zone: `Tue 5 Jan 20:00`. */
 export function instantText(instant: string, timeZone?: string): string {
-  const key = timeZone ?? ''
-  let formatter = clock.get(key)
-  if (!formatter)
-    clock.set(
-      key,
-      (formatter = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' })),
-    )
-  return momentText(formatter.format(new Date(instant)).replace(' ', 'T'))
-}
-
-export const kindWords: Record<string, [string, string]> = {
-  assignment: ['assignment', 'assignments'],
-  quiz: ['quiz', 'quizzes'],
-  bank: ['question bank', 'question banks'],
-  discussion: ['discussion', 'discussions'],
-  page: ['page', 'pages'],
-  file: ['file', 'files'],
-  weblink: ['web link', 'web links'],
-  tool: ['tool link', 'tool links'],
-  announcement: ['announcement', 'announcements'],
-  event: ['event', 'events'],
-  poll: ['poll', 'polls'],
-  survey: ['survey', 'surveys'],
-  attendance: ['attendance list', 'attendance lists'],
-  recording: ['recording', 'recordings'],
-  heading: ['heading', 'headings'],
+  return momentText(clockIn(timeZone).format(new Date(instant)).replace(' ', 'T'))
 }

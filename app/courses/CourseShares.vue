@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import type { ItemKind } from '~~/core/course/model'
 import type { CourseLine } from '~~/shared/api/courses'
-import type { SharesReply } from '~~/shared/api/shares'
-import type { ApiProblem } from '~/composables/api'
+import type { ShareLine, SharesReply } from '~~/shared/api/shares'
 
 /** Lets others take from a course: by a code, or a department; and makes a template of it. */
-const props = defineProps<{ course: CourseLine; kinds: string[] }>()
+const props = defineProps<{ course: CourseLine; kinds: ItemKind[] }>()
 const { data, problem, refresh } = useLoaded(() => api.get<SharesReply>(`/courses/${props.course.id}/shares`))
 watch(
   () => props.course.id,
@@ -12,57 +12,69 @@ watch(
   { immediate: true },
 )
 const form = ref<'code' | 'department' | 'template' | null>(null)
-const leaves = ref<string[]>([])
+const withheld = ref<ItemKind[]>([])
 /** Days that a share holds; 0: until it is taken back. */
 const days = ref(30)
 const org = ref('')
 const template = reactive({ title: '', subject: '', arrangement: 'units' as 'weeks' | 'units', about: '' })
-const busy = ref(false)
-const actProblem = shallowRef<ApiProblem | null>(null)
 const told = ref('')
+
+const acting = useAction(async (work: () => Promise<string>) => {
+  told.value = ''
+  told.value = await work()
+  form.value = null
+  await refresh()
+})
+const share = asAct(async () => {
+  const asked = {
+    withheld: withheld.value,
+    days: days.value || null,
+    org: form.value === 'department' ? org.value : null,
+  }
+  const { code } = await api.post<{ code: string | null }>(`/courses/${props.course.id}/shares`, asked)
+  return code
+    ? `The code is ${code}. Whoever has it may take from this course.`
+    : 'The department may take from this course now.'
+})
+const makeTemplate = asAct(async () => {
+  await api.post(`/courses/${props.course.id}/template`, template)
+  return 'The template is made; it is among yours now.'
+})
+const revoke = (entry: ShareLine): Promise<boolean> =>
+  acting.run(async () => {
+    await api.delete(`/courses/${props.course.id}/shares/${entry.id}`)
+    return 'Taken back. What was rolled from it already stays where it is.'
+  })
+function asAct(work: () => Promise<string>): () => Promise<boolean> {
+  return () => acting.run(work)
+}
 function open(which: typeof form.value): void {
   form.value = which
-  actProblem.value = null
+  acting.problem.value = null
   told.value = ''
-  leaves.value = []
+  withheld.value = []
   org.value = data.value?.departments[0]?.id ?? ''
   Object.assign(template, { title: props.course.title, subject: '', about: '' })
 }
-async function act(work: () => Promise<string>): Promise<void> {
-  busy.value = true
-  actProblem.value = null
-  try {
-    told.value = await work()
-    form.value = null
-    await refresh()
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
-const share = (): Promise<void> =>
-  act(async () => {
-    const { code } = await api.post<{ code: string | null }>(`/courses/${props.course.id}/shares`, {
-      leaves: leaves.value,
-      days: days.value || null,
-      org: form.value === 'department' ? org.value : null,
-    })
-    return code
-      ? `The code is ${code}. Whoever has it may take from this course.`
-      : 'The department may take from this course now.'
-  })
-const make = (): Promise<void> =>
-  act(async () => {
-    await api.post(`/courses/${props.course.id}/template`, template)
-    return 'The template is made; it is among yours now.'
-  })
-const revoke = (id: string): Promise<void> =>
-  act(async () => {
-    await api.delete(`/courses/${props.course.id}/shares/${id}`)
-    return 'Taken back. What was rolled from it already stays where it is.'
-  })
+
 const states = { holds: 'holds', expired: 'has run out', revoked: 'taken back' }
+const nameOf = (entry: ShareLine): string => entry.code ?? entry.org?.name ?? ''
+/** `holds until 3 Sep, 10:00, without quizzes, used by 2` */
+function stateText(entry: ShareLine): string {
+  const until =
+    entry.expiresAt && entry.state === 'holds'
+      ? ` until ${instantText(entry.expiresAt, props.course.term.timeZone)}`
+      : ''
+  const uses = entry.uses ? `used by ${entry.uses}` : 'not used yet'
+  return [
+    `${states[entry.state]}${until}`,
+    entry.withheld.length && `without ${entry.withheld.map(kind => kindWords(kind)[1]).join(', ')}`,
+    entry.code && uses,
+  ]
+    .filter(Boolean)
+    .join(', ')
+}
+const { busy, problem: actProblem } = acting
 const fault = (field: string): string | undefined =>
   actProblem.value?.errors.find(error => error.field === field)?.message
 </script>
@@ -73,26 +85,15 @@ const fault = (field: string): string | undefined =>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
     <ul v-if="data?.shares.length">
       <li v-for="entry in data.shares" :key="entry.id" :class="{ off: entry.state !== 'holds' }">
-        <b>{{ entry.code ?? entry.org?.name }}</b>
-        <span class="soft small"
-          >{{ states[entry.state]
-          }}{{
-            entry.expiresAt && entry.state === 'holds'
-              ? ` until ${instantText(entry.expiresAt, course.term.timeZone)}`
-              : ''
-          }}{{
-            entry.leaves.length
-              ? `, without ${entry.leaves.map(kind => kindWords[kind]![1]).join(', ')}`
-              : ''
-          }}{{ entry.code ? (entry.uses ? `, used by ${entry.uses}` : ', not used yet') : '' }}</span
-        >
+        <b>{{ nameOf(entry) }}</b>
+        <span class="soft small">{{ stateText(entry) }}</span>
         <button
           v-if="entry.state === 'holds'"
           class="link small"
           type="button"
           :disabled="busy"
-          :aria-label="`Take ${entry.code ?? entry.org?.name} back`"
-          @click="revoke(entry.id)"
+          :aria-label="`Take ${nameOf(entry)} back`"
+          @click="revoke(entry)"
         >
           take back
         </button>
@@ -100,74 +101,77 @@ const fault = (field: string): string | undefined =>
     </ul>
     <p v-else-if="data" class="soft small">Nobody else may take from this course.</p>
     <p v-if="told" class="small kept" role="status">{{ told }}</p>
+
     <div v-if="!form" class="ways">
-      <button class="link" type="button" @click="open('code')">Make a share code …</button
-      ><button class="link" type="button" @click="open('department')">Share with a department …</button
-      ><button v-if="course.items" class="link" type="button" @click="open('template')">
+      <button class="link" type="button" @click="open('code')">Make a share code …</button>
+      <button class="link" type="button" @click="open('department')">Share with a department …</button>
+      <button v-if="course.items" class="link" type="button" @click="open('template')">
         Make a template …
       </button>
     </div>
-    <form v-else-if="form === 'template'" @submit.prevent="make">
-      <label
-        >Name<ElInput v-model="template.title" maxlength="200" /><span v-if="fault('title')" class="fault">{{
-          fault('title')
-        }}</span></label
-      >
-      <label
-        >Subject<ElInput v-model="template.subject" maxlength="100" /><span
-          v-if="fault('subject')"
-          class="fault"
-          >{{ fault('subject') }}</span
-        ></label
-      >
-      <label
-        >Arranged<ElSelect v-model="template.arrangement" aria-label="Arranged"
-          ><ElOption value="weeks" label="by week" /><ElOption value="units" label="by unit" /></ElSelect
-      ></label>
-      <label>About it<ElInput v-model="template.about" type="textarea" autosize maxlength="1000" /></label>
+
+    <form v-else-if="form === 'template'" @submit.prevent="makeTemplate">
+      <FormField label="Name" :fault="fault('title')">
+        <ElInput v-model="template.title" maxlength="200" />
+      </FormField>
+      <FormField label="Subject" :fault="fault('subject')">
+        <ElInput v-model="template.subject" maxlength="100" />
+      </FormField>
+      <FormField label="Arranged">
+        <ElSelect v-model="template.arrangement" aria-label="Arranged">
+          <ElOption value="weeks" label="by week" />
+          <ElOption value="units" label="by unit" />
+        </ElSelect>
+      </FormField>
+      <FormField label="About it" :fault="fault('about')">
+        <ElInput v-model="template.about" type="textarea" autosize maxlength="1000" />
+      </FormField>
       <p class="small soft">
         All it holds comes into the template, without students; no text or file is stored a second time.
       </p>
       <div class="ways">
-        <button class="act" type="submit" :disabled="busy">Make the template</button
-        ><button class="link" type="button" @click="form = null">Leave it</button>
+        <button class="act" type="submit" :disabled="busy">Make the template</button>
+        <button class="link" type="button" @click="form = null">Leave it</button>
       </div>
     </form>
+
     <form v-else @submit.prevent="share">
-      <label v-if="form === 'department'"
-        >Department<ElSelect v-model="org" aria-label="Department"
-          ><ElOption
+      <FormField v-if="form === 'department'" label="Department">
+        <ElSelect v-model="org" aria-label="Department">
+          <ElOption
             v-for="entry in data?.departments ?? []"
             :key="entry.id"
             :value="entry.id"
-            :label="entry.name" /></ElSelect
-      ></label>
-      <label
-        >They do not get<ElSelect
-          v-model="leaves"
+            :label="entry.name"
+          />
+        </ElSelect>
+      </FormField>
+      <FormField label="They do not get">
+        <ElSelect
+          v-model="withheld"
           multiple
           placeholder="they may take everything"
           aria-label="They do not get"
-          ><ElOption v-for="kind in kinds" :key="kind" :value="kind" :label="kindWords[kind]![1]" /></ElSelect
-      ></label>
-      <label
-        >It holds<ElSelect v-model="days" aria-label="It holds"
-          ><ElOption :value="7" label="a week" /><ElOption :value="30" label="30 days" /><ElOption
-            :value="180"
-            label="half a year" /><ElOption :value="0" label="until taken back" /></ElSelect
-      ></label>
+        >
+          <ElOption v-for="kind in kinds" :key="kind" :value="kind" :label="kindWords(kind)[1]" />
+        </ElSelect>
+      </FormField>
+      <FormField label="It holds">
+        <ElSelect v-model="days" aria-label="It holds">
+          <ElOption :value="7" label="a week" />
+          <ElOption :value="30" label="30 days" />
+          <ElOption :value="180" label="half a year" />
+          <ElOption :value="0" label="until taken back" />
+        </ElSelect>
+      </FormField>
       <p class="small soft">
         Students and what they did are never shown or taken. It can be taken back at any time.
       </p>
       <div class="ways">
         <button class="act" type="submit" :disabled="busy">
-          {{ form === 'code' ? 'Make the code' : 'Share it' }}</button><button
-          class="link"
-          type="button"
-          @click="form = null"
-        >
-          Leave it
+          {{ form === 'code' ? 'Make the code' : 'Share it' }}
         </button>
+        <button class="link" type="button" @click="form = null">Leave it</button>
       </div>
     </form>
     <p v-if="actProblem && !actProblem.errors.length" class="small settle" role="alert">
@@ -197,20 +201,11 @@ form {
   display: grid;
   gap: 10px;
 }
-label {
-  display: grid;
-  gap: 3px;
-  font-size: 12.5px;
-  color: var(--ink-soft);
-}
 .ways {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 14px;
   align-items: center;
-}
-.fault {
-  color: var(--buoy);
 }
 b {
   font-weight: 600;

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { StaffReply } from '~~/shared/api/people'
-import type { ApiProblem } from '~/composables/api'
 
 /** Who works in a course; an instructor lets an assistant run plans into it. */
 const props = defineProps<{ id: string; may: boolean }>()
@@ -10,46 +9,42 @@ watch(
   () => void refresh(),
   { immediate: true },
 )
-const actProblem = shallowRef<ApiProblem | null>(null)
-async function let_(person: string, mayRun: boolean): Promise<void> {
-  actProblem.value = null
-  try {
-    await api.put(`/courses/${props.id}/staff`, { person, mayRun })
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  }
+const { run, problem: actProblem } = useAction((person: string, mayRun: boolean) =>
+  api.put(`/courses/${props.id}/staff`, { person, mayRun }),
+)
+async function letRun(person: string, mayRun: boolean): Promise<void> {
+  await run(person, mayRun)
   await refresh()
 }
+const shownProblem = computed(() => problem.value ?? actProblem.value)
+async function again(): Promise<void> {
+  actProblem.value = null
+  await refresh()
+}
+/** `instructor, main` */
+const roleText = (person: StaffReply['staff'][number]): string =>
+  [person.role, person.primary && 'main', person.dropped && 'taken off by the registrar']
+    .filter(Boolean)
+    .join(', ')
 </script>
 
 <template>
   <section>
     <h2>People</h2>
-    <ProblemNote
-      v-if="problem ?? actProblem"
-      :problem="(problem ?? actProblem)!"
-      @retry="
-        actProblem = null
-        refresh()
-      "
-    />
+    <ProblemNote v-if="shownProblem" :problem="shownProblem" @retry="again" />
     <ul>
       <li v-for="person in data?.staff" :key="person.personId + person.role">
         {{ person.name }}
-        <span class="soft small"
-          >{{ person.role }}{{ person.primary ? ', main' : ''
-          }}{{ person.dropped ? ', taken off by the registrar' : '' }}</span
-        >
+        <span class="soft small">{{ roleText(person) }}</span>
         <template v-if="person.role === 'assistant' && !person.dropped">
           <ElCheckbox
             v-if="may"
             :model-value="person.mayRun"
-            @change="value => let_(person.personId, Boolean(value))"
-            >may run plans into this shell</ElCheckbox
+            @change="value => letRun(person.personId, Boolean(value))"
           >
-          <span v-else class="small soft"
-            ><br />{{ person.mayRun ? 'may run plans' : 'prepares plans' }}</span
-          >
+            may run plans into this shell
+          </ElCheckbox>
+          <span v-else class="small soft line">{{ person.mayRun ? 'may run plans' : 'prepares plans' }}</span>
         </template>
       </li>
     </ul>
@@ -68,5 +63,8 @@ li {
 li :deep(.el-checkbox) {
   display: flex;
   height: auto;
+}
+.line {
+  display: block;
 }
 </style>

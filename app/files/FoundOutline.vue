@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { UploadReply } from '~~/shared/api/uploads'
-import { markKinds, partWord } from './words'
+import { kindInPackage, partWord } from './words'
 
 /** The parts of a course package, in their order. */
 defineProps<{ lines: NonNullable<UploadReply['report']>['outline']; left: number }>()
@@ -19,7 +19,7 @@ defineProps<{ lines: NonNullable<UploadReply['report']>['outline']; left: number
       >
         <b v-if="line.kind === 'unit' || line.kind === 'heading'">{{ line.title }}</b>
         <template v-else
-          ><KindMark :kind="markKinds[line.kind] ?? line.kind" /><span>{{ line.title }}</span
+          ><KindMark :kind="kindInPackage(line.kind)" /><span>{{ line.title }}</span
           ><span class="soft small">{{ partWord(line.kind) }}</span></template
         >
       </li>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { TakeRequest, UploadReply } from '~~/shared/api/uploads'
+import type { ImportRequest, UploadReply } from '~~/shared/api/uploads'
 import type { ApiProblem } from '~/composables/api'
 import { formatText } from './words'
 
 /** What a person may do with a file that has been read. Says what will happen, in numbers, before it does. */
 const props = defineProps<{
   file: UploadReply
-  chosen: Extract<TakeRequest, { as: 'closures' }>['events']
+  chosen: Extract<ImportRequest, { as: 'closures' }>['events']
   wantsColumns: boolean
 }>()
 const emit = defineEmits<{ taken: [] }>()
@@ -21,11 +21,11 @@ const busy = ref(false)
 const fault = (field: string): string | undefined =>
   problem.value?.errors.find(error => error.field === field)?.message
 const listed = ['term', 'code', 'section', 'title']
-async function take(request: TakeRequest): Promise<void> {
+async function take(request: ImportRequest): Promise<void> {
   busy.value = true
   problem.value = null
   try {
-    await api.post(`/uploads/${props.file.id}/take`, request)
+    await api.post(`/uploads/${props.file.id}/import`, request)
     emit('taken')
   } catch (error) {
     problem.value = asProblem(error)
@@ -71,7 +71,7 @@ const termName = computed(() => props.file.terms.find(entry => entry.code === te
       >
       <button class="act" type="submit" :disabled="busy">Keep as a course</button>
     </form>
-    <div v-else-if="file.may.takeRoster">
+    <div v-else-if="file.may.importRoster">
       <h2>Bring the roster in</h2>
       <p class="small">
         People, classes and enrolments that are new are added; those that are known are brought up to date.

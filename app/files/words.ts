@@ -1,3 +1,5 @@
+import { itemKinds, type ItemKind } from '~~/core/course/model'
+import { itemKindDefinitions } from '~~/core/course/kinds'
 import type { UploadReply } from '~~/shared/api/uploads'
 
 export const stateWords: Record<UploadReply['state'], string> = {
@@ -6,8 +8,8 @@ export const stateWords: Record<UploadReply['state'], string> = {
   read: 'read; nothing is stored yet',
   refused: 'refused',
   failed: 'could not be read',
-  taking: 'being taken in',
-  taken: 'taken in',
+  importing: 'being brought in',
+  imported: 'brought in',
 }
 const formats = {
   'common-cartridge': 'Common Cartridge',
@@ -20,26 +22,23 @@ export const formatText = (report: NonNullable<UploadReply['report']>): string =
     .filter(Boolean)
     .join(' ')
 
-const parts: Record<string, [string, string]> = {
+/** The kind of item that a part of a course package becomes; null for a unit, and for what is no part of a course. */
+export const kindInPackage = (part: string): ItemKind | null =>
+  itemKinds.find(kind => itemKindDefinitions[kind].inCartridge === part) ?? null
+
+const otherWords: Record<string, readonly [one: string, many: string]> = {
   unit: ['unit', 'units'],
-  heading: ['heading', 'headings'],
-  page: ['page', 'pages'],
-  file: ['file', 'files'],
-  weblink: ['web link', 'web links'],
-  topic: ['discussion', 'discussions'],
-  assessment: ['quiz', 'quizzes'],
-  bank: ['question bank', 'question banks'],
-  lti: ['tool link', 'tool links'],
-  assignment: ['assignment', 'assignments'],
   events: ['event', 'events'],
   rows: ['row', 'rows'],
 }
+function partWords(part: string): readonly [one: string, many: string] {
+  const kind = kindInPackage(part)
+  return kind ? kindWords(kind) : (otherWords[part] ?? [part, part])
+}
+export const partWord = (part: string): string => partWords(part)[0]
 /** `7 units, 92 pages` */
 export const countsText = (counts: Record<string, number>): string =>
   Object.entries(counts)
     .filter(([, n]) => n > 0)
-    .map(([name, n]) => (parts[name] ? counted(n, ...parts[name]) : `${name} ${numberText(n)}`))
+    .map(([part, n]) => counted(n, ...partWords(part)))
     .join(', ')
-export const partWord = (kind: string): string => parts[kind]?.[0] ?? kind
-/** Kinds of an outline as the marks know them. */
-export const markKinds: Record<string, string> = { assessment: 'quiz', topic: 'discussion', lti: 'tool' }

@@ -1,15 +1,7 @@
 <script setup lang="ts">
-import {
-  codeKey,
-  codePattern,
-  readCode,
-  seasons,
-  termDisagreement,
-  type CodePattern,
-  type Season,
-} from '~~/core/pairing/codes'
+import { codeKey, codePattern, termDisagreement, type CodePattern } from '~~/core/pairing/codes'
 import type { CodeRules, CodesReply } from '~~/shared/api/codes'
-import type { ApiProblem } from '~/composables/api'
+import { spelled, spellingsOf, tryCode } from '~/codes/reading'
 
 useHead({ title: 'Codes · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<CodesReply>('/codes'))
@@ -18,28 +10,11 @@ onMounted(refresh)
 /** The rules as they are being written: spellings of seasons as one line of text each. */
 const patterns = ref<{ text: string; spellings: string }[]>([])
 const mapped = ref<{ from: string; to: string }[]>([])
-const spelled = (entry: CodeRules['patterns'][number]): string =>
-  Object.entries(entry.seasons)
-    .map(([word, season]) => `${word} ${season}`)
-    .join(', ')
 watch(data, found => {
-  patterns.value = found?.rules.patterns.map(entry => ({ text: entry.text, spellings: spelled(entry) })) ?? []
+  patterns.value =
+    found?.rules.patterns.map(entry => ({ text: entry.text, spellings: spelled(entry.seasons) })) ?? []
   mapped.value = found?.rules.mapped.map(entry => ({ ...entry })) ?? []
 })
-/** `S spring, F autumn` as spellings, or what is wrong with it. */
-function spellingsOf(text: string): { seasons: Record<string, Season> } | { problem: string } {
-  const found: Record<string, Season> = {}
-  for (const part of text
-    .split(',')
-    .map(each => each.trim())
-    .filter(Boolean)) {
-    const [, word, season] = /^(\S{1,6})\s*[= ]\s*(\S+)$/.exec(part) ?? []
-    if (!word || !seasons.includes(season as Season))
-      return { problem: `“${part}”: write a spelling and a season (${seasons.join(', ')}), like S spring.` }
-    found[word] = season as Season
-  }
-  return { seasons: found }
-}
 const compiled = computed(() =>
   patterns.value.map(entry => {
     const spellings = spellingsOf(entry.spellings)
@@ -47,39 +22,22 @@ const compiled = computed(() =>
   }),
 )
 const good = computed(() => compiled.value.filter((pattern): pattern is CodePattern => 'tokens' in pattern))
-const faultOf = (at: number): string | null => {
+const saveFault = (field: string): string | undefined =>
+  saveProblem.value?.errors.find(error => error.field.startsWith(field))?.message
+function faultOf(at: number): string | undefined {
   const made = compiled.value[at]
-  return made && 'problem' in made
-    ? made.problem
-    : (saveProblem.value?.errors.find(error => error.field === `patterns.${at}`)?.message ?? null)
+  return made && 'problem' in made ? made.problem : saveFault(`patterns.${at}`)
 }
 const trial = computed(
   () =>
     data.value?.codes.map(entry => {
-      const reading = readCode(entry.code, good.value)
-      return {
-        ...entry,
-        reading,
-        says: reading
-          ? [
-              reading.subject && `subject ${reading.subject}`,
-              reading.number && `number ${reading.number}`,
-              reading.section && `section ${reading.section}`,
-              (reading.season ?? reading.year) &&
-                `term ${[reading.season, reading.year].filter(Boolean).join(' ')}`,
-              reading.reference && `reference ${reading.reference}`,
-            ]
-              .filter(Boolean)
-              .join(', ')
-          : '',
-        wrong: termDisagreement(reading, entry.term),
-      }
+      const { reading, says } = tryCode(entry.code, good.value)
+      return { ...entry, reading, says, wrong: termDisagreement(reading, entry.term) }
     }) ?? [],
 )
 const unread = computed(() => trial.value.filter(entry => !entry.reading).length)
 
-const saveProblem = shallowRef<ApiProblem | null>(null)
-const saved = ref('')
+const saved = ref(false)
 const rules = computed<CodeRules>(() => ({
   patterns: patterns.value.map(entry => {
     const spellings = spellingsOf(entry.spellings)
@@ -90,17 +48,27 @@ const rules = computed<CodeRules>(() => ({
 const changed = computed(
   () => data.value !== null && JSON.stringify(rules.value) !== JSON.stringify(data.value.rules),
 )
-async function save(): Promise<void> {
+const {
+  run: save,
+  busy,
+  problem: saveProblem,
+} = useAction(async () => {
+  saved.value = false
+  await api.put('/codes', rules.value, there(data.value).revision)
+  await refresh()
+  saved.value = true
+})
+async function loadTheirs(): Promise<void> {
   saveProblem.value = null
-  saved.value = ''
-  try {
-    await api.put('/codes', rules.value, data.value!.revision)
-    await refresh()
-    saved.value = 'Saved. Suggestions follow these rules from now on.'
-  } catch (error) {
-    saveProblem.value = asProblem(error)
-  }
+  await refresh()
 }
+const savedText = computed(() => {
+  if (changed.value) return 'Not saved yet.'
+  if (saved.value) return 'Saved. Suggestions follow these rules from now on.'
+  const last = data.value?.saved
+  return last ? `As ${last.by} saved them, ${instantText(last.at)}.` : 'None saved yet.'
+})
+const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number}', spellings: '' })
 </script>
 
 <template>
@@ -156,13 +124,7 @@ async function save(): Promise<void> {
             after them.
           </p>
           <p v-if="data.may.edit">
-            <button
-              class="link"
-              type="button"
-              @click="patterns.push({ text: '{subject} {number}', spellings: '' })"
-            >
-              Add a pattern
-            </button>
+            <button class="link" type="button" @click="addPattern">Add a pattern</button>
           </p>
         </section>
         <section>
@@ -183,12 +145,7 @@ async function save(): Promise<void> {
                     :disabled="!data.may.edit"
                     :aria-label="`Old code ${at + 1}`"
                   />
-                  <p
-                    v-if="saveProblem?.errors.some(error => error.field.startsWith(`mapped.${at}`))"
-                    class="fault small"
-                  >
-                    {{ saveProblem.errors.find(error => error.field.startsWith(`mapped.${at}`))!.message }}
-                  </p>
+                  <p v-if="saveFault(`mapped.${at}`)" class="fault small">{{ saveFault(`mapped.${at}`) }}</p>
                 </td>
                 <td>
                   <ElInput v-model="entry.to" :disabled="!data.may.edit" :aria-label="`New code ${at + 1}`" />
@@ -228,15 +185,16 @@ async function save(): Promise<void> {
                 <td>{{ entry.code }}</td>
                 <td>{{ entry.term.name }}</td>
                 <td>
-                  <span v-if="!entry.reading" class="soft"
-                    >{{ patterns.length ? 'no pattern fits: ' : '' }}{{ codeKey(entry.code, good) }}, by its
-                    letters and digits</span
-                  ><template v-else
-                    >{{ entry.says
-                    }}<span v-if="entry.wrong" class="settle">
-                      · the code says {{ entry.wrong.code }}, the course is in {{ entry.wrong.term }}</span
-                    ></template
-                  >
+                  <span v-if="!entry.reading" class="soft">
+                    {{ patterns.length ? 'no pattern fits: ' : '' }}{{ codeKey(entry.code, good) }}, by its
+                    letters and digits
+                  </span>
+                  <template v-else>
+                    {{ entry.says }}
+                    <span v-if="entry.wrong" class="settle">
+                      · the code says {{ entry.wrong.code }}, the course is in {{ entry.wrong.term }}
+                    </span>
+                  </template>
                 </td>
               </tr>
             </tbody>
@@ -249,33 +207,18 @@ async function save(): Promise<void> {
           <button
             class="act"
             type="button"
-            :disabled="!changed || good.length < patterns.length"
+            :disabled="busy || !changed || good.length < patterns.length"
             @click="save"
           >
             Save the rules
           </button>
           <p class="soft small" role="status">
-            {{
-              changed
-                ? 'Not saved yet.'
-                : saved ||
-                  (data.saved
-                    ? `As ${data.saved.by} saved them, ${instantText(data.saved.at)}.`
-                    : 'None saved yet.')
-            }}
+            {{ savedText }}
           </p>
           <div v-if="saveProblem" class="note buoy" role="alert">
             <h3>{{ saveProblem.title }}</h3>
             <p class="small">{{ saveProblem.detail }}</p>
-            <button
-              v-if="saveProblem.status === 409"
-              class="link"
-              type="button"
-              @click="
-                saveProblem = null
-                refresh()
-              "
-            >
+            <button v-if="saveProblem.status === 409" class="link" type="button" @click="loadTheirs">
               Load theirs
             </button>
           </div>

@@ -2,7 +2,8 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import type { ShellLine, ShellsReply } from '~~/shared/api/shells'
 import type { ApiProblem } from '~/composables/api'
-import { findable, rowsOf, viewNames, views, type View } from '~/shells/index-filter'
+import { findable, rowsOf, termOf, viewNames, views, type Row, type View } from '~/shells/index-filter'
+import NoShells from '~/shells/NoShells.vue'
 import ShellRow from '~/shells/ShellRow.vue'
 
 useHead({ title: 'Shells · Northtide' })
@@ -29,20 +30,24 @@ const listed = computed(() =>
 )
 const rows = computed(() => listed.value.rows)
 
+const rowAt = (at: number): Row => there(rows.value[at])
+
 const list = ref<HTMLElement>()
 const virtual = useVirtualizer(
   computed(() => ({
     count: rows.value.length,
     getScrollElement: () => list.value ?? null,
-    estimateSize: (at: number) => ('head' in rows.value[at]! ? 44 : 88),
+    estimateSize: (at: number) => ('head' in rowAt(at) ? 44 : 88),
     overscan: 4,
-    getItemKey: (at: number) => rows.value[at]!.key,
+    getItemKey: (at: number) => rowAt(at).key,
   })),
 )
 
+const sourcesText = (sources: ShellsReply['waiting'][number]['sources']): string =>
+  sources.map(source => `${codeText(source)}, ${source.term.name}`).join(' and ')
 /** The term of a course and how far off its classes are: `Spring 2027, in 3 days`. */
 function whenOf(at: number): string {
-  const term = data.value!.terms[at]!
+  const term = termOf(there(data.value), at)
   return term.when === 'past' || term.when === 'archived'
     ? term.name
     : `${term.name}, ${term.daysToClasses > 0 ? 'begins' : 'began'} ${daysText(term.daysToClasses)}`
@@ -87,47 +92,54 @@ watch([text, view], () => {
   cursor.value = 0
   list.value?.scrollTo({ top: 0 })
 })
+/** The shell something is being done with, while it is done. */
 const starting = ref<string | null>(null)
-const startProblem = shallowRef<ApiProblem | null>(null)
-async function act(id: string, work: () => Promise<unknown>): Promise<void> {
+const {
+  run: act,
+  busy,
+  problem: startProblem,
+} = useAction((id: string, work: () => Promise<unknown>) => {
   starting.value = id
-  startProblem.value = null
-  try {
-    await work()
-  } catch (error) {
-    startProblem.value = asProblem(error)
-  } finally {
-    starting.value = null
-  }
-}
+  return work()
+})
+const isBusy = (id: string): boolean => busy.value && starting.value === id
 /** The fast road: the suggested source, decisions as last time (else the recommended ones), on to the summary before Run. */
-const start = (target: string, source: string, stage: 'run' | 'pair'): Promise<void> =>
+const start = (target: string, source: string, stage: 'run' | 'pair'): Promise<boolean> =>
   act(target, async () => {
-    const { id } = await api.post<{ id: string }>('/plans', {
-      sources: [source],
-      target,
-      decisions: 'as-before',
-    })
+    const wanted = { sources: [source], target, decisions: 'as-before' }
+    const { id } = await api.post<{ id: string }>('/plans', wanted)
     await navigateTo(`/plans/${id}/${stage}`)
   })
-const attach = (shell: string, planId: string): Promise<void> =>
+const attach = (shell: string, planId: string): Promise<boolean> =>
   act(shell, async () => {
     await api.put(`/plans/${planId}/shell`, { shell })
     await navigateTo(`/plans/${planId}/run`)
   })
-const mark = (id: string, marks: { pinned?: boolean; hidden?: boolean }): Promise<void> =>
+const prefer = (id: string, preferences: { pinned?: boolean; hidden?: boolean }): Promise<boolean> =>
   act(id, async () => {
-    await api.put(`/courses/${id}/mark`, marks)
-    if (data.value)
-      data.value = {
-        ...data.value,
-        courses: data.value.courses.map(course => (course.id === id ? { ...course, ...marks } : course)),
-      }
+    await api.put(`/courses/${id}/preferences`, preferences)
+    if (!data.value) return
+    const courses = data.value.courses.map(course =>
+      course.id === id ? { ...course, ...preferences } : course,
+    )
+    data.value = { ...data.value, courses }
   })
+async function lookAgain(): Promise<void> {
+  startProblem.value = null
+  await again()
+}
 const field = ref<{ focus: () => void }>()
 const move = (step: number): void => {
   cursor.value = Math.max(0, Math.min(listed.value.shown.length - 1, cursor.value + step))
   virtual.value.scrollToIndex(rows.value.findIndex(row => 'line' in row && row.line.id === current.value?.id))
+}
+/** What Enter does with a shell: whatever its row offers first. */
+function goOn(shell: ShellLine): unknown {
+  const { course, plan, suggestion } = shell
+  if (shell.writing) return
+  if (plan) return navigateTo(`/plans/${plan.id}/pair`)
+  if (shell.lastRun || !shell.mayPlan || view.value !== 'now') return navigateTo(`/courses/${course.id}`)
+  return suggestion ? start(course.id, suggestion.course.id, 'run') : navigateTo(`/fill/${course.id}`)
 }
 useKeys([
   ...['j', 'ArrowDown'].map(key => ({ key, does: 'next shell', run: () => move(1) })),
@@ -138,26 +150,25 @@ useKeys([
     does: 'the next thing to do with this shell',
     run: () => {
       const shell = current.value && lines.value.get(current.value.id)
-      if (!shell || shell.writing) return
-      if (shell.plan) void navigateTo(`/plans/${shell.plan.id}/pair`)
-      else if (shell.lastRun || !shell.mayPlan || view.value !== 'now')
-        void navigateTo(`/courses/${shell.course.id}`)
-      else if (shell.suggestion) void start(shell.course.id, shell.suggestion.course.id, 'run')
-      else void navigateTo(`/fill/${shell.course.id}`)
+      if (shell) void goOn(shell)
     },
   },
 ])
+/** When the registrar was asked last, and what came of it. */
 const registrarText = computed(() => {
   const registrar = data.value?.registrar
   if (!registrar?.configured) return ''
   const when = registrar.at ? instantText(registrar.at) : ''
-  return registrar.state === 'failed'
-    ? `The registrar’s list could not be had, ${when}`
-    : registrar.state === 'none'
-      ? 'The registrar has not been asked yet'
-      : registrar.state === 'waiting'
-        ? 'The registrar is being asked …'
-        : `Registrar asked ${when}, ${registrar.changes ? counted(registrar.changes, 'change') : 'no changes'} in a week`
+  const changes = registrar.changes ? counted(registrar.changes, 'change') : 'no changes'
+  const asked = `Registrar asked ${when}, ${changes} in a week`
+  const texts: Record<typeof registrar.state, string> = {
+    none: 'The registrar has not been asked yet',
+    waiting: 'The registrar is being asked …',
+    new: asked,
+    same: asked,
+    failed: `The registrar’s list could not be had, ${when}`,
+  }
+  return texts[registrar.state]
 })
 </script>
 
@@ -171,7 +182,7 @@ const registrarText = computed(() => {
           <NuxtLink to="/no-shell">A shell is not here?</NuxtLink>
         </p>
         <span class="spring" />
-        <p v-if="registrarText" class="small" :class="data!.registrar.state === 'failed' ? 'settle' : 'soft'">
+        <p v-if="registrarText" class="small" :class="data?.registrar.state === 'failed' ? 'settle' : 'soft'">
           <NuxtLink to="/registrar">{{ registrarText }}</NuxtLink>
         </p>
       </div>
@@ -199,18 +210,9 @@ const registrarText = computed(() => {
         </nav>
       </div>
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
-      <ProblemNote v-if="startProblem" :problem="startProblem"
-        ><button
-          class="act plain"
-          type="button"
-          @click="
-            startProblem = null
-            again()
-          "
-        >
-          Look again
-        </button></ProblemNote
-      >
+      <ProblemNote v-if="startProblem" :problem="startProblem">
+        <button class="act plain" type="button" @click="lookAgain">Look again</button>
+      </ProblemNote>
       <p v-if="lookProblem" class="settle small" role="alert">
         {{ lookProblem.title }}: the rows stand as far as they are known.
         <button class="link" type="button" @click="again">Try again</button>
@@ -220,14 +222,12 @@ const registrarText = computed(() => {
     <div v-if="view === 'now' && data?.waiting.length && !text" class="pad waiting">
       <h2>Waiting for a shell</h2>
       <p v-for="plan in data.waiting" :key="plan.planId" class="wait">
-        <span
-          ><b>{{ codeText(plan.course) }} {{ plan.course.title }}</b
+        <span>
+          <b>{{ codeText(plan.course) }} {{ plan.course.title }}</b
           >, {{ plan.course.term.name }}
-          <span class="soft"
-            >from
-            {{ plan.sources.map(source => `${codeText(source)}, ${source.term.name}`).join(' and ') }}</span
-          ></span
-        ><NuxtLink :to="`/plans/${plan.planId}/pair`">Go on with the plan</NuxtLink>
+          <span class="soft">from {{ sourcesText(plan.sources) }}</span>
+        </span>
+        <NuxtLink :to="`/plans/${plan.planId}/pair`">Go on with the plan</NuxtLink>
       </p>
     </div>
     <div v-if="rows.length" ref="list" class="list" tabindex="0" aria-label="Shells">
@@ -247,52 +247,19 @@ const registrarText = computed(() => {
             :shell="lines.get(row.line.id) ?? null"
             :when="whenOf(row.line.term)"
             :current="current?.id === row.line.id"
-            :busy="starting === row.line.id"
+            :busy="isBusy(row.line.id)"
             :past="view === 'past' || view === 'archived'"
             @click="cursor = listed.shown.findIndex(line => line.id === row.key)"
             @fast="source => start(row.key, source, 'run')"
             @plan="source => start(row.key, source, 'pair')"
             @attach="planId => attach(row.key, planId)"
-            @mark="marks => mark(row.key, marks)"
+            @prefer="preferences => prefer(row.key, preferences)"
           />
         </div>
       </div>
     </div>
     <div v-else-if="data" class="pad">
-      <div class="note empty">
-        <template v-if="text"
-          ><h3>
-            Nothing {{ view === 'now' ? 'under way or coming' : viewNames[view].toLowerCase() }} has the words
-            “{{ text }}”
-          </h3>
-          <p v-for="name in views.filter(other => other !== view && listed.counts[other])" :key="name">
-            <button class="link" type="button" @click="view = name">
-              {{ counted(listed.counts[name], 'course') }} under {{ viewNames[name] }}
-            </button>
-          </p>
-          <p v-if="views.every(name => !listed.counts[name])">
-            Try fewer words, or <NuxtLink to="/no-shell">find out why a shell is not here</NuxtLink>.
-          </p></template
-        >
-        <template v-else-if="view === 'now'"
-          ><h3>No shell is waiting for you</h3>
-          <p>The registrar has not listed you on a course of a coming term.</p>
-          <p><NuxtLink class="act" to="/no-shell">Find out why, and whom to ask</NuxtLink></p>
-          <p>Or plan against the term now, and attach the shell when it comes.</p></template
-        >
-        <template v-else
-          ><h3>{{ view === 'hidden' ? 'You have hidden nothing' : `Nothing is ${view}` }}</h3>
-          <p>
-            {{
-              view === 'hidden'
-                ? 'Hide a shell that is none of your business; it stays here.'
-                : view === 'past'
-                  ? 'Courses come here once their classes have ended.'
-                  : 'Courses come here two years after their term; snapshots at once.'
-            }}
-          </p></template
-        >
-      </div>
+      <NoShells :text="text" :view="view" :counts="listed.counts" @view="name => (view = name)" />
     </div>
   </main>
 </template>
@@ -386,10 +353,6 @@ nav {
   padding: 8px 10px;
   border-bottom: 1px solid var(--rule);
   margin: 0;
-}
-.empty {
-  max-width: 560px;
-  margin-top: 12px;
 }
 b {
   font-weight: 600;

@@ -1,20 +1,43 @@
 <script setup lang="ts">
 import type { PlansReply } from '~~/shared/api/plans'
-import type { ApiProblem } from '~/composables/api'
+
+type PlanLine = PlansReply['plans'][number]
 
 useHead({ title: 'Rollovers · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<PlansReply>('/plans'))
 onMounted(refresh)
+/** The plan that is about to be discarded: asked once more before it is. */
 const asking = ref<string | null>(null)
-const discardProblem = shallowRef<ApiProblem | null>(null)
-async function discard(id: string): Promise<void> {
-  try {
-    await api.delete(`/plans/${id}`)
-  } catch (error) {
-    discardProblem.value = asProblem(error)
-  }
+const { run: discard, problem: discardProblem } = useAction((id: string) => api.delete(`/plans/${id}`))
+async function discardAsked(id: string): Promise<void> {
+  await discard(id)
   asking.value = null
   await refresh()
+}
+const shownProblem = computed(() => problem.value ?? discardProblem.value)
+async function again(): Promise<void> {
+  discardProblem.value = null
+  await refresh()
+}
+const sourcesText = (plan: PlanLine): string => {
+  const sources = plan.sources.map(source => `${codeText(source)}, ${source.term.name}`).join('; ')
+  return plan.mode === 'in-place' && plan.state === 'draft' ? `in place, ${sources}` : sources
+}
+const mayDiscard = (plan: PlanLine): boolean =>
+  plan.state === 'draft' && plan.target.role !== null && plan.target.role !== 'coordinator'
+
+/** What stands with a plan, and the colour it is said in. */
+function stateOf(plan: PlanLine): { text: string; colour: string } {
+  if (plan.writing) {
+    const since = instantText(plan.writing.since, plan.target.term.timeZone).slice(-5)
+    return { text: `${plan.writing.by} is writing into the shell since ${since}`, colour: 'settle' }
+  }
+  if (plan.run) {
+    const rolled = `run, ${counted(plan.run.items, 'item')} added`
+    return { text: plan.mode === 'in-place' ? 'rolled in place' : rolled, colour: 'kept' }
+  }
+  const waits = plan.target.origin === 'awaited' && plan.mode === 'roll'
+  return { text: waits ? 'a draft; waits for its shell' : 'a draft; nothing is written', colour: '' }
 }
 </script>
 
@@ -24,14 +47,7 @@ async function discard(id: string): Promise<void> {
       <h1>Rollovers</h1>
       <p class="soft">Plans under way, and what has been run.</p>
     </header>
-    <ProblemNote
-      v-if="problem ?? discardProblem"
-      :problem="(problem ?? discardProblem)!"
-      @retry="
-        discardProblem = null
-        refresh()
-      "
-    />
+    <ProblemNote v-if="shownProblem" :problem="shownProblem" @retry="again" />
     <LoadingLines v-if="!data && !problem" what="Fetching your plans …" />
     <table v-if="data?.plans.length" class="ruled">
       <thead>
@@ -46,48 +62,26 @@ async function discard(id: string): Promise<void> {
       <tbody>
         <tr v-for="plan in data.plans" :key="plan.id">
           <td>
-            <NuxtLink :to="`/plans/${plan.id}/${plan.state === 'run' ? 'run' : 'date'}`"
-              ><b>{{ codeText(plan.target) }}</b> {{ plan.target.title }},
-              {{ plan.target.term.name }}</NuxtLink
-            >
+            <NuxtLink :to="`/plans/${plan.id}/${plan.state === 'run' ? 'run' : 'date'}`">
+              <b>{{ codeText(plan.target) }}</b> {{ plan.target.title }}, {{ plan.target.term.name }}
+            </NuxtLink>
           </td>
+          <td>{{ sourcesText(plan) }}</td>
           <td>
-            {{ plan.mode === 'in-place' && plan.state === 'draft' ? 'in place, ' : ''
-            }}{{ plan.sources.map(source => `${codeText(source)}, ${source.term.name}`).join('; ') }}
-          </td>
-          <td>
-            <span v-if="plan.writing" class="settle"
-              >{{ plan.writing.by }} is writing into the shell since
-              {{ instantText(plan.writing.since, plan.target.term.timeZone).slice(-5) }}</span
-            ><span v-else-if="plan.run" class="kept">{{
-              plan.mode === 'in-place' ? 'rolled in place' : `run, ${counted(plan.run.items, 'item')} added`
-            }}</span
-            ><span v-else
-              >a draft;
-              {{
-                plan.target.origin === 'awaited' && plan.mode === 'roll'
-                  ? 'waits for its shell'
-                  : 'nothing is written'
-              }}</span
-            >
+            <span :class="stateOf(plan).colour">{{ stateOf(plan).text }}</span>
           </td>
           <td class="soft">
             {{ instantText(plan.updatedAt, plan.target.term.timeZone) }}, {{ plan.updatedBy }}
           </td>
           <td class="acts">
             <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Record</NuxtLink>
-            <template v-else-if="asking === plan.id"
-              ><button class="link danger" type="button" @click="discard(plan.id)">
+            <template v-else-if="asking === plan.id">
+              <button class="link danger" type="button" @click="discardAsked(plan.id)">
                 Discard the plan for {{ codeText(plan.target) }}
               </button>
-              <button class="link" type="button" @click="asking = null">Keep it</button></template
-            >
-            <button
-              v-else-if="plan.target.role && plan.target.role !== 'coordinator'"
-              class="link"
-              type="button"
-              @click="asking = plan.id"
-            >
+              <button class="link" type="button" @click="asking = null">Keep it</button>
+            </template>
+            <button v-else-if="mayDiscard(plan)" class="link" type="button" @click="asking = plan.id">
               Discard …
             </button>
           </td>

@@ -14,27 +14,39 @@ defineEmits<{
   fast: [source: string]
   plan: [source: string]
   attach: [planId: string]
-  mark: [mark: { pinned?: boolean; hidden?: boolean }]
+  prefer: [preferences: { pinned?: boolean; hidden?: boolean }]
 }>()
 const name = computed(() => codeText(props.line))
 const change = computed(() => props.shell?.changes[0] ?? null)
+const originText = (course: ShellLine['course']): string => {
+  if (course.origin === 'registrar') return `${counted(course.students, 'student')} on the roster`
+  return course.origin === 'snapshot' ? 'a snapshot, kept as it was' : 'made by hand, no roster'
+}
+const holdsText = (course: ShellLine['course']): string => {
+  if (course.sharesWith) return `shows ${counted(course.items, 'item')} of another section`
+  return course.items ? `holds ${counted(course.items, 'item')}` : 'empty'
+}
 const roster = computed(() => {
-  if (!props.shell) return ''
-  const { course } = props.shell
-  return [
-    meetingText(course.meetings) || 'no meeting times known',
-    course.origin === 'registrar'
-      ? `${counted(course.students, 'student')} on the roster`
-      : course.origin === 'snapshot'
-        ? 'a snapshot, kept as it was'
-        : 'made by hand, no roster',
-    course.sharesWith
-      ? `shows ${counted(course.items, 'item')} of another section`
-      : course.items
-        ? `holds ${counted(course.items, 'item')}`
-        : 'empty',
-  ].join(' · ')
+  const course = props.shell?.course
+  if (!course) return ' '
+  const meets = meetingText(course.meetings) || 'no meeting times known'
+  return [meets, originText(course), holdsText(course)].join(' · ')
 })
+/** `begins in 3 days · you assist · taught by …` */
+const whoText = computed(() =>
+  [
+    props.when,
+    props.line.role === 'assistant' && 'you assist',
+    props.line.people ? `taught by ${props.line.people}` : 'nobody teaches it yet',
+  ]
+    .filter(Boolean)
+    .join(' · '),
+)
+/** Whether something may be put into it at all. */
+const isOpen = computed(
+  () => props.shell !== null && props.shell.mayPlan && !props.past && !props.shell.course.sharesWith,
+)
+const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !props.shell?.lastRun)
 </script>
 
 <template>
@@ -45,11 +57,9 @@ const roster = computed(() => {
         ><em v-if="line.label" class="soft">{{ line.label }}</em
         ><span v-if="shell?.course.label" class="small soft">{{ shell.course.label }}</span>
       </h3>
-      <p class="soft line">{{ roster || ' ' }}</p>
+      <p class="soft line">{{ roster }}</p>
       <p class="soft small line">
-        <b v-if="line.missing" class="settle">not in the registrar’s list any more · </b>{{ when }} ·
-        {{ line.role === 'assistant' ? 'you assist · ' : ''
-        }}{{ line.people ? `taught by ${line.people}` : 'nobody teaches it yet' }}
+        <b v-if="line.missing" class="settle">not in the registrar’s list any more · </b>{{ whoText }}
       </p>
     </div>
     <div v-if="shell" class="cell">
@@ -119,11 +129,11 @@ const roster = computed(() => {
           >Go on with the plan</NuxtLink
         >
         <button
-          v-else-if="shell.fits.length && shell.mayPlan"
+          v-else-if="shell.fits[0] && shell.mayPlan"
           class="act"
           type="button"
           :disabled="busy"
-          @click="$emit('attach', shell.fits[0]!.planId)"
+          @click="$emit('attach', shell.fits[0].planId)"
         >
           Attach your plan
         </button>
@@ -146,14 +156,7 @@ const roster = computed(() => {
       </template>
       <span class="small links">
         <button
-          v-if="
-            shell?.suggestion &&
-            shell.mayPlan &&
-            !past &&
-            !shell.plan &&
-            !shell.lastRun &&
-            !shell.course.sharesWith
-          "
+          v-if="shell?.suggestion && mayGoStepwise"
           class="link"
           type="button"
           :disabled="busy"
@@ -161,15 +164,13 @@ const roster = computed(() => {
         >
           step by step
         </button>
-        <NuxtLink v-if="shell?.mayPlan && !past && !shell.course.sharesWith" :to="`/fill/${line.id}`"
-          >other ways</NuxtLink
-        >
+        <NuxtLink v-if="isOpen" :to="`/fill/${line.id}`">other ways</NuxtLink>
         <button
           class="link"
           type="button"
           :aria-pressed="line.pinned"
           :aria-label="`${line.pinned ? 'Unpin' : 'Pin'} ${name}`"
-          @click="$emit('mark', { pinned: !line.pinned })"
+          @click="$emit('prefer', { pinned: !line.pinned })"
         >
           {{ line.pinned ? 'unpin' : 'pin' }}
         </button>
@@ -177,7 +178,7 @@ const roster = computed(() => {
           class="link"
           type="button"
           :aria-label="`${line.hidden ? 'Show' : 'Hide'} ${name}`"
-          @click="$emit('mark', { hidden: !line.hidden })"
+          @click="$emit('prefer', { hidden: !line.hidden })"
         >
           {{ line.hidden ? 'show again' : 'hide' }}
         </button>

@@ -1,6 +1,7 @@
 import { dayText } from '~~/core/dates/words'
 import type { IndexLine, ShellsReply } from '~~/shared/api/shells'
 
+import { there } from '~/composables/api'
 import { daysText } from '~/composables/words'
 
 export const views = ['now', 'past', 'archived', 'hidden'] as const
@@ -18,27 +19,38 @@ export interface Findable {
   text: string
   view: View
 }
+export const termOf = (reply: ShellsReply, at: number): ShellsReply['terms'][number] => there(reply.terms[at])
 export function findable(reply: ShellsReply): Findable[] {
   const viewOf = (line: IndexLine): View => {
-    const when = reply.terms[line.term]!.when
-    return line.hidden
-      ? 'hidden'
-      : line.origin === 'snapshot' || when === 'archived'
-        ? 'archived'
-        : when === 'past'
-          ? 'past'
-          : 'now'
+    if (line.hidden) return 'hidden'
+    const when = termOf(reply, line.term).when
+    if (line.origin === 'snapshot' || when === 'archived') return 'archived'
+    return when === 'past' ? 'past' : 'now'
   }
-  const courses = reply.courses
+  const textOf = ({ code, section, title, label, term, people }: IndexLine): string =>
+    [code, code.replace(/\s/g, ''), section, title, label ?? '', termOf(reply, term).name, people]
+      .join(' ')
+      .toLowerCase()
+  return reply.courses
     .filter(line => line.origin !== 'template')
-    .map(line => ({
-      line,
-      view: viewOf(line),
-      text: `${line.code} ${line.code.replace(/\s/g, '')} ${line.section} ${line.title} ${line.label ?? ''} ${reply.terms[line.term]!.name} ${line.people}`.toLowerCase(),
-    }))
-  const byName = (a: Findable, b: Findable): number =>
-    a.line.code < b.line.code ? -1 : a.line.code > b.line.code ? 1 : a.line.section < b.line.section ? -1 : 1
-  return courses.sort((a, b) => a.line.term - b.line.term || byName(a, b))
+    .map(line => ({ line, view: viewOf(line), text: textOf(line) }))
+    .sort(
+      (a, b) =>
+        a.line.term - b.line.term ||
+        inOrder(a.line.code, b.line.code) ||
+        inOrder(a.line.section, b.line.section),
+    )
+}
+/** The order of code points: fast, and codes are letters and digits. */
+function inOrder(a: string, b: string): number {
+  if (a === b) return 0
+  return a < b ? -1 : 1
+}
+
+function noteOf({ when, classesFrom, classesTo, daysToClasses }: ShellsReply['terms'][number]): string {
+  if (when === 'past' || when === 'archived')
+    return `classes ended ${dayText(classesTo)} ${classesTo.slice(0, 4)}`
+  return `classes ${daysToClasses > 0 ? 'begin' : 'began'} ${daysText(daysToClasses)}, ${dayText(classesFrom)}`
 }
 
 export type Row = { head: string; note: string; key: string } | { line: IndexLine; key: string }
@@ -69,23 +81,17 @@ export function rowsOf(
     found.filter(line => line.pinned),
   )
   const byTerm = new Map<number, IndexLine[]>()
-  for (const line of found)
-    if (!line.pinned) {
-      const list = byTerm.get(line.term)
-      if (list) list.push(line)
-      else byTerm.set(line.term, [line])
-    }
+  for (const line of found) {
+    if (line.pinned) continue
+    const list = byTerm.get(line.term)
+    if (list) list.push(line)
+    else byTerm.set(line.term, [line])
+  }
   const order = reply.terms.map((_, at) => at)
   if (view !== 'now') order.reverse()
   for (const at of order) {
-    const term = reply.terms[at]!
-    group(
-      term.name,
-      term.when === 'past' || term.when === 'archived'
-        ? `classes ended ${dayText(term.classesTo)} ${term.classesTo.slice(0, 4)}`
-        : `classes ${term.daysToClasses > 0 ? 'begin' : 'began'} ${daysText(term.daysToClasses)}, ${dayText(term.classesFrom)}`,
-      byTerm.get(at) ?? [],
-    )
+    const term = termOf(reply, at)
+    group(term.name, noteOf(term), byTerm.get(at) ?? [])
   }
   return { rows, shown, counts }
 }

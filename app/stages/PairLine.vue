@@ -1,68 +1,59 @@
 <script setup lang="ts">
 import type { PlanReply } from '~~/shared/api/plans'
-import { usePlan } from './plan'
+import { usePlan } from './plan/store'
 
 /** The two courses, always in sight: which one stays as it is and which one changes. */
 const props = defineProps<{ plan: PlanReply }>()
-const inPlace = computed(() => props.plan.mode === 'in-place')
-const awaited = computed(() => props.plan.target.course.origin === 'awaited')
 const store = usePlan()
-const saved = computed(() => {
-  const { plan, saving } = store
-  if (!plan) return ''
-  if (plan.state === 'run')
-    return `Run ${instantText(plan.run?.at ?? plan.savedAt, plan.target.course.term.timeZone)} by ${plan.run?.by ?? plan.savedBy}.`
-  return saving === 'saved'
-    ? `Draft saved ${instantText(plan.savedAt, plan.target.course.term.timeZone)}`
-    : saving === 'failed' || saving === 'conflict'
-      ? 'Not saved yet'
-      : 'Saving …'
+const inPlace = computed(() => props.plan.mode === 'in-place')
+const isRun = computed(() => props.plan.state === 'run')
+const awaited = computed(() => props.plan.target.course.origin === 'awaited')
+
+const fromText = computed(() => {
+  if (!inPlace.value) return 'From · stays as it is'
+  return isRun.value ? 'The snapshot · stays as it was' : 'Now · a snapshot of it is kept'
 })
+const intoText = computed(() => {
+  if (inPlace.value)
+    return isRun.value ? 'In place · this course was changed' : 'In place · this same course changes'
+  if (awaited.value) return 'Into · the shell is still to come'
+  return isRun.value ? 'Into · this shell was changed' : 'Into · this shell changes'
+})
+const further = computed(() => props.plan.more.map(side => codeText(side.course)).join(', '))
+const factsText = (course: PlanReply['target']['course']): string =>
+  `${codeText(course)} · ${courseFacts(course)}`
+
+const stateText = computed(() => {
+  const { run, savedAt, savedBy, target } = props.plan
+  const instant = (at: string): string => instantText(at, target.course.term.timeZone)
+  if (isRun.value) return `Run ${instant(run?.at ?? savedAt)} by ${run?.by ?? savedBy}.`
+  if (store.saving === 'saved') return `Draft saved ${instant(savedAt)}`
+  return store.saving === 'failed' || store.saving === 'conflict' ? 'Not saved yet' : 'Saving …'
+})
+const rosterText = computed(() =>
+  awaited.value ? '' : ` · ${props.plan.target.course.students} on the roster`,
+)
 </script>
 
 <template>
   <div class="pair">
     <section :aria-label="inPlace ? 'Now, a snapshot is kept' : 'From, stays as it is'">
-      <p class="caps">
-        {{
-          inPlace
-            ? plan.state === 'run'
-              ? 'The snapshot · stays as it was'
-              : 'Now · a snapshot of it is kept'
-            : 'From · stays as it is'
-        }}
-      </p>
+      <p class="caps">{{ fromText }}</p>
       <h2>
-        {{ plan.source.course.title
-        }}<span v-if="plan.more.length" class="more">
-          and {{ plan.more.map(side => codeText(side.course)).join(', ') }}</span
-        >
+        {{ plan.source.course.title }}<span v-if="further" class="more"> and {{ further }}</span>
       </h2>
-      <p class="facts">{{ codeText(plan.source.course) }} · {{ courseFacts(plan.source.course) }}</p>
+      <p class="facts">{{ factsText(plan.source.course) }}</p>
     </section>
     <svg class="arrow" width="36" height="14" viewBox="0 0 36 14" aria-label="into" role="img">
       <path d="M0 7H34M27 1.5L34 7L27 12.5" fill="none" stroke="var(--tide)" stroke-width="2" />
     </svg>
     <section aria-label="Into, this shell changes">
-      <p class="caps into">
-        {{
-          inPlace
-            ? plan.state === 'run'
-              ? 'In place · this course was changed'
-              : 'In place · this same course changes'
-            : awaited
-              ? 'Into · the shell is still to come'
-              : plan.state === 'run'
-                ? 'Into · this shell was changed'
-                : 'Into · this shell changes'
-        }}
-      </p>
+      <p class="caps into">{{ intoText }}</p>
       <h2>{{ plan.target.course.title }}</h2>
-      <p class="facts">{{ codeText(plan.target.course) }} · {{ courseFacts(plan.target.course) }}</p>
+      <p class="facts">{{ factsText(plan.target.course) }}</p>
     </section>
     <p class="state soft small">
-      <span v-if="plan.state === 'draft'">Nothing is written until you run it.<br /></span>{{ saved
-      }}{{ awaited ? '' : ` · ${plan.target.course.students} on the roster` }}
+      <span v-if="!isRun">Nothing is written until you run it.<br /></span>{{ stateText }}{{ rosterText }}
     </p>
   </div>
 </template>

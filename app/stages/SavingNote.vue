@@ -1,49 +1,27 @@
 <script setup lang="ts">
-import { usePlan } from './plan'
+import { clashesText } from './clashes'
+import { usePlan } from './plan/store'
 
 /** Said when a change could not be saved: what is safe, and the ways on. */
 const store = usePlan()
-/** What both changed, in words. */
-const clashes = computed(() => {
-  const titles = new Map(store.nodes.map(node => [node.lineage, node.title]))
-  const words = (store.elsewhere?.clashes ?? []).map(path => {
-    const [part, kind, key] = path.split('.')
-    return kind === 'itemRules' || kind === 'unitRules'
-      ? `the dates of “${titles.get(key!) ?? 'an item'}”`
-      : kind === 'kindRules'
-        ? `the rule for ${kindWords[key!]?.[1] ?? key}`
-        : part === 'dates'
-          ? 'the rule for dates'
-          : part === 'names'
-            ? 'the names'
-            : 'the windows'
-  })
-  return words.slice(0, 3).join(', ') + (words.length > 3 ? ` and ${words.length - 3} more` : '')
-})
-const busy = ref(false)
-async function act(work: () => Promise<void>): Promise<void> {
-  busy.value = true
-  try {
-    await work()
-  } finally {
-    busy.value = false
-  }
-}
+const clashes = computed(() => clashesText(store.elsewhere?.clashes ?? [], store.nodes))
+const { run: showTheirs, busy: showing } = useAction(() => store.showTheirs())
+const { run: keepMine, busy: keeping } = useAction(() => store.keepMine())
+const { run: save, busy: saving } = useAction(() => store.save())
+const busy = computed(() => showing.value || keeping.value || saving.value)
 </script>
 
 <template>
   <div class="saving" role="alert">
-    <strong>{{ store.savingProblem?.title }}.</strong> {{ store.savingProblem?.detail
-    }}<template v-if="store.elsewhere?.clashes.length"> Both of you changed {{ clashes }}.</template>
+    <strong>{{ store.savingProblem?.title }}.</strong> {{ store.savingProblem?.detail }}
+    <template v-if="clashes">Both of you changed {{ clashes }}.</template>
     <template v-if="store.saving === 'conflict'">
-      <button class="link" type="button" :disabled="busy" @click="act(store.takeTheirs)">
+      <button class="link" type="button" :disabled="busy" @click="showTheirs()">
         Show what was saved there
       </button>
-      <button class="link" type="button" :disabled="busy" @click="act(store.keepMine)">
-        Keep mine, over it
-      </button>
+      <button class="link" type="button" :disabled="busy" @click="keepMine()">Keep mine, over it</button>
     </template>
-    <button v-else class="link" type="button" :disabled="busy" @click="act(store.save)">Save again</button>
+    <button v-else class="link" type="button" :disabled="busy" @click="save()">Save again</button>
   </div>
 </template>
 

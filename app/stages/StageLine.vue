@@ -1,80 +1,55 @@
 <script setup lang="ts">
-import { studentDataKinds } from '~~/core/clear/kinds'
 import type { PlanReply } from '~~/shared/api/plans'
-import { usePlan } from './plan'
-import { stages, type StageKey } from './stages'
+import { usePlan } from './plan/store'
+import { stageNotes } from './stage-notes'
+import { stages } from './stages'
 
 /** Where one is among the stages, with a count under each. The line breaks after Run: that is where writing happens. */
 const props = defineProps<{ plan: PlanReply }>()
 const store = usePlan()
 const route = useRoute()
-const current = computed(() => route.path.split('/').at(-1) as StageKey)
-const at = computed(() => stages.findIndex(stage => stage.key === current.value))
-const run = computed(() => props.plan.state === 'run')
-const notes = computed((): Record<StageKey, { text: string; settle?: boolean }> => {
-  const settle = store.ledger?.summary.settle ?? 0
-  const held = [props.plan.source, ...props.plan.more].reduce(
-    (all, side) => all + studentDataKinds.reduce((sum, kind) => sum + side.studentData[kind], 0),
-    0,
-  )
-  return {
-    pair:
-      props.plan.target.course.origin === 'awaited' && props.plan.mode === 'roll'
-        ? { text: props.plan.fits.length ? 'attach the shell' : 'no shell yet', settle: true }
-        : {
-            text:
-              props.plan.mode === 'in-place'
-                ? 'in place'
-                : props.plan.more.length
-                  ? counted(props.plan.more.length + 1, 'source')
-                  : props.plan.source.course.code === props.plan.target.course.code
-                    ? 'matched'
-                    : 'different codes',
-          },
-    carry: {
-      text: props.plan.mode === 'in-place' ? 'skipped' : `${store.counts.carried} of ${store.counts.items}`,
-    },
-    clear: {
-      text:
-        props.plan.mode === 'in-place'
-          ? held
-            ? 'stays in it'
-            : 'nothing there'
-          : held
-            ? 'nothing crosses'
-            : 'nothing there',
-    },
-    date: settle
-      ? { text: `${settle} to settle`, settle: true }
-      : { text: `${store.ledger?.summary.dates ?? 0} dates` },
-    run: { text: run.value ? 'done' : 'writes' },
-  }
-})
+const at = computed(() => stages.findIndex(stage => stage.key === route.path.split('/').at(-1)))
+const isRun = computed(() => props.plan.state === 'run')
+const notes = computed(() =>
+  stageNotes(props.plan, {
+    ...store.counts,
+    dates: store.ledger?.summary.dates ?? 0,
+    settle: store.ledger?.summary.settle ?? 0,
+  }),
+)
+const links = computed(() =>
+  stages.map((stage, index) => ({
+    ...stage,
+    to: `/plans/${props.plan.id}/${stage.key}`,
+    note: notes.value[stage.key],
+    current: index === at.value,
+    past: index < at.value || isRun.value,
+  })),
+)
 </script>
 
 <template>
   <nav class="line" aria-label="Stages">
     <NuxtLink
-      v-for="(stage, index) in stages"
-      :key="stage.key"
-      :to="`/plans/${plan.id}/${stage.key}`"
+      v-for="{ key, name, to, note, current, past } in links"
+      :key="key"
+      :to="to"
       class="stage"
-      :class="{ current: stage.key === current, past: index < at || run }"
-      :aria-current="stage.key === current ? 'step' : undefined"
+      :class="{ current, past }"
+      :aria-current="current ? 'step' : undefined"
     >
       <i aria-hidden="true" />
       <span
-        ><b>{{ stage.name }}</b>
-        <em :class="{ settle: notes[stage.key].settle }">{{ notes[stage.key].text }}</em></span
+        ><b>{{ name }}</b> <em :class="{ settle: note.settle }">{{ note.text }}</em></span
       >
     </NuxtLink>
     <span class="gap" aria-hidden="true" />
-    <NuxtLink v-if="run" :to="`/courses/${plan.target.course.id}`" class="stage last"
-      ><i aria-hidden="true" /><span><b>Open</b> <em>the shell</em></span></NuxtLink
-    >
-    <span v-else class="stage last off"
-      ><i aria-hidden="true" /><span><b>Open</b> <em>after the run</em></span></span
-    >
+    <NuxtLink v-if="isRun" :to="`/courses/${plan.target.course.id}`" class="stage last">
+      <i aria-hidden="true" /><span><b>Open</b> <em>the shell</em></span>
+    </NuxtLink>
+    <span v-else class="stage last off">
+      <i aria-hidden="true" /><span><b>Open</b> <em>after the run</em></span>
+    </span>
   </nav>
 </template>
 

@@ -1,41 +1,75 @@
 import { compileTerm } from '~~/core/calendar/term'
+import { holdsYears, type ZoneRules } from '~~/core/calendar/zone'
 import { compareMethods } from '~~/core/dates/fit'
-import { ledgerInputs, planLedger, type CompileInput } from '~~/core/plan/compile'
+import type { MethodName } from '~~/core/dates/rule'
+import {
+  ledgerInputs,
+  planLedger,
+  zoneYearsOf,
+  type CompileInput,
+  type PlanBase,
+  type PlanSide,
+} from '~~/core/plan/compile'
 import { mergeSources, type MergedSources } from '~~/core/plan/sources'
+import type { Comparison, CourseSide, FromDatesWorker, ToDatesWorker } from './messages'
 import { packItems } from './packing'
-import type { DatesAnswer, ToDatesWorker } from './messages'
+
+/** The methods that the page offers for the whole course. */
+export const offeredMethods: readonly MethodName[] = ['keep-week', 'offset', 'none']
+
+const sideOf = ({ calendar, meetings, nodes, categories }: CourseSide): PlanSide => ({
+  term: compileTerm(calendar),
+  meetings,
+  nodes,
+  categories,
+})
+/** Each source has a calendar of its own; what a method leaves to settle is that of all together, and the first one's best is suggested. */
+function compare(input: CompileInput, merged: MergedSources): Comparison | null {
+  const comparisons = ledgerInputs(input, merged).map(each => compareMethods(each, offeredMethods))
+  const settles: Comparison['settles'] = {}
+  for (const { fits } of comparisons)
+    for (const { method, summary } of fits) settles[method] = (settles[method] ?? 0) + summary.settle
+  const [first] = comparisons
+  return first ? { settles, suggested: first.suggested } : null
+}
 
 /**
  * Answers the messages of a page about one plan at a time: first the dates, then how the methods compare. The worker uses it,
  * and the page itself where no worker starts.
  */
-export function datesComputer(answer: (answer: DatesAnswer) => void): (message: ToDatesWorker) => void {
-  let pair: Omit<CompileInput, 'document'> | null = null
-  let merged: MergedSources | undefined
-  return message => {
-    if (message.type === 'pair') {
-      const [source, ...more] = message.sources.map(side => ({ ...side, term: compileTerm(side.calendar) }))
-      pair = {
-        source: source!,
-        more,
-        target: { ...message.target, term: compileTerm(message.target.calendar) },
-        zone: message.zone,
-      }
-      merged = mergeSources([source!, ...more])
-      return
-    }
-    if (!pair) return
-    const { round } = message
-    const input = { ...pair, document: message.document }
+export function datesComputer(answer: (answer: FromDatesWorker) => void): (message: ToDatesWorker) => void {
+  let pair: Omit<PlanBase, 'document'> | null = null
+  let zone: ZoneRules | null = null
+  let merged: MergedSources | null = null
+
+  function plan({ round, document }: Extract<ToDatesWorker, { type: 'plan' }>): void {
+    if (!pair || !zone || !merged) return
+    const base = { ...pair, document }
+    const years = zoneYearsOf(base, merged)
+    if (!holdsYears(zone.years, years))
+      return answer({ type: 'zone-wanted', round, timeZone: zone.timeZone, years })
+    const input = { ...base, zone }
     const { items, summary } = planLedger(input, merged)
     answer({ type: 'ledger', round, summary, items: packItems(items) })
-    // Each source has a calendar of its own; what a method leaves to settle is that of all together, and the first one's best is suggested.
-    const comparisons = ledgerInputs(input, merged).map(each =>
-      compareMethods(each, ['keep-week', 'offset', 'none']),
-    )
-    const settles: Record<string, number> = {}
-    for (const { fits } of comparisons)
-      for (const fit of fits) settles[fit.key] = (settles[fit.key] ?? 0) + fit.summary.settle
-    answer({ type: 'comparison', round, comparison: { settles, suggested: comparisons[0]!.suggested } })
+    const comparison = compare(input, merged)
+    if (comparison) answer({ type: 'comparison', round, comparison })
+  }
+  return message => {
+    switch (message.type) {
+      case 'pair':
+        pair = {
+          source: sideOf(message.source),
+          more: message.more.map(sideOf),
+          target: sideOf(message.target),
+        }
+        merged = mergeSources([pair.source, ...pair.more])
+        zone = message.zone
+        return
+      case 'zone':
+        zone = message.zone
+        return
+      case 'plan':
+        return plan(message)
+    }
   }
 }

@@ -1,30 +1,41 @@
 import type { Meeting, TermCalendar } from '~~/core/calendar/schema'
-import type { ZoneRules } from '~~/core/calendar/zone'
+import type { Years, ZoneRules } from '~~/core/calendar/zone'
 import type { OutlineNode } from '~~/core/course/outline'
 import type { PlannedItem, Summary } from '~~/core/dates/plan'
+import type { MethodName } from '~~/core/dates/rule'
 import type { Category } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PackedItems } from './packing'
 
-export interface PlanSide {
+export interface CourseSide {
   calendar: TermCalendar
   meetings: readonly Meeting[]
   nodes: readonly OutlineNode[]
   categories: readonly Category[]
 }
-/** What does not change while one plans is sent once, the document each time. */
+/** What does not change while one plans is sent once, the document each time; zone data again where a rule reaches further. */
 export type ToDatesWorker =
-  | { type: 'pair'; sources: PlanSide[]; target: PlanSide; zone: ZoneRules }
+  | { type: 'pair'; source: CourseSide; more: CourseSide[]; target: CourseSide; zone: ZoneRules }
+  | { type: 'zone'; zone: ZoneRules }
   | { type: 'plan'; round: number; document: PlanDocument }
+
 /** Where every date lands; and, following it, what other methods would leave to do. */
 export interface Ledger {
   items: PlannedItem[]
   summary: Summary
 }
 export interface Comparison {
-  settles: Record<string, number>
-  suggested: string
+  settles: Partial<Record<MethodName, number>>
+  suggested: MethodName
 }
 export type DatesAnswer =
   | { type: 'ledger'; round: number; summary: Summary; items: PackedItems }
   | { type: 'comparison'; round: number; comparison: Comparison }
+/** A rule reaches years of which the worker knows no zone data: nothing is computed until it has them. */
+export interface ZoneWanted {
+  type: 'zone-wanted'
+  round: number
+  timeZone: string
+  years: Years
+}
+export type FromDatesWorker = DatesAnswer | ZoneWanted

@@ -19,7 +19,7 @@ describe('planned items between threads', () => {
             target: term,
             sourceMeetings: [],
             targetMeetings: [],
-            zone: { timeZone: 'UTC', offset: 0, transitions: [] },
+            zone: { timeZone: 'UTC', years: { from: 1970, to: 2199 }, offset: 0, transitions: [] },
             rules: ruleSetSchema.parse({ itemRules }),
             items,
           }).items

@@ -1,10 +1,10 @@
-import type { Flag } from '~~/core/dates/draft'
-import type { CrossedSlot, PlannedItem } from '~~/core/dates/plan'
+import type { Flag } from '~~/core/dates/flags'
+import type { CrossedDate, PlannedItem } from '~~/core/dates/plan'
 
 /** Planned items as they travel between threads: what items share is sent once, and each item is four numbers that point to it. */
 export interface PackedItems {
   ids: string[]
-  slots: CrossedSlot[]
+  dates: CrossedDate[]
   flags: (readonly Flag[])[]
   rows: Int32Array<ArrayBuffer>
 }
@@ -27,33 +27,33 @@ function numbering<T>(): { of: (value: T) => number; values: T[] } {
 
 /** Copying thousands of small objects to another thread takes longer than making them: so they are made where they are wanted. */
 export function packItems(items: readonly PlannedItem[]): PackedItems {
-  const slots = numbering<CrossedSlot>()
+  const dates = numbering<CrossedDate>()
   const flags = numbering<readonly Flag[]>()
   const rows = new Int32Array(items.length * 4)
   items.forEach((item, at) =>
     rows.set(
       [
-        slots.of(item.slots.opens),
-        slots.of(item.slots.due),
-        slots.of(item.slots.closes),
+        dates.of(item.crossed.opens),
+        dates.of(item.crossed.due),
+        dates.of(item.crossed.closes),
         flags.of(item.flags),
       ],
       at * 4,
     ),
   )
-  return { ids: items.map(item => item.id), slots: slots.values, flags: flags.values, rows }
+  return { ids: items.map(item => item.id), dates: dates.values, flags: flags.values, rows }
 }
 
-export function unpackItems({ ids, slots, flags, rows }: PackedItems): PlannedItem[] {
+export function unpackItems({ ids, dates, flags, rows }: PackedItems): PlannedItem[] {
   return ids.map((id, at) => {
-    const [opens, due, closes] = [slots[rows[at * 4]!]!, slots[rows[at * 4 + 1]!]!, slots[rows[at * 4 + 2]!]!]
+    const [opens, due, closes] = [dates[rows[at * 4]!]!, dates[rows[at * 4 + 1]!]!, dates[rows[at * 4 + 2]!]!]
     return {
       id,
       opens: opens.at,
       due: due.at,
       closes: closes.at,
       flags: flags[rows[at * 4 + 3]!]!,
-      slots: { opens, due, closes },
+      crossed: { opens, due, closes },
     }
   })
 }

@@ -16,8 +16,8 @@ const shown = (at: string | null): string =>
   at === null
     ? ''
     : `${new Intl.DateTimeFormat('en', { weekday: 'short', timeZone: 'UTC' }).format(new Date(`${at}Z`))} ${Number(at.slice(8, 10))} ${months[Number(at.slice(5, 7)) - 1]} ${at.slice(11)}`
-const cell = async (row: Locator, slot: string): Promise<string> =>
-  (await row.locator(`[data-slot=${slot}]`).innerText()).replace(/\s+/g, ' ').trim()
+const cell = async (row: Locator, field: string): Promise<string> =>
+  (await row.locator(`[data-field=${field}]`).innerText()).replace(/\s+/g, ' ').trim()
 
 /** Finds a row of the virtual ledger: looks on from where it is, then once from the top. */
 async function ledgerRow(page: Page, title: string): Promise<Locator> {
@@ -85,8 +85,8 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
     const expected = worked.expected.items.find(item => item.id === id)!
     if (!expected.opens && !expected.due && !expected.closes) continue
     const row = await ledgerRow(page, title)
-    for (const slot of ['opens', 'due', 'closes'] as const)
-      expect(await cell(row, slot), `${title}, ${slot}`).toBe(shown(expected[slot]) || '–')
+    for (const field of ['opens', 'due', 'closes'] as const)
+      expect(await cell(row, field), `${title}, ${field}`).toBe(shown(expected[field]) || '–')
   }
   await (await ledgerRow(page, 'Soundings project')).click()
   await expect(page.locator('.note')).toContainText('Tue 30 Mar runs on a Monday timetable')
@@ -97,10 +97,10 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await page.keyboard.press('e')
   await page.getByLabel('Due', { exact: true }).fill('2027-01-18T12:00')
   await page.keyboard.press('Enter')
-  await expect(log.locator('[data-slot=due]')).toHaveText(/Mon 18 Jan\s+12:00/)
+  await expect(log.locator('[data-field=due]')).toHaveText(/Mon 18 Jan\s+12:00/)
   await expect(log).toContainText('held')
   await page.keyboard.press('u')
-  await expect(log.locator('[data-slot=due]')).toHaveText(/Fri 15 Jan\s+23:59/)
+  await expect(log.locator('[data-field=due]')).toHaveText(/Fri 15 Jan\s+23:59/)
 
   // The other methods, live.
   await page.getByText('No dates', { exact: true }).click()
@@ -130,8 +130,8 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   for (const { id, title } of worked.case.items) {
     const expected = worked.expected.items.find(item => item.id === id)!
     const row = page.locator(`tr[data-item="${title}"]`)
-    for (const slot of ['opens', 'due', 'closes'] as const)
-      expect(await cell(row, slot), `${title}, ${slot}`).toBe(shown(expected[slot]))
+    for (const field of ['opens', 'due', 'closes'] as const)
+      expect(await cell(row, field), `${title}, ${field}`).toBe(shown(expected[field]))
   }
   await page.getByRole('link', { name: 'The two bulges' }).click()
   await expect(page.locator('.content')).toContainText('The moon pulls on all of the earth')
@@ -197,7 +197,7 @@ test('a plan changed in another tab is joined with what was changed here; where 
   await page.getByRole('link', { name: /On to Carry/ }).click()
   await expect(page.locator('.foot')).toContainText('0 stay behind')
   // What a screen reader is told of a box.
-  await expect(page.getByRole('checkbox', { name: 'Take Syllabus' })).toBeChecked()
+  await expect(page.getByRole('checkbox', { name: 'Carry Syllabus' })).toBeChecked()
   const other = await context.newPage()
   await other.goto(page.url())
   await other.locator('.row', { hasText: 'Syllabus' }).locator('.el-checkbox').click()

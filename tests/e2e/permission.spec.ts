@@ -95,7 +95,7 @@ const matrix: [
   ['POST /courses/OLD/shares', { days: 0 }, 400, 403, 400, 400, 404],
   ['POST /courses/OLD/template', {}, 400, 400, 400, 400, 404],
   ['GET /courses/OLD/dates.csv', null, 200, 200, 200, 200, 404],
-  ['PUT /courses/OLD/mark', { pinned: false }, 200, 200, 200, 200, 404],
+  ['PUT /courses/OLD/preferences', { pinned: false }, 200, 200, 200, 200, 404],
   ['GET /shells/SHELL/ways', null, 200, 200, 200, 200, 404],
   ['GET /shells', null, 200, 200, 200, 200, 200],
   ['POST /plans/awaited', { sources: ['OLD'], term: 'no-such-term' }, 400, 400, 400, 400, 404],

@@ -17,7 +17,7 @@ async function openPlan(page: Page, stage: string, section = '02'): Promise<void
 test('Carry by unit, by kind and by words, with counts', async ({ page }) => {
   await signIn(page)
   await openPlan(page, 'carry')
-  await page.getByRole('button', { name: 'Take everything' }).click()
+  await page.getByRole('button', { name: 'Carry everything' }).click()
   const foot = page.locator('.foot')
   await expect(foot).toContainText('98 items come across')
   await page.locator('.row.unit', { hasText: 'Getting your bearings' }).locator('.el-checkbox').click()
@@ -31,7 +31,7 @@ test('Carry by unit, by kind and by words, with counts', async ({ page }) => {
   await page.getByLabel('Find an item by its words').fill('nothing like this')
   await expect(page.getByText('Nothing in this course has the words')).toBeVisible()
   await page.getByLabel('Find an item by its words').fill('')
-  await page.getByRole('button', { name: 'Take everything' }).click()
+  await page.getByRole('button', { name: 'Carry everything' }).click()
   await expect(foot).toContainText('0 stay behind')
   await expect(page.locator('.pair')).toContainText('Draft saved')
 })

@@ -13,7 +13,7 @@ const id = String(useRoute().params.id)
 const { data, problem, refresh } = useLoaded(() => api.get<UploadReply>(`/uploads/${id}`))
 useHead({ title: () => (data.value ? `${data.value.name} · Northtide` : 'File · Northtide') })
 const moving = computed(
-  () => data.value !== null && ['waiting', 'reading', 'taking'].includes(data.value.state),
+  () => data.value !== null && ['waiting', 'reading', 'importing'].includes(data.value.state),
 )
 onMounted(refresh)
 const timer = setInterval(() => {
@@ -100,7 +100,7 @@ async function discard(): Promise<void> {
       <div v-if="moving" class="under-way" role="status">
         <h2>
           {{
-            data.state === 'taking'
+            data.state === 'importing'
               ? 'Being taken in'
               : data.state === 'waiting'
                 ? 'Waits for its turn'
@@ -110,13 +110,13 @@ async function discard(): Promise<void> {
         <progress :value="part ?? undefined" max="100" aria-label="How far it is" />
         <p class="soft">
           {{
-            data.state === 'taking' ? 'All of it goes in, or nothing.' : 'Nothing is stored in any course.'
+            data.state === 'importing' ? 'All of it goes in, or nothing.' : 'Nothing is stored in any course.'
           }}
           You may leave this page; it goes on.
         </p>
         <button class="link" type="button" @click="discard">
           {{
-            data.state === 'taking'
+            data.state === 'importing'
               ? 'Stop, and throw the file away'
               : 'Stop reading, and throw the file away'
           }}

@@ -9,7 +9,8 @@ useHead({ title: 'Files · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<UploadsReply>('/uploads'))
 onMounted(refresh)
 const moving = computed(
-  () => data.value?.uploads.some(upload => ['waiting', 'reading', 'taking'].includes(upload.state)) ?? false,
+  () =>
+    data.value?.uploads.some(upload => ['waiting', 'reading', 'importing'].includes(upload.state)) ?? false,
 )
 const timer = setInterval(() => {
   if (moving.value) void refresh()
@@ -109,7 +110,7 @@ async function send(options: UploadRequestOptions): Promise<void> {
               <td
                 :class="{
                   settle: upload.state === 'read',
-                  kept: upload.state === 'taken',
+                  kept: upload.state === 'imported',
                   lost: ['refused', 'failed'].includes(upload.state),
                 }"
               >

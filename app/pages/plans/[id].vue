@@ -3,7 +3,7 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 import PairLine from '~/stages/PairLine.vue'
 import StageLine from '~/stages/StageLine.vue'
 import SavingNote from '~/stages/SavingNote.vue'
-import { usePlan } from '~/stages/plan'
+import { usePlan } from '~/stages/plan/store'
 import { stages } from '~/stages/stages'
 
 const route = useRoute()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { studentDataWords, type StudentDataKind } from '~~/core/clear/kinds'
+import { dateFields } from '~~/core/course/dates'
+import { studentDataWords } from '~~/core/student-data/student-data'
 import type { RunReply } from '~~/shared/api/plans'
 import EffectTable from '~/stages/run/EffectTable.vue'
 
@@ -17,12 +18,10 @@ const factNames: Record<string, string> = {
   open_to: 'Students may enter until',
 }
 /** A name as it is, a date as it is said. */
-const factText = (value: string | null): string =>
-  value === null
-    ? 'not set'
-    : /^\d{4}-\d\d-\d\d$/.test(value)
-      ? `${dayText(value)} ${value.slice(0, 4)}`
-      : value
+function factText(value: string | null): string {
+  if (value === null) return 'not set'
+  return /^\d{4}-\d\d-\d\d$/.test(value) ? `${dayText(value)} ${value.slice(0, 4)}` : value
+}
 const print = (): void => window.print()
 </script>
 
@@ -51,8 +50,8 @@ const print = (): void => window.print()
         <NuxtLink :to="`/courses/${data.snapshot.id}`">a snapshot in {{ data.snapshot.term.name }}</NuxtLink
         >.
       </p>
-      <template v-if="data.course.length"
-        ><h2>The shell itself</h2>
+      <template v-if="data.course.length">
+        <h2>The shell itself</h2>
         <table class="ruled narrow">
           <thead>
             <tr>
@@ -68,8 +67,8 @@ const print = (): void => window.print()
               <td>{{ factText(fact.after) }}</td>
             </tr>
           </tbody>
-        </table></template
-      >
+        </table>
+      </template>
       <p v-if="data.sections.length">
         Its content is shown in {{ data.sections.map(section => codeText(section)).join(', ') }} too, each
         with the dates of its own meetings.
@@ -90,7 +89,7 @@ const print = (): void => window.print()
         </thead>
         <tbody>
           <tr v-for="line in data.audit" :key="line.kind">
-            <td class="kind">{{ studentDataWords[line.kind as StudentDataKind]?.[1] ?? line.kind }}</td>
+            <td class="kind">{{ studentDataWords(line.kind)[1] }}</td>
             <td class="number">{{ line.before }}</td>
             <td class="number">{{ line.after }}</td>
             <td class="number kept">{{ line.onNewItems }}</td>
@@ -102,9 +101,7 @@ const print = (): void => window.print()
         <thead>
           <tr>
             <th scope="col">Unit or item</th>
-            <th scope="col">Opens</th>
-            <th scope="col">Due</th>
-            <th scope="col">Closes</th>
+            <th v-for="field in dateFields" :key="field" scope="col">{{ fieldName(field) }}</th>
             <th scope="col">Noted</th>
           </tr>
         </thead>
@@ -114,8 +111,8 @@ const print = (): void => window.print()
               <KindMark v-if="entry.kind" :kind="entry.kind" /> {{ entry.title }}
               <span v-if="entry.entity === 'category'" class="soft small">grade category</span>
             </td>
-            <td v-for="slot in ['opens', 'due', 'closes'] as const" :key="slot">
-              {{ entry[slot] ? momentText(entry[slot]!) : '' }}
+            <td v-for="field in dateFields" :key="field">
+              {{ entry[field] ? momentText(entry[field]) : '' }}
             </td>
             <td class="soft small">{{ entry.flags.join(', ').replaceAll('-', ' ') }}</td>
           </tr>

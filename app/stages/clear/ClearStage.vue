@@ -1,32 +1,22 @@
 <script setup lang="ts">
-import { studentDataKinds, studentDataWords } from '~~/core/clear/kinds'
+import { studentDataNames, studentDataWords, totalOf } from '~~/core/student-data/student-data'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
-import { usePlan } from '../plan'
+import { useStagePlan } from '../plan/store'
+import { studentDataHeld } from './held'
 
-const store = usePlan()
-const plan = computed(() => store.plan!)
+const { plan } = useStagePlan()
 const sides = computed(() => [plan.value.source, ...plan.value.more])
-/** Kinds of student data in all sources together; those of a course that is only shared are not told. */
-const held = computed(
-  () =>
-    Object.fromEntries(
-      (['students', ...studentDataKinds] as const).map(kind => [
-        kind,
-        sides.value.reduce((sum, side) => sum + side.studentData[kind], 0),
-      ]),
-    ) as Record<'students' | (typeof studentDataKinds)[number], number>,
-)
-const total = computed(() => studentDataKinds.reduce((sum, kind) => sum + held.value[kind], 0))
+const data = computed(() => studentDataHeld(plan.value))
+const held = computed(() => data.value.counts)
+const total = computed(() => data.value.total)
 const untold = computed(() =>
   sides.value
     .filter(side => side.course.role === 'shared' || side.course.role === null)
     .map(side => codeText(side.course)),
 )
 const inPlace = computed(() => plan.value.mode === 'in-place')
-const inShell = computed(() =>
-  studentDataKinds.reduce((sum, kind) => sum + plan.value.target.studentData[kind], 0),
-)
+const inShell = computed(() => totalOf(plan.value.target.studentData))
 </script>
 
 <template>
@@ -64,8 +54,8 @@ const inShell = computed(() =>
           <td class="number kept">{{ inPlace ? numberText(held.students) : 0 }}</td>
           <td class="number">{{ numberText(inPlace ? held.students : plan.target.studentData.students) }}</td>
         </tr>
-        <tr v-for="kind in studentDataKinds" :key="kind">
-          <td class="kind">{{ studentDataWords[kind][1] }}</td>
+        <tr v-for="kind in studentDataNames" :key="kind">
+          <td class="kind">{{ studentDataWords(kind)[1] }}</td>
           <td class="number">{{ numberText(held[kind]) }}</td>
           <td class="number kept">{{ inPlace ? numberText(held[kind]) : 0 }}</td>
           <td class="number">{{ numberText(inPlace ? held[kind] : plan.target.studentData[kind]) }}</td>

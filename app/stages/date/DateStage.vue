@@ -1,85 +1,64 @@
 <script setup lang="ts">
-import { dayOf, isDateTime, isoOf } from '~~/core/calendar/day'
-import type { SlotValues } from '~~/core/dates/plan'
+import { dayOf, minuteOf, wallOf } from '~~/core/calendar/day'
+import { datesOf, type ItemDates } from '~~/core/course/dates'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
-import { usePlan } from '../plan'
+import { useStagePlan } from '../plan/store'
 import CrossingPicture from './CrossingPicture.vue'
 import LedgerTable from './LedgerTable.vue'
 import RulePanel from './RulePanel.vue'
 import WhyNote from './WhyNote.vue'
 import { useLedger, type LedgerItem } from './ledger'
+import { useSelection } from './selection'
 
-const store = usePlan()
-const route = useRoute()
-const router = useRouter()
-const plan = computed(() => store.plan!)
+const { store, plan } = useStagePlan()
+const mayEdit = computed(() => plan.value.may.edit)
 const withUndated = ref(false)
 const { items, rows } = useLedger(withUndated)
 const table = ref<InstanceType<typeof LedgerTable>>()
 const editing = ref<string | null>(null)
-
-// The selected item is in the address too, so that it survives a refresh and can be sent to a colleague. What is pressed
-// next must not wait for the address to change.
-const inAddress = (): string | null => (route.query.item ? String(route.query.item) : null)
-const selected = ref(inAddress())
-watch(selected, value => void router.replace({ query: { ...route.query, item: value ?? undefined } }))
-watch(
-  () => route.query.item,
-  () => {
-    selected.value = inAddress()
-  },
-)
-const selectable = computed(() => rows.value.filter((row): row is LedgerItem => row.type === 'item'))
-const current = computed(() => items.value.find(item => item.node.lineage === selected.value) ?? null)
-function select(lineage: string | null): void {
-  if (editing.value && editing.value !== lineage) editing.value = null
-  selected.value = lineage
-  if (lineage) void nextTick(() => table.value?.show(lineage))
-}
-function move(step: number): void {
-  const at = selectable.value.findIndex(item => item.node.lineage === selected.value)
-  const next = selectable.value[at < 0 ? 0 : Math.max(0, Math.min(selectable.value.length - 1, at + step))]
-  if (next) select(next.node.lineage)
-}
-function nextToSettle(): void {
-  const at = selectable.value.findIndex(item => item.node.lineage === selected.value)
-  const next = [...selectable.value.slice(at + 1), ...selectable.value.slice(0, at + 1)].find(
-    item => item.settle,
-  )
-  if (next) select(next.node.lineage)
-}
-const asItStands = ({ planned }: LedgerItem): SlotValues => ({
-  opens: planned.opens,
-  due: planned.due,
-  closes: planned.closes,
+const shownItems = computed(() => rows.value.filter((row): row is LedgerItem => row.type === 'item'))
+const { selected, select, move, nextWhere } = useSelection(shownItems, lineage => {
+  if (editing.value !== lineage) editing.value = null
+  void nextTick(() => table.value?.show(lineage))
 })
+const current = computed(() => items.value.find(item => item.lineage === selected.value) ?? null)
+const currentToEdit = (): LedgerItem | null => (mayEdit.value ? current.value : null)
+
 function hold(): void {
-  if (current.value && plan.value.may.edit) store.hold(current.value.node.lineage, asItStands(current.value))
+  const item = currentToEdit()
+  if (item) store.hold(item.lineage, datesOf(item.planned))
 }
 function letGo(): void {
-  if (current.value?.held && plan.value.may.edit) store.hold(current.value.node.lineage, null)
+  const item = currentToEdit()
+  if (item?.held) store.hold(item.lineage, null)
 }
-/** Moves the due date (or else the opening) by days, its time kept, and holds it there. */
+/** Moves the due date (or else the opening, or the closing) by days, its time kept, and holds it there. */
 function nudge(days: number): void {
-  if (!current.value || !plan.value.may.edit) return
-  const dates = asItStands(current.value)
-  const slot = dates.due ? 'due' : dates.opens ? 'opens' : 'closes'
-  const at = dates[slot]
-  if (at)
-    store.hold(current.value.node.lineage, { ...dates, [slot]: `${isoOf(dayOf(at) + days)}${at.slice(10)}` })
+  const item = currentToEdit()
+  if (!item) return
+  const dates = datesOf(item.planned)
+  const field = (['due', 'opens', 'closes'] as const).find(each => dates[each] !== null)
+  const at = field && dates[field]
+  if (field && at) store.hold(item.lineage, { ...dates, [field]: wallOf(dayOf(at) + days, minuteOf(at)) })
 }
-function commit(lineage: string, dates: SlotValues): void {
-  if (Object.values(dates).every(value => value === null || isDateTime(value))) store.hold(lineage, dates)
+function commit(lineage: string, dates: ItemDates): void {
+  store.hold(lineage, dates)
   editing.value = null
 }
 function edit(): void {
-  if (current.value && plan.value.may.edit) editing.value = current.value.node.lineage
+  const item = currentToEdit()
+  if (item) editing.value = item.lineage
 }
+function editRow(lineage: string): void {
+  select(lineage)
+  edit()
+}
+const keysFor = (keys: string[], does: string, run: () => void) => keys.map(key => ({ key, does, run }))
 useKeys([
-  ...['j', 'ArrowDown'].map(key => ({ key, does: 'next row', run: () => move(1) })),
-  ...['k', 'ArrowUp'].map(key => ({ key, does: 'row before', run: () => move(-1) })),
-  { key: 'n', does: 'next to settle', run: nextToSettle },
+  ...keysFor(['j', 'ArrowDown'], 'next row', () => move(1)),
+  ...keysFor(['k', 'ArrowUp'], 'row before', () => move(-1)),
+  { key: 'n', does: 'next to settle', run: () => nextWhere(item => item.settle) },
   { key: 'e', does: 'edit its dates', run: edit },
   { key: 'Enter', does: 'edit its dates', hidden: true, run: edit },
   { key: 'p', does: 'hold it where it is', run: hold },
@@ -89,10 +68,20 @@ useKeys([
   { key: '{', does: 'a week earlier', run: () => nudge(-7) },
   { key: '}', does: 'a week later', run: () => nudge(7) },
 ])
-onMounted(() => {
-  if (selected.value) select(selected.value)
+
+const totals = computed(() => {
+  const summary = store.ledger?.summary
+  if (!summary) return null
+  const { dates, straight, moved, held, none, settle } = summary
+  return [
+    { count: dates, words: 'dates' },
+    { count: straight, words: 'straight across' },
+    { count: moved, words: 'moved' },
+    { count: held, words: 'held' },
+    ...(none ? [{ count: none, words: 'taken away' }] : []),
+    { count: settle, words: 'to settle', settle: true },
+  ]
 })
-const summary = computed(() => store.ledger?.summary)
 </script>
 
 <template>
@@ -103,38 +92,23 @@ const summary = computed(() => store.ledger?.summary)
       :rows="rows"
       :selected="selected"
       :editing="editing"
-      :may-edit="plan.may.edit"
       @select="select"
-      @edit="
-        (lineage: string) => {
-          select(lineage)
-          edit()
-        }
-      "
+      @edit="editRow"
       @commit="commit"
       @cancel="editing = null"
     />
     <template #side>
-      <RulePanel v-model:with-undated="withUndated"
-        ><WhyNote :item="current" :may-edit="plan.may.edit" @hold="hold" @let-go="letGo" @edit="edit"
-      /></RulePanel>
+      <RulePanel v-model:with-undated="withUndated">
+        <WhyNote :item="current" :may-edit="mayEdit" @hold="hold" @let-go="letGo" @edit="edit" />
+      </RulePanel>
     </template>
     <template #foot>
-      <FootBar
-        v-if="summary"
-        :totals="[
-          { count: summary.dates, words: 'dates' },
-          { count: summary.straight, words: 'straight across' },
-          { count: summary.moved, words: 'moved' },
-          { count: summary.held, words: 'held' },
-          ...(summary.none ? [{ count: summary.none, words: 'taken away' }] : []),
-          { count: summary.settle, words: 'to settle', settle: true },
-        ]"
-      >
-        <template #keys
-          ><span><kbd>[</kbd> <kbd>]</kbd> a day</span><span><kbd>p</kbd> hold</span
-          ><span v-if="summary.settle"><kbd>n</kbd> next to settle</span></template
-        >
+      <FootBar v-if="totals" :totals="totals">
+        <template #keys>
+          <span><kbd>[</kbd> <kbd>]</kbd> a day</span>
+          <span><kbd>p</kbd> hold</span>
+          <span v-if="store.ledger?.summary.settle"><kbd>n</kbd> next to settle</span>
+        </template>
         <NuxtLink class="act on-deep" :to="`/plans/${plan.id}/run`">On to Run ⟶</NuxtLink>
       </FootBar>
     </template>

@@ -1,13 +1,21 @@
+import { computed, type Ref } from 'vue'
+import { dayOf } from '~~/core/calendar/day'
+import { teachingWeek, type Term } from '~~/core/calendar/term'
+import { dateFields, type DateField } from '~~/core/course/dates'
 import type { OutlineNode } from '~~/core/course/outline'
-import type { Outcome, PlannedItem } from '~~/core/dates/plan'
-import { slotNames, type SlotName } from '~~/core/dates/rule'
-import { usePlan } from '../plan'
+import type { Outcome } from '~~/core/dates/flags'
+import { phaseOf } from '~~/core/dates/phases'
+import type { PlannedItem } from '~~/core/dates/plan'
+import { shortHow } from '~~/core/dates/reasons'
+import { dayText, shortDay } from '~~/core/dates/words'
+import { usePlan } from '../plan/store'
 
 export interface LedgerItem {
   type: 'item'
+  lineage: string
   node: OutlineNode
   planned: PlannedItem
-  outcomes: Record<SlotName, Outcome>
+  outcomes: Record<DateField, Outcome>
   settle: boolean
   held: boolean
 }
@@ -21,59 +29,87 @@ export interface LedgerUnit {
 }
 export type LedgerRow = LedgerItem | LedgerUnit
 
-/** The ledger's rows in course order: a head for each unit, then its carried items with old and new dates. */
+/** A carried item with its old and new dates. */
+export function ledgerItem(node: OutlineNode, planned: PlannedItem): LedgerItem {
+  const { opens, due, closes } = planned.crossed
+  const outcomes = { opens: opens.outcome, due: due.outcome, closes: closes.outcome }
+  return {
+    type: 'item',
+    lineage: node.lineage,
+    node,
+    planned,
+    outcomes,
+    settle: Object.values(outcomes).includes('settle'),
+    held: planned.flags.includes('set-by-hand'),
+  }
+}
+const isDated = ({ outcomes }: LedgerItem): boolean => dateFields.some(field => outcomes[field] !== 'empty')
+
+/** Rows in course order: a head for each unit that shows something, then its items. */
+export function ledgerRows(
+  nodes: readonly OutlineNode[],
+  items: readonly LedgerItem[],
+  withUndated: boolean,
+): LedgerRow[] {
+  const units = nodes.filter(node => node.type === 'unit')
+  const byUnit = new Map<string | null, LedgerItem[]>()
+  for (const item of items) byUnit.set(item.node.unit, [...(byUnit.get(item.node.unit) ?? []), item])
+  return [...byUnit].flatMap(([unit, list]): LedgerRow[] => {
+    const dated = list.filter(isDated)
+    const shown = withUndated ? list : dated
+    if (shown.length === 0) return []
+    const at = units.findIndex(node => node.lineage === unit)
+    const head: LedgerUnit = {
+      type: 'unit',
+      lineage: unit ?? 'outside',
+      title: units[at]?.title ?? 'Outside the units',
+      number: at + 1,
+      dated: dated.length,
+      undated: list.length - dated.length,
+    }
+    return [head, ...shown]
+  })
+}
+
+/** The field that tells most of an item: when it was due, else when it opened, else when it closed; null where it had no date. */
+export const tellingField = (node: OutlineNode): DateField | null =>
+  (['due', 'opens', 'closes'] as const).find(field => node[field] !== null) ?? null
+
+const pastWords: Record<DateField, string> = { opens: 'opened ', due: '', closes: 'closed ' }
+function phaseText(source: Term, at: string): string {
+  const day = dayOf(at)
+  const phase = phaseOf(source, day)
+  if (phase !== 'classes') return phase
+  const { week, after } = teachingWeek(source, day)
+  return after > 0 ? 'break' : `wk ${week}`
+}
+/** Where an item stood in the old term: `wk 3 · Fri 11 Sep`. */
+export function wasText(node: OutlineNode, source: Term | null): string {
+  const field = tellingField(node)
+  const at = field && node[field]
+  if (!field || !at || !source) return '–'
+  const day = field === 'due' ? dayText(at) : shortDay(at)
+  return `${phaseText(source, at)} · ${pastWords[field]}${day}`
+}
+/** How the date that wants looking at came to be; without one, the telling date. */
+export function howText({ planned, outcomes, node }: LedgerItem): string {
+  const odd = (['settle', 'moved'] as const)
+    .map(outcome => dateFields.find(field => outcomes[field] === outcome))
+    .find(field => field !== undefined)
+  const field = odd ?? tellingField(node) ?? 'closes'
+  const words = shortHow(planned.crossed[field].reasons)
+  return odd && odd !== 'due' ? `${odd}: ${words}` : words
+}
+
+/** The ledger of the plan at hand. */
 export function useLedger(withUndated: Ref<boolean>) {
   const store = usePlan()
-  const items = computed((): LedgerItem[] =>
+  const items = computed(() =>
     store.nodes.flatMap(node => {
       const planned = store.planned.get(node.lineage)
-      if (!planned) return []
-      const outcomes = Object.fromEntries(
-        slotNames.map(slot => [slot, planned.slots[slot].outcome]),
-      ) as Record<SlotName, Outcome>
-      return [
-        {
-          type: 'item',
-          node,
-          planned,
-          outcomes,
-          settle: slotNames.some(slot => outcomes[slot] === 'settle'),
-          held: planned.flags.includes('set-by-hand'),
-        },
-      ]
+      return planned ? [ledgerItem(node, planned)] : []
     }),
   )
-  const isDated = (item: LedgerItem): boolean => slotNames.some(slot => item.outcomes[slot] !== 'empty')
-  const rows = computed((): LedgerRow[] => {
-    const heads = new Map(
-      store.nodes
-        .filter(node => node.type === 'unit')
-        .map((node, at) => [node.lineage, { title: node.title, number: at + 1 }]),
-    )
-    const byUnit = new Map<string, LedgerItem[]>()
-    for (const item of items.value) {
-      const key = item.node.unit ?? ''
-      const list = byUnit.get(key)
-      if (list) list.push(item)
-      else byUnit.set(key, [item])
-    }
-    return [...byUnit].flatMap(([unit, list]): LedgerRow[] => {
-      const dated = list.filter(isDated)
-      const shown = withUndated.value ? list : dated
-      if (!shown.length) return []
-      const head = heads.get(unit)
-      return [
-        {
-          type: 'unit',
-          lineage: unit || 'outside',
-          title: head?.title ?? 'Outside the units',
-          number: head?.number ?? 0,
-          dated: dated.length,
-          undated: list.length - dated.length,
-        },
-        ...shown,
-      ]
-    })
-  })
+  const rows = computed(() => ledgerRows(store.nodes, items.value, withUndated.value))
   return { items, rows }
 }

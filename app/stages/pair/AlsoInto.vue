@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { PlanReply } from '~~/shared/api/plans'
 import type { ApiProblem } from '~/composables/api'
-import { usePlan } from '../plan'
+import { usePlan } from '../plan/store'
 
 /** The same sources into further shells: each with a plan and content of its own, or sections that show this shell's content. */
 const props = defineProps<{ plan: PlanReply }>()
@@ -49,9 +49,12 @@ async function act(work: () => Promise<string>): Promise<void> {
 }
 const add = (): Promise<void> =>
   act(async () => {
-    const { made, there } = await api.post<{ made: number; there: number }>(`/plans/${props.plan.id}/also`, {
-      shells: chosen.value,
-    })
+    const { made, there } = await api.post<{ made: number; there: number }>(
+      `/plans/${props.plan.id}/further`,
+      {
+        shells: chosen.value,
+      },
+    )
     chosen.value = []
     return `${counted(made, 'plan')} made${there ? `; ${there} had one of these sources already and keep${there === 1 ? 's' : ''} it` : ''}.`
   })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { PlanReply } from '~~/shared/api/plans'
 import type { ApiProblem } from '~/composables/api'
-import { usePlan } from '../plan'
+import { usePlan } from '../plan/store'
 
 /** A plan that waits for a shell: which shells could be it, and how to attach one. */
 const props = defineProps<{ plan: PlanReply }>()

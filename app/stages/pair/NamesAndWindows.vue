@@ -2,7 +2,7 @@
 import { cleanTitle, nameFaults, sectionLabels } from '~~/core/pairing/names'
 import { checkWindows, defaultWindows, type Windows } from '~~/core/pairing/windows'
 import type { PlanReply } from '~~/shared/api/plans'
-import { usePlan } from '../plan'
+import { usePlan } from '../plan/store'
 
 /** What the shell is called and when students may enrol and enter: decisions of the plan, written by Run. */
 const props = defineProps<{ plan: PlanReply }>()

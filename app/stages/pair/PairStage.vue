@@ -8,7 +8,7 @@ import AlsoInto from './AlsoInto.vue'
 import AwaitedNote from './AwaitedNote.vue'
 import NamesAndWindows from './NamesAndWindows.vue'
 import SourceList from './SourceList.vue'
-import { usePlan } from '../plan'
+import { usePlan } from '../plan/store'
 
 const store = usePlan()
 const plan = computed(() => store.plan!)

@@ -1,12 +1,16 @@
 <script setup lang="ts">
+import { itemKinds } from '~~/core/course/model'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectView } from '~~/shared/api/plans'
 
 /** The whole effect of a run in numbers. */
 const props = defineProps<{ effect: EffectView; source: CourseLine; target: CourseLine }>()
 const kinds = computed(() =>
-  Object.entries(props.effect.added.byKind)
-    .map(([kind, n]) => counted(n, ...kindWords[kind]!))
+  itemKinds
+    .flatMap(kind => {
+      const n = props.effect.added.byKind[kind]
+      return n ? [counted(n, ...kindWords(kind))] : []
+    })
     .join(', '),
 )
 const dates = computed(() => {

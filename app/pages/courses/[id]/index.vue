@@ -1,26 +1,25 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
+import { studentDataNames, studentDataWords } from '~~/core/student-data/student-data'
 import type { CourseReply } from '~~/shared/api/courses'
+import CourseOutline from '~/courses/CourseOutline.vue'
+import CoursePreferences from '~/courses/CoursePreferences.vue'
 import CourseShares from '~/courses/CourseShares.vue'
 import CourseStaff from '~/courses/CourseStaff.vue'
+import { windowsText } from '~/courses/windows'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))
 const { data, problem, refresh } = useLoaded(() => api.get<CourseReply>(`/courses/${id.value}`))
 watch(id, () => void refresh(), { immediate: true })
 useHead({ title: () => (data.value ? `${codeText(data.value.course)} · Northtide` : 'Course · Northtide') })
-const added = computed(() => new Set(data.value?.lastRun?.added ?? []))
 const weights = computed(
   () => data.value?.categories.reduce((sum, category) => sum + (category.weight ?? 0), 0) ?? 0,
 )
 const kinds = computed(() => itemKinds.filter(kind => data.value?.nodes.some(node => node.kind === kind)))
-const works = computed(() => data.value !== null && data.value.course.role !== 'shared')
-const label = ref<string | null>(null)
-async function mark(marks: { pinned?: boolean; hidden?: boolean; label?: string | null }): Promise<void> {
-  await api.put(`/courses/${id.value}/mark`, marks)
-  label.value = null
-  await refresh()
-}
+const units = computed(() => data.value?.nodes.filter(node => node.type === 'unit').length ?? 0)
+/** Whoever was only given a share of it sees no roster and no work of students. */
+const isStaff = computed(() => data.value !== null && data.value.course.role !== 'shared')
 const origins = {
   registrar: '',
   hand: 'made by hand',
@@ -28,79 +27,66 @@ const origins = {
   template: 'a template',
   snapshot: 'a snapshot, kept as it was',
 }
-const windows = computed(() => {
-  const is = data.value?.course.windows
-  const days = (from: string | null, to: string | null): string =>
-    `${from ? dayText(from) : 'any day'} to ${to ? `${dayText(to)} ${to.slice(0, 4)}` : 'no end'}`
-  return [
-    is && (is.enrolFrom || is.enrolTo) && `Students may enrol ${days(is.enrolFrom, is.enrolTo)}.`,
-    is && (is.openFrom || is.openTo) && `They may enter ${days(is.openFrom, is.openTo)}.`,
-  ]
-    .filter(Boolean)
-    .join(' ')
+/** What stands over the title: `HYD 240-01 · Autumn 2026 · … · made by hand`. */
+const overTitle = computed(() => {
+  const course = data.value?.course
+  return course
+    ? [
+        codeText(course),
+        courseFacts(course),
+        origins[course.origin],
+        course.role === 'shared' && 'shared with you, to take from',
+      ]
+        .filter(Boolean)
+        .join(' · ')
+    : ''
 })
-const units = computed(() => data.value?.nodes.filter(node => node.type === 'unit').length ?? 0)
+const peopleText = computed(() =>
+  data.value
+    ? [
+        data.value.course.instructors.join(', ') || 'nobody teaches it yet',
+        isStaff.value && `${counted(data.value.course.students, 'student')} on the roster`,
+        `${counted(units.value, 'unit')}, ${counted(data.value.course.items, 'item')}`,
+      ]
+        .filter(Boolean)
+        .join(' · ')
+    : '',
+)
+const studentDataText = (counts: CourseReply['studentData']): string =>
+  studentDataNames.map(name => counted(counts[name], ...studentDataWords(name))).join(', ')
 </script>
 
 <template>
   <main class="page">
-    <ProblemNote v-if="problem" :problem="problem" @retry="refresh"
-      ><NuxtLink v-if="problem.status === 404" to="/">Back to the shells</NuxtLink></ProblemNote
-    >
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh">
+      <NuxtLink v-if="problem.status === 404" to="/">Back to the shells</NuxtLink>
+    </ProblemNote>
     <LoadingLines v-else-if="!data" what="Fetching the course …" />
     <template v-else>
       <header>
-        <p class="caps">
-          {{ codeText(data.course) }} · {{ courseFacts(data.course)
-          }}{{ origins[data.course.origin] ? ` · ${origins[data.course.origin]}` : ''
-          }}{{ data.course.role === 'shared' ? ' · shared with you, to take from' : '' }}
-        </p>
+        <p class="caps">{{ overTitle }}</p>
         <h1>
-          {{ data.course.title }}<span v-if="data.course.label" class="label">{{ data.course.label }}</span>
+          {{ data.course.title }}
+          <span v-if="data.course.label" class="label">{{ data.course.label }}</span>
         </h1>
         <p class="soft">
-          {{ data.course.instructors.join(', ') || 'nobody teaches it yet' }} ·
-          {{ works ? `${counted(data.course.students, 'student')} on the roster · ` : ''
-          }}{{ counted(units, 'unit') }}, {{ counted(data.course.items, 'item')
-          }}<template v-if="works">
+          {{ peopleText }}
+          <template v-if="isStaff">
             · deadlines as <a :href="`/api/v1/courses/${id}/deadlines.ics`">iCalendar</a>, dates as
             <a :href="`/api/v1/courses/${id}/dates.csv`">CSV</a> or
-            <a :href="`/api/v1/courses/${id}/dates.xlsx`">XLSX</a></template
-          >
+            <a :href="`/api/v1/courses/${id}/dates.xlsx`">XLSX</a>
+          </template>
         </p>
         <p v-if="data.course.sharesWith" class="kept">
           It shows the content of
           <NuxtLink :to="`/courses/${data.course.sharesWith}`">another section</NuxtLink>, with dates of its
           own.
         </p>
-        <p v-if="windows" class="soft">{{ windows }}</p>
+        <p v-if="windowsText(data.course.windows)" class="soft">{{ windowsText(data.course.windows) }}</p>
         <p v-if="data.course.missing" class="settle">
           The registrar does not list this course any more. It is kept here.
         </p>
-        <div v-if="works" class="small own">
-          <template v-if="label === null"
-            ><span v-if="data.mark.label" class="soft">You call it “{{ data.mark.label }}”.</span
-            ><button class="link" type="button" @click="label = data.mark.label ?? ''">
-              {{ data.mark.label ? 'Change' : 'Give it a label of your own' }}
-            </button></template
-          >
-          <form v-else @submit.prevent="mark({ label })">
-            <ElInput v-model="label" maxlength="200" aria-label="Your own label" /><button
-              class="link"
-              type="submit"
-            >
-              Keep it
-            </button>
-          </form>
-          <button class="link" type="button" @click="mark({ pinned: !data.mark.pinned })">
-            {{ data.mark.pinned ? 'Unpin' : 'Pin' }}</button><button
-            class="link"
-            type="button"
-            @click="mark({ hidden: !data.mark.hidden })"
-          >
-            {{ data.mark.hidden ? 'Show it again' : 'Hide' }}
-          </button>
-        </div>
+        <CoursePreferences v-if="isStaff" :id="id" :preferences="data.preferences" @saved="refresh" />
         <p v-if="data.package" class="soft small">
           Read from <a :href="`/api/v1/courses/${id}/package`">{{ data.package.name }}</a>,
           {{ sizeText(data.package.size) }}, kept here as it came.
@@ -108,50 +94,7 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
       </header>
       <div class="beside">
         <div>
-          <table v-if="data.nodes.length" class="ruled outline">
-            <thead>
-              <tr>
-                <th scope="col">Unit or item</th>
-                <th scope="col" class="number">Points</th>
-                <th scope="col">Opens</th>
-                <th scope="col">Due</th>
-                <th scope="col">Closes</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="node in data.nodes" :key="node.lineage" :class="node.type" :data-item="node.title">
-                <td v-if="node.type === 'unit'" colspan="5">{{ node.title }}</td>
-                <template v-else>
-                  <td :style="{ paddingLeft: `${8 + 18 * node.depth}px` }">
-                    <span class="title"
-                      ><KindMark :kind="node.kind!" :exam="node.exam" /><b v-if="node.kind === 'heading'">{{
-                        node.title
-                      }}</b
-                      ><NuxtLink v-else :to="`/courses/${id}/items/${node.lineage}`">{{
-                        node.title
-                      }}</NuxtLink
-                      ><span v-if="data.lastRun && !added.has(node.lineage)" class="soft small"
-                        >was here before the run</span
-                      ></span
-                    >
-                  </td>
-                  <td class="number">{{ node.points === null ? '' : pointsText(node.points) }}</td>
-                  <td
-                    v-for="slot in ['opens', 'due', 'closes'] as const"
-                    :key="slot"
-                    class="date"
-                    :data-slot="slot"
-                    :data-at="node[slot] ?? ''"
-                  >
-                    <template v-if="node[slot]"
-                      >{{ dayText(node[slot]!) }}
-                      <span class="soft">{{ node[slot]!.slice(11) }}</span></template
-                    >
-                  </td>
-                </template>
-              </tr>
-            </tbody>
-          </table>
+          <CourseOutline v-if="data.nodes.length" :course="data" />
           <div v-else class="note empty">
             <h3>This shell is empty</h3>
             <p>Nothing has been rolled into it yet.</p>
@@ -189,17 +132,11 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
               </tbody>
             </table>
           </template>
-          <template v-if="data.nodes.length && works">
+          <template v-if="data.nodes.length && isStaff">
             <h2>Students’ work here</h2>
-            <p class="small">
-              {{ counted(data.studentData.submissions, 'submission') }},
-              {{ counted(data.studentData.grades, 'grade') }},
-              {{ counted(data.studentData.attempts, 'quiz attempt') }},
-              {{ counted(data.studentData.posts, 'post') }},
-              {{ counted(data.studentData.extensions, 'extension') }}.
-            </p>
+            <p class="small">{{ studentDataText(data.studentData) }}.</p>
           </template>
-          <CourseStaff v-if="works" :id="id" :may="data.may.delegate" />
+          <CourseStaff v-if="isStaff" :id="id" :may="data.may.delegate" />
           <CourseShares v-if="data.may.share" :course="data.course" :kinds="kinds" />
         </aside>
       </div>
@@ -208,29 +145,8 @@ const units = computed(() => data.value?.nodes.filter(node => node.type === 'uni
 </template>
 
 <style scoped>
-.outline .unit td {
-  font: 600 16.5px var(--serif);
-  padding-top: 18px;
-  border-bottom-color: #c4b99b;
-}
-.title {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.title a {
-  color: var(--ink);
-  text-decoration-color: var(--rule);
-}
-.title a:hover {
-  color: var(--tide-text);
-}
-.date {
-  white-space: nowrap;
-}
 .number {
   text-align: right;
-  padding-right: 18px;
 }
 aside :deep(h2) {
   margin: 20px 0 8px;
@@ -239,15 +155,6 @@ aside :deep(h2) {
   font: 400 16px var(--sans);
   color: var(--ink-soft);
   margin-left: 12px;
-}
-.own,
-.own form {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-}
-aside .number {
-  padding-right: 0;
 }
 .empty {
   max-width: 420px;

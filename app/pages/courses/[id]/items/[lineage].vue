@@ -20,7 +20,7 @@ const dates = computed(() =>
       ).filter(([, at]) => at)
     : [],
 )
-const word = computed(() => (data.value ? (data.value.exam ? 'exam' : kindWords[data.value.kind]![0]) : ''))
+const word = computed(() => (data.value ? (data.value.exam ? 'exam' : kindWords(data.value.kind)[0]) : ''))
 /** Links inside the content stay inside the application. */
 function follow(event: MouseEvent): void {
   const link = (event.target as HTMLElement).closest('a')

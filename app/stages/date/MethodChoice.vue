@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import type { AnyMethod, MethodName } from '~~/core/dates/rule'
+import type { Comparison } from '~/workers/messages'
+
+/** One way in which dates cross, with what it would leave to settle. */
+const props = defineProps<{
+  method: AnyMethod
+  chosen: MethodName
+  mayEdit: boolean
+  comparison: Comparison | null
+}>()
+defineEmits<{ choose: [method: MethodName] }>()
+const settles = computed(() => props.comparison?.settles[props.method.name])
+const suggested = computed(() => props.comparison?.suggested === props.method.name)
+</script>
+
+<template>
+  <div class="method">
+    <ElRadio
+      :model-value="chosen"
+      :value="method.name"
+      :disabled="!mayEdit"
+      @change="$emit('choose', method.name)"
+      >{{ method.title }}</ElRadio
+    >
+    <p class="small soft">
+      {{ method.line }}
+      <template v-if="settles !== undefined">
+        · <span :class="{ settle: settles > 0 }">{{ settles }} to settle</span></template
+      ><template v-if="suggested"> · suggested</template>
+    </p>
+    <slot />
+  </div>
+</template>
+
+<style scoped>
+.method {
+  margin-bottom: 3px;
+}
+.method p {
+  margin: -1px 0 0 23px;
+}
+</style>

@@ -1,0 +1,41 @@
+import { computed, shallowRef, watch, type ShallowRef } from 'vue'
+import { compileTerm } from '~~/core/calendar/term'
+import type { PlanDocument } from '~~/core/plan/document'
+import type { PlanReply } from '~~/shared/api/plans'
+import type { Comparison, Ledger } from '~/workers/messages'
+import { unpackItems } from '~/workers/packing'
+import { datesClient } from './dates-client'
+
+/** Where every date of a plan lands, and what other methods would leave to do; the last answer stays until the next is there. */
+export function usePlannedDates(
+  plan: ShallowRef<PlanReply | null>,
+  document: ShallowRef<PlanDocument | null>,
+) {
+  const ledger = shallowRef<Ledger | null>(null)
+  const comparison = shallowRef<Comparison | null>(null)
+  const client = datesClient(answer => {
+    if (answer.type === 'ledger') ledger.value = { summary: answer.summary, items: unpackItems(answer.items) }
+    else comparison.value = answer.comparison
+  })
+  watch(document, next => {
+    if (next) client.plan(next)
+  })
+  // The calendars stay the same objects while one plans, so the terms are made ready once.
+  const sourceCalendar = computed(() => plan.value?.source.calendar)
+  const targetCalendar = computed(() => plan.value?.target.calendar)
+  const terms = computed(() =>
+    sourceCalendar.value && targetCalendar.value
+      ? { source: compileTerm(sourceCalendar.value), target: compileTerm(targetCalendar.value) }
+      : null,
+  )
+  const planned = computed(() => new Map(ledger.value?.items.map(item => [item.id, item]) ?? []))
+  const forget = (): void => {
+    ledger.value = null
+  }
+  /** The courses are others, or stand otherwise: everything is computed anew. */
+  function pair(loaded: PlanReply): void {
+    client.pair(loaded)
+    client.plan(loaded.document)
+  }
+  return { terms, ledger, comparison, planned, pair, forget }
+}

@@ -1,0 +1,108 @@
+import { useDebounceFn } from '@vueuse/core'
+import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
+import type { PlanDocument } from '~~/core/plan/document'
+import { mergePlans } from '~~/core/plan/merge'
+import type { PlanReply, PlanSaved, PlanState } from '~~/shared/api/plans'
+import { api, asProblem, there, type ApiProblem } from '~/composables/api'
+
+export type Saving = 'saved' | 'waiting' | 'saving' | 'conflict' | 'failed'
+
+interface Saved {
+  plan: ShallowRef<PlanReply | null>
+  document: ShallowRef<PlanDocument | null>
+  elsewhere: Ref<{ by: string; clashes: string[] } | null>
+  /** Shows a plan as the server has it. */
+  show: (loaded: PlanReply) => void
+  /** Puts another document in its place, which is saved soon. */
+  change: (next: PlanDocument) => void
+}
+const delay = 400
+export const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
+
+/** Saves a plan as one goes; joins what two people changed at once, and says where that cannot be done. */
+export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
+  const state = ref<Saving>('saved')
+  const problem = shallowRef<ApiProblem | null>(null)
+  /** The document as it was last saved: what two people's changes are joined on. */
+  let base: PlanDocument | null = null
+  let revision = 0
+  let sent: Promise<void> = Promise.resolve()
+  const fetchPlan = (): Promise<PlanReply> => api.get<PlanReply>(`/plans/${there(plan.value).id}`)
+
+  function saved(loaded: PlanReply): void {
+    base = loaded.document
+    revision = loaded.revision
+    state.value = 'saved'
+    problem.value = null
+  }
+  const saveLater = useDebounceFn(() => save(), delay)
+  function soon(): void {
+    if (state.value !== 'conflict') state.value = 'waiting'
+    void saveLater()
+  }
+  /** Saves what is waiting; resolves once the server has it (or has refused). One save follows another. */
+  function save(): Promise<void> {
+    sent = sent.then(send)
+    return sent
+  }
+  async function send(): Promise<void> {
+    const mine = document.value
+    const now = plan.value
+    if (!now || !mine || state.value === 'saved' || state.value === 'conflict') return
+    state.value = 'saving'
+    try {
+      const reply = await api.put<PlanSaved>(`/plans/${now.id}`, { document: mine }, revision)
+      revision = reply.revision
+      base = mine
+      plan.value = { ...now, revision, savedAt: reply.savedAt }
+      state.value = document.value === mine ? 'saved' : 'waiting'
+      problem.value = null
+    } catch (error) {
+      await refused(asProblem(error))
+    }
+  }
+  async function refused(why: ApiProblem): Promise<void> {
+    problem.value = why
+    state.value = why.status === 412 ? 'conflict' : 'failed'
+    if (state.value === 'conflict')
+      await join().catch(() => {
+        /* the note of the conflict stands */
+      })
+  }
+
+  /** Joins what was changed here and elsewhere since the last save. Where both changed one thing, it is said and nobody's change is lost. */
+  async function join(): Promise<void> {
+    const [from, mine] = [base, document.value]
+    if (!from || !mine) return
+    const theirs = await fetchPlan()
+    const merged = mergePlans(from, mine, theirs.document)
+    elsewhere.value = { by: theirs.savedBy, clashes: merged.clashes }
+    if (merged.clashes.length > 0) return
+    show(theirs)
+    if (!isSame(merged.document, theirs.document)) change(merged.document)
+  }
+  /** Looks whether the plan was changed elsewhere, and shows what was; tells who is writing into the shell. */
+  async function look(): Promise<void> {
+    if (!plan.value || state.value === 'saving' || state.value === 'conflict') return
+    const now = await api.get<PlanState>(`/plans/${plan.value.id}/state`).catch(() => null)
+    const shown = plan.value
+    if (!now || !shown) return
+    if (!isSame(now.writing, shown.writing)) plan.value = { ...shown, writing: now.writing }
+    if (now.state !== shown.state) show(await fetchPlan())
+    else if (now.revision !== revision) await join()
+  }
+  /** After a conflict: keep this page's document, over the one saved elsewhere. */
+  async function keepMine(): Promise<void> {
+    const mine = there(document.value)
+    show(await fetchPlan())
+    elsewhere.value = null
+    change(mine)
+    await save()
+  }
+  /** After a conflict: show what was saved elsewhere; a step back leads to what was here. */
+  async function showTheirs(): Promise<void> {
+    elsewhere.value = null
+    show(await fetchPlan())
+  }
+  return { state, problem, revision: () => revision, saved, soon, save, look, keepMine, showTheirs }
+}

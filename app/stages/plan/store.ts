@@ -1,0 +1,162 @@
+import { useManualRefHistory } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { carriedOf } from '~~/core/carry/select'
+import type { ItemDates } from '~~/core/course/dates'
+import { ruleBy, type Rule } from '~~/core/dates/rule'
+import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
+import { mergeSources } from '~~/core/plan/sources'
+import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
+import { api, asProblem, there, type ApiProblem } from '~/composables/api'
+import { usePlannedDates } from './planned-dates'
+import { isSame, useSaving } from './saving'
+
+const stepsKept = 200
+
+/**
+ * The plan at hand: its document as it is being made, what follows from it, undo and redo, and saving as one goes. Every
+ * change makes a new document, so a step back is the document before.
+ */
+export const usePlan = defineStore('plan', () => {
+  const plan = shallowRef<PlanReply | null>(null)
+  const document = shallowRef<PlanDocument | null>(null)
+  const problem = shallowRef<ApiProblem | null>(null)
+  const history = useManualRefHistory(document, { capacity: stepsKept })
+  /** What another person changed and is shown here now, or where both changed one thing. */
+  const elsewhere = ref<{ by: string; clashes: string[] } | null>(null)
+  const saving = useSaving({ plan, document, elsewhere, show, change: put })
+  const dates = usePlannedDates(plan, document)
+
+  /** Shows a plan as the server has it. A step back leads to what was shown before. */
+  function show(loaded: PlanReply): void {
+    plan.value = loaded
+    dates.pair(loaded)
+    if (!isSame(document.value, loaded.document)) {
+      document.value = loaded.document
+      history.commit()
+    }
+    saving.saved(loaded)
+    problem.value = null
+  }
+  /** Forgets the plan that was shown: another is wanted. */
+  function forget(): void {
+    plan.value = null
+    document.value = null
+    elsewhere.value = null
+    dates.forget()
+  }
+  async function load(id: string): Promise<void> {
+    const isOther = plan.value?.id !== id
+    if (isOther) forget()
+    try {
+      show(await api.get<PlanReply>(`/plans/${id}`))
+      if (isOther) forgetSteps()
+    } catch (error) {
+      problem.value = asProblem(error)
+    }
+  }
+  /** What is shown now is where steps begin: nothing before it can be gone back to. */
+  const forgetSteps = (): void => history.clear()
+
+  /** All sources as one outline, in their order. */
+  const merged = computed(() => (plan.value ? mergeSources([plan.value.source, ...plan.value.more]) : null))
+  const nodes = computed(() => merged.value?.nodes ?? [])
+  const carried = computed(() =>
+    document.value ? carriedOf(nodes.value, new Set(document.value.carry.leave)) : new Set<string>(),
+  )
+  const counts = computed(() => {
+    const items = nodes.value.filter(node => node.type === 'item')
+    return { items: items.length, carried: items.filter(node => carried.value.has(node.lineage)).length }
+  })
+
+  /** Changes the document: the one before can be gone back to, and the change is saved soon. */
+  function change(next: PlanDocument): void {
+    if (plan.value?.may.edit) put(next)
+  }
+  function put(next: PlanDocument): void {
+    document.value = next
+    history.commit()
+    saving.soon()
+  }
+  function undo(): void {
+    if (!history.canUndo.value || !plan.value?.may.edit) return
+    history.undo()
+    saving.soon()
+  }
+  function redo(): void {
+    if (!history.canRedo.value || !plan.value?.may.edit) return
+    history.redo()
+    saving.soon()
+  }
+
+  const changePart = <N extends keyof PlanDocument>(name: N, value: PlanDocument[N]): void =>
+    change({ ...there(document.value), [name]: value })
+  const changeDates = (changed: Partial<PlanDocument['dates']>): void =>
+    changePart('dates', { ...there(document.value).dates, ...changed })
+  const changeRule = (rule: Rule): void => changeDates({ rule })
+  const changeNames = (changed: Partial<PlanDocument['names']>): void =>
+    changePart('names', { ...there(document.value).names, ...changed })
+  const changeWindows = (windows: PlanDocument['windows']): void => changePart('windows', windows)
+  const leave = (lineages: string[]): void => changePart('carry', { leave: lineages })
+  /** Holds an item at given dates, or (null) lets it go. */
+  function hold(lineage: string, at: ItemDates | null): void {
+    const { [lineage]: _, ...rest } = there(document.value).dates.itemRules
+    changeDates({ itemRules: at ? { ...rest, [lineage]: ruleBy('set', at) } : rest })
+  }
+
+  /** Chooses other courses to roll from. Where the first is another, decisions about items of the old one fall away. */
+  async function changeSources(sources: string[]): Promise<void> {
+    await saving.save()
+    const now = there(plan.value)
+    const kept = there(document.value)
+    const isSameFirst = sources[0] === now.source.course.id
+    const next = isSameFirst ? kept : forOtherSource(kept)
+    await api.put<PlanSaved>(`/plans/${now.id}`, { document: next, sources }, saving.revision())
+    await load(now.id)
+    forgetSteps()
+  }
+
+  return {
+    plan,
+    document,
+    problem,
+    elsewhere,
+    saving: saving.state,
+    savingProblem: saving.problem,
+    merged,
+    nodes,
+    carried,
+    counts,
+    terms: dates.terms,
+    ledger: dates.ledger,
+    comparison: dates.comparison,
+    planned: dates.planned,
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
+    load,
+    change,
+    changeRule,
+    changeDates,
+    changeNames,
+    changeWindows,
+    changeSources,
+    hold,
+    leave,
+    undo,
+    redo,
+    save: saving.save,
+    keepMine: saving.keepMine,
+    showTheirs: saving.showTheirs,
+    look: saving.look,
+  }
+})
+
+/** The plan of a stage: a stage is shown once its plan is there. */
+export function useStagePlan() {
+  const store = usePlan()
+  return {
+    store,
+    plan: computed(() => there(store.plan)),
+    document: computed(() => there(store.document)),
+  }
+}

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import type { EffectView as Effect, PlanReply } from '~~/shared/api/plans'
+import type { ApiProblem } from '~/composables/api'
+import { useLedger } from '../date/ledger'
+import { useStagePlan } from '../plan/store'
+import EffectTable from './EffectTable.vue'
+import FurtherShells from './FurtherShells.vue'
+import InPlaceTable from './InPlaceTable.vue'
+import ToSettle from './ToSettle.vue'
+import { effectSentence, factChanges, shellOf } from './effect'
+import type { FurtherEffect } from './further'
+
+/** What running would do, whole, before one consents to it. */
+const props = defineProps<{
+  plan: PlanReply
+  effect: Effect
+  further: FurtherEffect[] | null
+  furtherProblem: ApiProblem | null
+}>()
+defineEmits<{ retryFurther: [] }>()
+const { document } = useStagePlan()
+const inPlace = computed(() => props.plan.mode === 'in-place')
+const sentence = computed(() => effectSentence(props.effect, inPlace.value))
+const facts = computed(() => factChanges(document.value, shellOf(props.plan)))
+const joined = computed(() => props.plan.sections.filter(entry => entry.chosen || entry.joined))
+const joinedText = computed(() => joined.value.map(entry => codeText(entry.course)).join(', '))
+const { items } = useLedger(ref(true))
+const toSettle = computed(() => items.value.filter(item => item.settle))
+const hasFurther = computed(() => props.plan.set.some(entry => entry.state === 'draft'))
+</script>
+
+<template>
+  <p class="effect-line">{{ sentence }}</p>
+  <InPlaceTable v-if="inPlace" :plan="plan" :effect="effect" />
+  <EffectTable v-else :effect="effect" :source="plan.source.course" :target="plan.target.course" />
+  <p v-if="joinedText">
+    {{ joinedText }} will show the same content, with the dates of
+    {{ joined.length === 1 ? 'its' : 'their' }} own meetings.
+  </p>
+  <table v-if="facts.length" class="ruled facts">
+    <caption class="caps">
+      The shell itself
+    </caption>
+    <tbody>
+      <tr v-for="fact in facts" :key="fact.what">
+        <td>{{ fact.what }}</td>
+        <td class="soft">{{ fact.before }}</td>
+        <td>{{ fact.after }}</td>
+      </tr>
+    </tbody>
+  </table>
+  <FurtherShells
+    v-if="hasFurther"
+    :effects="further"
+    :problem="furtherProblem"
+    @retry="$emit('retryFurther')"
+  />
+  <ToSettle v-if="toSettle.length" :items="toSettle" :plan-id="plan.id" />
+</template>
+
+<style scoped>
+.effect-line {
+  font: 500 22px/1.3 var(--serif);
+  margin: 6px 0 14px;
+}
+.facts {
+  max-width: 860px;
+  margin-top: 8px;
+}
+.facts td:first-child {
+  width: 190px;
+  font-weight: 600;
+}
+.facts caption {
+  text-align: left;
+  padding-top: 12px;
+}
+</style>

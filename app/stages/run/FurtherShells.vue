@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import type { ApiProblem } from '~/composables/api'
+import { orNothing } from './effect'
+import type { FurtherEffect } from './further'
+
+/** What the same plan would do to its further shells. */
+const props = defineProps<{ effects: FurtherEffect[] | null; problem: ApiProblem | null }>()
+defineEmits<{ retry: [] }>()
+const lines = computed(() =>
+  (props.effects ?? []).map(({ entry, effect }) => ({
+    id: entry.id,
+    code: codeText(entry.course),
+    text: [
+      `${meetingText(entry.course.meetings) || 'no meeting times'} · adds ${counted(effect.added.items, 'item')}`,
+      `replaces ${orNothing(effect.replaced)}`,
+      counted(effect.dates.dates, 'date'),
+      `${effect.dates.settle} to settle`,
+    ].join(', '),
+  })),
+)
+</script>
+
+<template>
+  <section class="further">
+    <h3>The same plan for {{ counted(lines.length, 'more shell', 'more shells') }}</h3>
+    <ProblemNote v-if="problem" :problem="problem" @retry="$emit('retry')" />
+    <ul v-else>
+      <li v-for="{ id, code, text } in lines" :key="id">
+        <NuxtLink :to="`/plans/${id}/run`">{{ code }}</NuxtLink> <span class="soft">{{ text }}</span>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.further {
+  margin-top: 22px;
+}
+ul {
+  list-style: none;
+}
+li {
+  padding: 5px 0;
+  border-bottom: 1px solid var(--rule);
+  max-width: 760px;
+}
+</style>

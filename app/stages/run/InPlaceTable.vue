@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import type { EffectView, PlanReply } from '~~/shared/api/plans'
+
+/** What rolling in place does, row by row. */
+const props = defineProps<{ plan: PlanReply; effect: EffectView }>()
+const rows = computed(() => {
+  const { source, target } = props.plan
+  const { dates } = props.effect
+  const students = counted(source.studentData.students, 'student')
+  const [was, is] = [source.course.term.name, target.course.term.name]
+  return [
+    {
+      what: 'Snapshot',
+      text: `of ${codeText(source.course)} as it stands in ${was}: ${counted(source.course.items, 'item')}, ${students} and all they did`,
+    },
+    { what: 'Term', text: `${was} becomes ${is}` },
+    {
+      what: 'Dates',
+      text: `${counted(dates.dates, 'date')} written, ${dates.moved} moved, ${dates.settle} to settle`,
+    },
+    {
+      what: 'Students',
+      text: `${students} and what they did stay in the course; nothing of it is cleared`,
+    },
+  ]
+})
+</script>
+
+<template>
+  <table class="ruled place">
+    <tbody>
+      <tr v-for="{ what, text } in rows" :key="what">
+        <td>{{ what }}</td>
+        <td>{{ text }}</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.place {
+  max-width: 860px;
+  margin-top: 8px;
+}
+.place td:first-child {
+  width: 190px;
+  font-weight: 600;
+}
+</style>

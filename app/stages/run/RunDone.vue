@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import type { PlanReply, RunReply } from '~~/shared/api/plans'
+import EffectTable from './EffectTable.vue'
+import type { FurtherOutcome } from './further'
+
+/** What came of a run, and the ways on from it. */
+const props = defineProps<{ plan: PlanReply; outcomes: FurtherOutcome[] }>()
+const inPlace = computed(() => props.plan.mode === 'in-place')
+const { data: record, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${there(props.plan.run).id}`))
+watch(
+  () => props.plan.run?.id,
+  id => {
+    if (id) void refresh()
+  },
+  { immediate: true },
+)
+const doneText = computed(() => {
+  const { run, target } = props.plan
+  return run ? instantText(run.at, target.course.term.timeZone) : ''
+})
+const titles = computed(() =>
+  [props.plan.source, ...props.plan.more].map(side => side.course.title).join(' and '),
+)
+const foundText = computed(() => {
+  const found = record.value?.audit.reduce((sum, line) => sum + line.onNewItems, 0) ?? 0
+  return found === 0 ? 'The audit found nothing' : `The audit found ${found}`
+})
+const furtherShells = computed(() =>
+  props.plan.set.map(({ id, course, state }) => ({
+    id,
+    code: codeText(course),
+    state: state === 'run' ? 'run' : 'a draft',
+  })),
+)
+</script>
+
+<template>
+  <p class="caps kept">Done {{ doneText }}</p>
+  <h1>{{ codeText(plan.target.course) }} {{ inPlace ? 'is rolled in place' : 'is filled' }}.</h1>
+  <p v-if="inPlace" class="lead">
+    It stands in {{ plan.target.course.term.name }} now, with its new dates.
+    <NuxtLink :to="`/courses/${plan.source.course.id}`">The snapshot</NuxtLink> of
+    {{ plan.source.course.term.name }} is as the course was, students and all.
+  </p>
+  <p v-else class="lead">
+    {{ titles }} of {{ plan.source.course.term.name }} now stands in the shell for
+    {{ plan.target.course.term.name }}.
+    {{ plan.more.length ? 'The old courses are as they were.' : 'The old course is as it was.' }}
+  </p>
+  <ul v-if="outcomes.length" class="outcomes">
+    <li v-for="one in outcomes" :key="one.name" :class="one.good ? 'kept' : 'settle'">
+      {{ one.name }}: {{ one.text }}
+    </li>
+  </ul>
+  <p v-else-if="furtherShells.length" class="small">
+    The same plan for other shells:
+    <template v-for="({ id, code, state }, at) in furtherShells" :key="id"
+      >{{ at ? ', ' : '' }}<NuxtLink :to="`/plans/${id}/run`">{{ code }}</NuxtLink> ({{ state }})</template
+    >.
+  </p>
+  <p class="ways">
+    <NuxtLink class="act" :to="`/courses/${plan.target.course.id}`">Open the shell ⟶</NuxtLink>
+    <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Read the record of the run</NuxtLink>
+  </p>
+  <template v-if="record">
+    <p v-if="inPlace" class="audit">
+      {{ counted(record.effect.dates.dates, 'date') }} written. What students did was counted before and
+      after: nothing of it changed.
+    </p>
+    <template v-else>
+      <EffectTable :effect="record.effect" :source="plan.source.course" :target="plan.target.course" />
+      <p class="audit">
+        <b class="kept">{{ foundText }}</b> of last term’s students on the
+        {{ counted(record.effect.added.items, 'new item') }}: it looked for submissions, grades, attempts,
+        posts and extensions.
+      </p>
+    </template>
+  </template>
+</template>
+
+<style scoped>
+.lead {
+  max-width: 62ch;
+  font-size: 15px;
+}
+.ways {
+  display: flex;
+  gap: 22px;
+  align-items: center;
+  margin: 14px 0 18px;
+}
+.audit {
+  margin-top: 14px;
+}
+ul.outcomes {
+  list-style: none;
+  margin: 0 0 12px;
+}
+</style>

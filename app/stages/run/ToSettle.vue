@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import type { LedgerItem } from '../date/ledger'
+
+/** Items with dates to settle: they do not bar the way, and each leads to its row. */
+const props = defineProps<{ items: LedgerItem[]; planId: string }>()
+function whenText({ due, opens }: LedgerItem['planned']): string {
+  if (due) return `due ${momentText(due)}`
+  return opens ? `opens ${momentText(opens)}` : ''
+}
+const lines = computed(() =>
+  props.items.map(({ lineage, node, planned }) => ({
+    lineage,
+    node,
+    text: `${whenText(planned)} · ${planned.flags.join(', ').replaceAll('-', ' ')}`,
+  })),
+)
+</script>
+
+<template>
+  <section class="settling">
+    <h3>{{ counted(items.length, 'item has', 'items have') }} dates to settle</h3>
+    <p class="small soft">
+      They do not bar the way: each is written as the table says, and can be changed now or in the shell.
+    </p>
+    <ul>
+      <li v-for="{ lineage, node, text } in lines" :key="lineage">
+        <KindMark :kind="node.kind" :exam="node.exam" />
+        <NuxtLink :to="`/plans/${planId}/date?item=${lineage}`">{{ node.title }}</NuxtLink>
+        <span class="soft">{{ text }}</span>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.settling {
+  margin-top: 22px;
+}
+ul {
+  list-style: none;
+}
+li {
+  padding: 5px 0;
+  border-bottom: 1px solid var(--rule);
+  max-width: 760px;
+}
+</style>

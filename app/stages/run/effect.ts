@@ -1,0 +1,54 @@
+import type { CourseLine } from '~~/shared/api/courses'
+import type { EffectView, PlanReply } from '~~/shared/api/plans'
+import type { PlanDocument } from '~~/core/plan/document'
+import { dayText } from '~~/core/dates/words'
+import { counted } from '~/composables/words'
+
+/** A number, and nothing in words. */
+export const orNothing = (n: number): string => (n === 0 ? 'nothing' : String(n))
+
+/** The whole effect of a run in a sentence or three. */
+export function effectSentence({ added, replaced, cleared, dates }: EffectView, inPlace: boolean): string {
+  if (inPlace)
+    return `Writes ${counted(dates.dates, 'date')} into the course itself, after a snapshot of it. Adds nothing. Clears nothing.`
+  const adds = `Adds ${counted(added.items, 'item')} in ${counted(added.units, 'unit')}.`
+  return `${adds} Replaces ${orNothing(replaced)}. Clears ${orNothing(cleared)}.`
+}
+
+/** A fact of the shell that a run changes. */
+export interface FactChange {
+  what: string
+  before: string
+  after: string
+}
+type Windows = CourseLine['windows']
+function daysText(from: string | null, to: string | null): string {
+  if (!from && !to) return 'not limited'
+  const end = to ? `${dayText(to)} ${to.slice(0, 4)}` : 'no end'
+  return `${from ? dayText(from) : 'any day'} to ${end}`
+}
+const enrolText = ({ enrolFrom, enrolTo }: Windows): string => daysText(enrolFrom, enrolTo)
+const openText = ({ openFrom, openTo }: Windows): string => daysText(openFrom, openTo)
+/** What the run changes in the shell itself: its names and windows. */
+export function factChanges(
+  { names, windows }: Pick<PlanDocument, 'names' | 'windows'>,
+  shell: CourseLine,
+): FactChange[] {
+  const was = shell.windows
+  const is = windows ?? was
+  const facts = [
+    { what: 'Title', before: shell.title, after: names.title ?? shell.title },
+    {
+      what: 'Section label',
+      before: shell.label || 'none',
+      after: (names.label ?? shell.label) || 'none',
+    },
+    { what: 'Students may enrol', before: enrolText(was), after: enrolText(is) },
+    { what: 'Students may enter', before: openText(was), after: openText(is) },
+  ]
+  return facts.filter(fact => fact.before !== fact.after)
+}
+
+/** The course that a run writes into: the shell, or in place the course itself. */
+export const shellOf = (plan: PlanReply): CourseLine =>
+  plan.mode === 'in-place' && plan.state === 'draft' ? plan.source.course : plan.target.course

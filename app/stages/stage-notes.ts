@@ -1,0 +1,39 @@
+import { studentDataHeld } from './clear/held'
+import type { PlanReply } from '~~/shared/api/plans'
+import { counted } from '~/composables/words'
+import type { StageKey } from './stages'
+
+/** What stands under a stage: a count, or that a person must look. */
+export interface StageNote {
+  text: string
+  settle?: boolean
+}
+/** What a plan has come to, for the notes under its stages. */
+export interface PlanProgress {
+  carried: number
+  items: number
+  dates: number
+  settle: number
+}
+
+function pairNote({ target, source, more, mode, fits }: PlanReply): StageNote {
+  if (mode === 'in-place') return { text: 'in place' }
+  if (target.course.origin === 'awaited')
+    return { text: fits.length > 0 ? 'attach the shell' : 'no shell yet', settle: true }
+  if (more.length > 0) return { text: counted(more.length + 1, 'source') }
+  return { text: source.course.code === target.course.code ? 'matched' : 'different codes' }
+}
+function clearNote(plan: PlanReply): StageNote {
+  if (studentDataHeld(plan).total === 0) return { text: 'nothing there' }
+  return { text: plan.mode === 'in-place' ? 'stays in it' : 'nothing crosses' }
+}
+function dateNote({ dates, settle }: PlanProgress): StageNote {
+  return settle > 0 ? { text: `${settle} to settle`, settle: true } : { text: `${dates} dates` }
+}
+export const stageNotes = (plan: PlanReply, progress: PlanProgress): Record<StageKey, StageNote> => ({
+  pair: pairNote(plan),
+  carry: { text: plan.mode === 'in-place' ? 'skipped' : `${progress.carried} of ${progress.items}` },
+  clear: clearNote(plan),
+  date: dateNote(progress),
+  run: { text: plan.state === 'run' ? 'done' : 'writes' },
+})
