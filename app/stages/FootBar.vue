@@ -4,7 +4,7 @@ defineProps<{ totals?: { count: number; words: string; settle?: boolean }[] }>()
 </script>
 
 <template>
-  <footer class="foot no-print">
+  <footer class="foot no-print" role="region" aria-label="Where it stands, and what is next">
     <span
       v-for="total in totals"
       :key="total.words"

@@ -36,7 +36,7 @@ const rosterText = computed(() =>
 </script>
 
 <template>
-  <div class="pair">
+  <div class="pair" role="group" aria-label="From and into">
     <section :aria-label="inPlace ? 'Now, a snapshot is kept' : 'From, stays as it is'">
       <p class="caps">{{ fromText }}</p>
       <h2>

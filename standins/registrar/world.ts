@@ -2,8 +2,11 @@ import { readFileSync } from 'node:fs'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import Papa from 'papaparse'
 
-type Row = Record<string, string>
-export type Tables = Record<string, Row[]>
+type Row = Record<string, string> & { sourcedId: string }
+export type Tables = Record<
+  'orgs' | 'users' | 'courses' | 'classes' | 'enrollments' | 'academicSessions',
+  Row[]
+>
 const stamp = '2027-01-05T12:00:00.000Z'
 const active = { status: 'active', dateLastModified: stamp }
 
@@ -11,14 +14,21 @@ function read(): { tables: Tables; manifest: string } {
   const files = unzipSync(
     readFileSync(new URL('../../demo/files/port-ellery.oneroster.zip', import.meta.url)),
   )
-  const tables: Tables = {}
+  const tables: Record<string, Row[]> = {}
   for (const [name, bytes] of Object.entries(files))
     if (name !== 'manifest.csv')
       tables[name.replace('.csv', '')] = Papa.parse<Row>(strFromU8(bytes), {
         header: true,
         skipEmptyLines: true,
       }).data
-  return { tables, manifest: strFromU8(files['manifest.csv']!) }
+  const { orgs, users, courses, classes, enrollments, academicSessions } = tables
+  const manifest = files['manifest.csv']
+  if (!orgs || !users || !courses || !classes || !enrollments || !academicSessions || !manifest)
+    throw new Error('the demo roster lacks a table; make it again with npm run demo:make')
+  return {
+    tables: { ...tables, orgs, users, courses, classes, enrollments, academicSessions },
+    manifest: strFromU8(manifest),
+  }
 }
 
 const course = (key: string, code: string, title: string, org: string): Row => ({
@@ -104,8 +114,8 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
   {
     what: 'HYD 310-01 Estuary Fieldwork appears for spring, with twelve students; three people join HYD 240-01',
     change: tables => {
-      tables.courses!.push(course('co-hyd310', 'HYD 310', 'Estuary Fieldwork', hydrography))
-      tables.classes!.push(
+      tables.courses.push(course('co-hyd310', 'HYD 310', 'Estuary Fieldwork', hydrography))
+      tables.classes.push(
         section(
           'hyd310-01-2027s',
           'co-hyd310',
@@ -117,24 +127,24 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
           'FR 13:00-16:50',
         ),
       )
-      tables.enrollments!.push(enrol('hyd310-01-2027s', 'pe-marchetti', 'teacher', hydrography))
-      const some = tables.users!.filter(row => row.role === 'student').slice(0, 12)
+      tables.enrollments.push(enrol('hyd310-01-2027s', 'pe-marchetti', 'teacher', hydrography))
+      const some = tables.users.filter(row => row.role === 'student').slice(0, 12)
       for (const row of some)
-        tables.enrollments!.push(enrol('hyd310-01-2027s', row.sourcedId!, 'student', hydrography))
+        tables.enrollments.push(enrol('hyd310-01-2027s', row.sourcedId, 'student', hydrography))
       for (const row of some.slice(0, 3))
-        tables.enrollments!.push(enrol('hyd240-01-2027s', row.sourcedId!, 'student', hydrography))
+        tables.enrollments.push(enrol('hyd240-01-2027s', row.sourcedId, 'student', hydrography))
     },
   },
   {
     what: 'one of the three drops HYD 240-01; HYD 240-02 moves to Tuesday and Thursday',
     change: tables => {
-      const drop = tables.users!.filter(row => row.role === 'student')[0]!
-      const row = tables.enrollments!.find(
+      const drop = tables.users.filter(row => row.role === 'student')[0]!
+      const row = tables.enrollments.find(
         entry => entry.classSourcedId === 'hyd240-01-2027s' && entry.userSourcedId === drop.sourcedId,
       )!
       row.status = 'tobedeleted'
       Object.assign(
-        tables.classes!.find(entry => entry.sourcedId === 'hyd240-02-2027s')!,
+        tables.classes.find(entry => entry.sourcedId === 'hyd240-02-2027s')!,
         { periods: 'TU 13:00-14:15,TH 13:00-14:15' },
       )
     },
@@ -142,7 +152,7 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
   {
     what: 'BKG 115 Bread Science appears with two sections on different days; HYD 240-01 appears for summer',
     change: tables => {
-      tables.orgs!.push({
+      tables.orgs.push({
         sourcedId: bakery,
         ...active,
         name: 'Department of Baking',
@@ -150,13 +160,13 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
         identifier: 'PEI-BKG',
         parentSourcedId: 'org-port-ellery',
       })
-      tables.users!.push(user('pe-quist', 'teacher', 'quist', 'Ansel', 'Quist', bakery))
-      tables.courses!.push(course('co-bkg115', 'BKG 115', 'Bread Science', bakery))
+      tables.users.push(user('pe-quist', 'teacher', 'quist', 'Ansel', 'Quist', bakery))
+      tables.courses.push(course('co-bkg115', 'BKG 115', 'Bread Science', bakery))
       for (const [number, periods] of [
         ['01', 'MO 08:30-09:45,WE 08:30-09:45'],
         ['02', 'TU 10:00-11:15,TH 10:00-11:15'],
       ] as const) {
-        tables.classes!.push(
+        tables.classes.push(
           section(
             `bkg115-${number}-2027s`,
             'co-bkg115',
@@ -168,9 +178,9 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
             periods,
           ),
         )
-        tables.enrollments!.push(enrol(`bkg115-${number}-2027s`, 'pe-quist', 'teacher', bakery))
+        tables.enrollments.push(enrol(`bkg115-${number}-2027s`, 'pe-quist', 'teacher', bakery))
       }
-      tables.classes!.push(
+      tables.classes.push(
         section(
           'hyd240-01-2027u',
           'co-hyd240',
@@ -182,16 +192,16 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
           'MO 09:30-11:00,WE 09:30-11:00,FR 09:30-11:00',
         ),
       )
-      tables.enrollments!.push(enrol('hyd240-01-2027u', 'pe-marchetti', 'teacher', hydrography))
+      tables.enrollments.push(enrol('hyd240-01-2027u', 'pe-marchetti', 'teacher', hydrography))
     },
   },
   {
     what: 'two people are not listed in HYD 240-01 any more, without a word',
     change: tables => {
-      const gone = tables
-        .enrollments!.filter(row => row.classSourcedId === 'hyd240-01-2027s' && row.role === 'student')
+      const gone = tables.enrollments
+        .filter(row => row.classSourcedId === 'hyd240-01-2027s' && row.role === 'student')
         .slice(0, 2)
-      tables.enrollments = tables.enrollments!.filter(row => !gone.includes(row))
+      tables.enrollments = tables.enrollments.filter(row => !gone.includes(row))
     },
   },
 ]
@@ -204,22 +214,22 @@ export type Fault = (typeof faults)[number]
 export function bundleAfter(step: number, fault: Fault = 'none'): Uint8Array {
   const { tables, manifest } = read()
   for (const { change } of events.slice(0, step)) change(tables)
-  if (fault === 'twice') tables.enrollments!.push({ ...tables.enrollments![0]! })
+  if (fault === 'twice') tables.enrollments.push({ ...tables.enrollments[0]! })
   if (fault === 'header')
-    tables.enrollments = tables.enrollments!.map(({ userSourcedId, ...row }) => ({
+    tables.enrollments = tables.enrollments.map(({ userSourcedId, ...row }) => ({
       ...row,
       person: userSourcedId!,
     }))
   if (fault === 'large') {
     const extra = Array.from({ length: 50_000 }, (_, n) => `st-large-${n}`)
-    tables.users!.push(
+    tables.users.push(
       ...extra.map((key, n) => ({
         ...user(key, 'student', key, 'Student', `Number ${n}`, hydrography),
         email: '',
       })),
     )
-    const classes = tables.classes!.map(row => row.sourcedId!)
-    tables.enrollments!.push(
+    const classes = tables.classes.map(row => row.sourcedId)
+    tables.enrollments.push(
       ...extra.map((key, n) => enrol(classes[n % classes.length]!, key, 'student', hydrography)),
     )
   }

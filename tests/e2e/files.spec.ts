@@ -19,10 +19,10 @@ test('an old package: what is wrong with it, where; kept as a course with the pa
   await expect(page.getByText('No file of yours lies here')).toBeVisible()
   await bring(page, 'hyd-110.imscc', oddPackage())
   await expect(page.getByRole('heading', { name: 'HYD 110: Coastal Waters' })).toBeVisible()
-  const row = page.locator('.findings tr', { hasText: 'Tide tables, 2019' })
+  const row = page.getByRole('row').filter({ hasText: 'Tide tables, 2019' })
   await expect(row).toContainText('error')
   await expect(row).toContainText('imsmanifest.xml, line 4')
-  await expect(page.locator('.parts li')).toHaveCount(9)
+  await expect(page.getByRole('list', { name: 'What is in it' }).getByRole('listitem')).toHaveCount(9)
   // Nothing is stored yet: the course is not found.
   const found = async () =>
     (

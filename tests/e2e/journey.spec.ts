@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Locator, type Page } from '@playwright/test'
-import { base, signIn } from './support'
+import { base, foot, pairLine, signIn } from './support'
 
 interface Dates {
   opens: string | null
@@ -58,12 +58,12 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await page.getByRole('link', { name: /On to Carry/ }).click()
 
   // Carry: everything; one item out and in again by key.
-  await expect(page.locator('.foot')).toContainText('98 items come across')
+  await expect(foot(page)).toContainText('98 items come across')
   await page.keyboard.press('j')
   await page.keyboard.press('x')
-  await expect(page.locator('.foot')).toContainText('97 items come across')
+  await expect(foot(page)).toContainText('97 items come across')
   await page.keyboard.press('Control+z')
-  await expect(page.locator('.foot')).toContainText('98 items come across')
+  await expect(foot(page)).toContainText('98 items come across')
   await page.getByRole('link', { name: /On to Clear/ }).click()
 
   // Clear: what the source holds, by kind, and that none of it crosses.
@@ -80,7 +80,7 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
 
   // Date: every date of the case, on screen, computed off the page.
   await expect.poll(() => page.workers().length).toBe(1)
-  await expect(page.locator('.foot')).toContainText('1 to settle')
+  await expect(foot(page)).toContainText('1 to settle')
   for (const { id, title } of worked.case.items) {
     const expected = worked.expected.items.find(item => item.id === id)!
     if (!expected.opens && !expected.due && !expected.closes) continue
@@ -104,10 +104,10 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
 
   // The other methods, live.
   await page.getByText('No dates', { exact: true }).click()
-  await expect(page.locator('.foot')).toContainText('98 taken away')
+  await expect(foot(page)).toContainText('98 taken away')
   await page.getByText('Same week and weekday').click()
-  await expect(page.locator('.foot')).toContainText('98 dates')
-  await expect(page.locator('.pair')).toContainText('Draft saved')
+  await expect(foot(page)).toContainText('98 dates')
+  await expect(pairLine(page)).toContainText('Draft saved')
   await page.getByRole('link', { name: /On to Run/ }).click()
 
   // Run: the effect in numbers, consent, writing.
@@ -125,7 +125,9 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
     .getByRole('link', { name: /Open the shell/ })
     .click()
   await expect(
-    page.getByText('0 submissions, 0 grades, 0 quiz attempts, 0 posts, 0 extensions.'),
+    page.getByText(
+      '0 submissions, 0 grades, 0 quiz attempts, 0 discussion posts, 0 extensions for one student.',
+    ),
   ).toBeVisible()
   for (const { id, title } of worked.case.items) {
     const expected = worked.expected.items.find(item => item.id === id)!
@@ -195,33 +197,35 @@ test('a plan changed in another tab is joined with what was changed here; where 
     .getByRole('button', { name: 'step by step' })
     .click()
   await page.getByRole('link', { name: /On to Carry/ }).click()
-  await expect(page.locator('.foot')).toContainText('0 stay behind')
+  await expect(foot(page)).toContainText('0 stay behind')
   // What a screen reader is told of a box.
   await expect(page.getByRole('checkbox', { name: 'Carry Syllabus' })).toBeChecked()
   const other = await context.newPage()
   await other.goto(page.url())
-  await other.locator('.row', { hasText: 'Syllabus' }).locator('.el-checkbox').click()
-  await expect(other.locator('.foot')).toContainText('1 stay behind')
-  await expect(other.locator('.pair')).toContainText('Draft saved')
-  await page.locator('.row', { hasText: 'How to reach us' }).locator('.el-checkbox').click()
+  await other.getByRole('checkbox', { name: 'Carry Syllabus' }).press('Space')
+  await expect(foot(other)).toContainText('1 stay behind')
+  await expect(pairLine(other)).toContainText('Draft saved')
+  await page.getByRole('checkbox', { name: 'Carry How to reach us' }).press('Space')
   await expect(page.getByRole('status')).toContainText('I. Marchetti changed this plan elsewhere')
-  await expect(page.locator('.row.left')).toHaveText([/Syllabus/, /How to reach us/])
-  await expect(page.locator('.pair')).toContainText('Draft saved')
+  await expect(
+    page.getByRole('treeitem').filter({ has: page.getByRole('checkbox', { checked: false }) }),
+  ).toHaveText([/Syllabus/, /How to reach us/])
+  await expect(pairLine(page)).toContainText('Draft saved')
   // The other tab takes over what was changed here as soon as it is looked at.
   await other.evaluate(() => window.dispatchEvent(new Event('focus')))
-  await expect(other.locator('.foot')).toContainText('2 stay behind')
+  await expect(foot(other)).toContainText('2 stay behind')
 
   await page.getByRole('link', { name: /^Date/ }).click()
   await other.getByRole('link', { name: /^Date/ }).click()
   // One who is not told in time, as where the connection falters.
   await other.route('**/api/v1/plans/*/state', route => route.abort())
   await page.getByText('No dates', { exact: true }).click()
-  await expect(page.locator('.pair')).toContainText('Draft saved')
+  await expect(pairLine(page)).toContainText('Draft saved')
   await other.getByText('Same distance from the first day').click()
   await expect(other.getByRole('alert')).toContainText('Both of you changed the rule for dates')
   await other.getByRole('button', { name: 'Show what was saved there' }).click()
   await expect(other.getByRole('alert')).toHaveCount(0)
-  await expect(other.locator('.foot')).toContainText('0 to settle')
+  await expect(foot(other)).toContainText('0 to settle')
   const plan = new URL(other.url()).pathname.split('/')[2]!
   await other.close()
   await page.goto(base())

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { base, signIn } from './support'
+import { base, foot, pairLine, signIn } from './support'
 
 /** Opens the plan for a shell of spring (by default the one with the template's items) at a stage, begun or taken up again. */
 async function openPlan(page: Page, stage: string, section = '02'): Promise<void> {
@@ -18,22 +18,23 @@ test('Carry by unit, by kind and by words, with counts', async ({ page }) => {
   await signIn(page)
   await openPlan(page, 'carry')
   await page.getByRole('button', { name: 'Carry everything' }).click()
-  const foot = page.locator('.foot')
-  await expect(foot).toContainText('98 items come across')
-  await page.locator('.row.unit', { hasText: 'Getting your bearings' }).locator('.el-checkbox').click()
-  await expect(foot).toContainText('80 items come across')
-  await page.locator('.kinds li', { hasText: 'quizzes' }).locator('.el-checkbox').click()
+  await expect(foot(page)).toContainText('98 items come across')
+  await page.getByRole('checkbox', { name: 'Carry Getting your bearings' }).press('Space')
+  await expect(foot(page)).toContainText('80 items come across')
+  await page.getByRole('checkbox', { name: 'quizzes' }).press('Space')
   // The first unit's two quizzes come back with their kind, and their unit with them.
-  await expect(page.locator('.kinds li', { hasText: 'quizzes' })).toContainText('8 of 8')
-  await expect(page.locator('.row.unit', { hasText: 'Getting your bearings' })).toContainText('2 of 18')
+  await expect(
+    page.getByRole('list', { name: 'By kind' }).getByRole('listitem').filter({ hasText: 'quizzes' }),
+  ).toContainText('8 of 8')
+  await expect(page.getByRole('treeitem', { name: 'Getting your bearings' })).toContainText('2 of 18')
   await page.getByLabel('Find an item by its words').fill('nodal cycle')
-  await expect(page.locator('.row:not(.unit)')).toHaveCount(1)
+  await expect(page.getByRole('treeitem', { level: 2 })).toHaveCount(1)
   await page.getByLabel('Find an item by its words').fill('nothing like this')
   await expect(page.getByText('Nothing in this course has the words')).toBeVisible()
   await page.getByLabel('Find an item by its words').fill('')
   await page.getByRole('button', { name: 'Carry everything' }).click()
-  await expect(foot).toContainText('0 stay behind')
-  await expect(page.locator('.pair')).toContainText('Draft saved')
+  await expect(foot(page)).toContainText('0 stay behind')
+  await expect(pairLine(page)).toContainText('Draft saved')
 })
 
 test('an assistant prepares, and is told who runs', async ({ page }) => {
@@ -51,7 +52,11 @@ test('another source can be taken, and the one before again', async ({ page }) =
   const take = async (words: string, course: string): Promise<void> => {
     await page.getByRole('button', { name: 'Another source' }).click()
     await page.getByLabel('Find another course to roll from').fill(words)
-    await page.locator('.choice li', { hasText: course }).getByRole('button', { name: 'Take this' }).click()
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: course })
+      .getByRole('button', { name: 'Take this' })
+      .click()
   }
   await take('240-02', 'HYD 240-02')
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Spring 2027')
@@ -73,7 +78,7 @@ test('where no worker starts, the page computes dates itself; a change that cann
   })
   await signIn(page)
   await openPlan(page, 'date')
-  await expect(page.locator('.foot')).toContainText('1 to settle')
+  await expect(foot(page)).toContainText('1 to settle')
   await page.route('**/api/v1/plans/*', route =>
     route.request().method() === 'PUT' ? route.abort() : route.continue(),
   )
@@ -82,10 +87,10 @@ test('where no worker starts, the page computes dates itself; a change that cann
   await expect(page.getByRole('alert')).toContainText('The server cannot be reached')
   await page.unroute('**/api/v1/plans/*')
   await page.getByRole('button', { name: 'Save again' }).click()
-  await expect(page.locator('.pair')).toContainText('Draft saved')
+  await expect(pairLine(page)).toContainText('Draft saved')
   await page.reload()
   await expect(page.getByText('in whole weeks')).toBeVisible()
   await page.keyboard.press('Control+z')
   await page.getByText('Same week and weekday').click()
-  await expect(page.locator('.pair')).toContainText('Draft saved')
+  await expect(pairLine(page)).toContainText('Draft saved')
 })

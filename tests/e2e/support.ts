@@ -1,4 +1,4 @@
-import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import { addressFromEnvironment, connect } from '../../server/db/connection'
 import { setPassword } from '../../server/people/people'
 
@@ -56,3 +56,9 @@ export const letIn = (login: string, password: string, assists?: string, name?: 
         [assists, login],
       )
   })
+
+/** The foot of a stage: its totals. */
+export const foot = (page: Page): Locator =>
+  page.getByRole('region', { name: 'Where it stands, and what is next' })
+/** The line over the stages: the source, the shell, and how saving goes. */
+export const pairLine = (page: Page): Locator => page.getByRole('group', { name: 'From and into' })

@@ -1,16 +1,16 @@
 import { expect, test, type Page } from '@playwright/test'
 import { oddPackage } from '../support/samples'
-import { askRegistrar, atRegistrar, base, inDatabase, letIn, signIn } from './support'
+import { askRegistrar, atRegistrar, base, foot, inDatabase, letIn, pairLine, signIn } from './support'
 
 test.describe.configure({ mode: 'serial' })
 const shells = async (page: Page): Promise<void> => {
   await page.goto(base())
   await expect(page.getByRole('heading', { name: 'Shells' })).toBeVisible()
 }
-const row = (page: Page, name: string) => page.locator(`article.shell[aria-label^="${name}"]`)
+const row = (page: Page, name: string) => page.getByRole('article', { name: new RegExp(`^${name}`) })
 const choose = async (page: Page, label: string, option: string): Promise<void> => {
   await page.locator('.el-select', { has: page.getByLabel(label, { exact: true }) }).click()
-  await page.locator('.el-select-dropdown__item', { hasText: option }).filter({ visible: true }).click()
+  await page.getByRole('option', { name: option }).filter({ visible: true }).click()
 }
 const runPlan = async (page: Page, name: RegExp = /^Run into/): Promise<void> => {
   await page.getByRole('link', { name: /^Run/ }).click()
@@ -157,7 +157,8 @@ test('a new course: the registrar’s shells are named first; then it is made, a
   await page.getByRole('link', { name: 'A course of yours' }).click()
   await page.getByLabel('Find a course to roll from').fill('harbour days')
   await page
-    .locator('.choice li', { hasText: 'HYD 118' })
+    .getByRole('listitem')
+    .filter({ hasText: 'HYD 118' })
     .getByRole('button', { name: 'Plan from this' })
     .click()
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Harbour Days')
@@ -171,13 +172,14 @@ test('a course is rolled in place: a snapshot stays in the old term, the course 
   await page.goto(`${base()}/no-shell?way=place`)
   await page.getByLabel('Find the course to use again').fill('harbour workshop')
   await page
-    .locator('.choice li', { hasText: 'HYD 119' })
+    .getByRole('listitem')
+    .filter({ hasText: 'HYD 119' })
     .getByRole('button', { name: 'Use this again' })
     .click()
   await expect(page.getByText('This course is used again')).toBeVisible()
   await page.getByRole('button', { name: 'Plan HYD 119 in place' }).click()
   await expect(page.getByRole('region', { name: 'Now, a snapshot is kept' })).toContainText('Spring 2027')
-  await expect(page.locator('.pair')).toContainText('this same course changes')
+  await expect(pairLine(page)).toContainText('this same course changes')
   await page.getByRole('link', { name: /^On to Date/ }).click()
   await runPlan(page, /^Roll HYD 119 in place/)
   await page.getByRole('link', { name: 'The snapshot' }).click()
@@ -227,11 +229,13 @@ test('several sources in one plan, in an order; names and windows are checked; a
   await row(page, 'HYD 310-01').getByRole('link', { name: 'Go on with the plan' }).click()
   await page.getByRole('button', { name: 'Add a source' }).click()
   await page.getByLabel('Find a course to add as a source').fill('harbour days')
-  await page.locator('.choice li', { hasText: 'HYD 118' }).getByRole('button', { name: 'Add' }).click()
-  await expect(page.locator('.sources li')).toHaveCount(2)
+  await page.getByRole('listitem').filter({ hasText: 'HYD 118' }).getByRole('button', { name: 'Add' }).click()
+  await expect(page.getByRole('list', { name: 'Sources' }).getByRole('listitem')).toHaveCount(2)
   await expect(page.locator('.line')).toContainText('2 sources')
   await page.getByRole('button', { name: 'Put HYD 118 before' }).click()
-  await expect(page.locator('.sources li').first()).toContainText('Harbour Days')
+  await expect(page.getByRole('list', { name: 'Sources' }).getByRole('listitem').first()).toContainText(
+    'Harbour Days',
+  )
   await page.getByLabel('Title that students see').fill('Copy of Estuary Fieldwork')
   await page.keyboard.press('Tab')
   await page.getByRole('button', { name: 'Take “Estuary Fieldwork”' }).click()
@@ -275,12 +279,12 @@ test('one source into several sections: each has a plan with the same decisions 
   await page.getByRole('link', { name: /^Run/ }).click()
   await page.getByText('I have seen what changes').click()
   await expect(page.getByRole('heading', { name: 'The same plan for 1 more shell' })).toBeVisible()
-  await expect(page.locator('.settling li').first()).toContainText(
+  await expect(page.getByRole('listitem').filter({ hasText: 'adds' })).toContainText(
     /HYD 240-01 Mon Wed Fri 09:30 · adds \d+ item/,
   )
   await page.getByText('Then run into HYD 240-01 as well').click()
   await page.getByRole('button', { name: /^Run into HYD 240-02/ }).click()
-  await expect(page.locator('.outcomes')).toContainText(/HYD 240-01: \d+ items? added/)
+  await expect(page.getByRole('list', { name: 'Other shells' })).toContainText(/HYD 240-01: \d+ items? added/)
 })
 
 test('a plan against a term waits for its shell, and takes it when the registrar has it', async ({
@@ -334,8 +338,8 @@ test('a share code opens a course to a colleague of another department, until it
   await expect(colleague.getByRole('region', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
   await expect(colleague.getByText('its students are not shown to you')).toBeVisible()
   await colleague.getByRole('link', { name: /On to Carry/ }).click()
-  await expect(colleague.locator('.foot')).toContainText('90 items come across')
-  await expect(colleague.locator('.kinds')).not.toContainText('quizzes')
+  await expect(foot(colleague)).toContainText('90 items come across')
+  await expect(colleague.getByRole('list', { name: 'By kind' })).not.toContainText('quizzes')
 
   await page.getByRole('button', { name: `Take ${code} back` }).click()
   await expect(page.locator('aside')).toContainText('taken back')
@@ -366,7 +370,8 @@ test('a course shared with a department is there for those who work in it; two s
     .click()
   await colleague.getByRole('link', { name: 'Shared with you' }).click()
   await colleague
-    .locator('.choice li', { hasText: 'HYD 240-01' })
+    .getByRole('listitem')
+    .filter({ hasText: 'HYD 240-01' })
     .getByRole('button', { name: 'Plan from this' })
     .click()
   await expect(colleague.getByText('98 of 98')).toBeVisible()

@@ -49,6 +49,7 @@ export async function startApp(name: string): Promise<RunningApp> {
     [fileURLToPath(new URL('../../.output/server/index.mjs', import.meta.url))],
     {
       env: {
+        NORTHTIDE_LOG_LEVEL: 'warn',
         ...process.env,
         HOST: '127.0.0.1',
         PORT: String(port),

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { WaysReply } from '~~/shared/api/shells'
-import type { ApiProblem } from '~/composables/api'
 import TemplateGallery from '~/shells/TemplateGallery.vue'
 
 const route = useRoute()
@@ -26,37 +25,42 @@ const way = computed<Way>(
     (data.value?.suggestions.length ? 'suggested' : 'course'),
 )
 const shell = computed(() => data.value?.shell.course)
-const busy = ref(false)
-const actProblem = shallowRef<ApiProblem | null>(null)
-async function start(source: string, stage: 'pair' | 'run' = 'pair'): Promise<void> {
-  busy.value = true
-  actProblem.value = null
-  try {
-    const { id: plan } = await api.post<{ id: string }>('/plans', {
-      sources: [source],
-      target: id.value,
-      decisions: stage === 'run' ? 'as-before' : 'recommended',
-    })
-    await navigateTo(`/plans/${plan}/${stage}`)
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
+const acting = useAction((work: () => Promise<unknown>) => work())
+const { busy, problem: actProblem } = acting
+async function plan(source: string, stage: 'pair' | 'run'): Promise<void> {
+  const { id: planId } = await api.post<{ id: string }>('/plans', {
+    sources: [source],
+    target: id.value,
+    decisions: stage === 'run' ? 'as-before' : 'recommended',
+  })
+  await navigateTo(`/plans/${planId}/${stage}`)
 }
+const start = (source: string, stage: 'pair' | 'run' = 'pair'): Promise<boolean> =>
+  acting.run(() => plan(source, stage))
 const code = ref('')
-async function enter(): Promise<void> {
-  busy.value = true
-  actProblem.value = null
-  try {
-    await start((await api.post<{ courseId: string }>('/shares', { code: code.value })).courseId)
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
+const enter = (): Promise<boolean> =>
+  acting.run(async () => {
+    const { courseId } = await api.post<{ courseId: string }>('/shares', { code: code.value })
+    await plan(courseId, 'pair')
+  })
 const registrars = computed(() => shell.value?.origin === 'registrar')
+const students = computed(() => counted(shell.value?.students ?? 0, 'student'))
+const shellText = computed(() =>
+  shell.value
+    ? [
+        courseFacts(shell.value),
+        registrars.value
+          ? `${students.value} on the registrar’s roster`
+          : 'made by hand, nobody on its roster',
+        shell.value.items ? `holds ${counted(shell.value.items, 'item')}` : 'empty',
+      ].join(' · ')
+    : '',
+)
+const rosterText = computed(() =>
+  registrars.value
+    ? `This is the registrar’s shell: ${students.value} are on its roster and stay there. A fresh course beside it would have none.`
+    : 'It was made by hand. If the registrar makes a shell for this class, roll into that one: its students will be there.',
+)
 </script>
 
 <template>
@@ -65,18 +69,12 @@ const registrars = computed(() => shell.value?.origin === 'registrar')
       ><NuxtLink v-if="problem.status === 404" to="/">Back to the shells</NuxtLink></ProblemNote
     >
     <LoadingLines v-else-if="!data" what="Looking for what could fill it …" />
-    <template v-else>
+    <template v-else-if="shell">
       <header>
         <p class="caps into">Into · this shell changes, once you run</p>
-        <h1>{{ codeText(shell!) }} {{ shell!.title }}</h1>
+        <h1>{{ codeText(shell) }} {{ shell.title }}</h1>
         <p class="soft">
-          {{ courseFacts(shell!) }} ·
-          {{
-            registrars
-              ? `${counted(shell!.students, 'student')} on the registrar’s roster`
-              : 'made by hand, nobody on its roster'
-          }}
-          · {{ shell!.items ? `holds ${counted(shell!.items, 'item')}` : 'empty' }}
+          {{ shellText }}
         </p>
       </header>
       <div v-if="data.shell.plan" class="note brass under">
@@ -194,17 +192,13 @@ const registrars = computed(() => shell.value?.origin === 'registrar')
           <div class="note" :class="{ brass: !registrars }">
             <h3>{{ registrars ? 'The place to roll into' : 'Nobody is on its roster' }}</h3>
             <p class="small">
-              {{
-                registrars
-                  ? `This is the registrar’s shell: ${counted(shell!.students, 'student')} are on its roster and stay there. A fresh course beside it would have none.`
-                  : 'It was made by hand. If the registrar makes a shell for this class, roll into that one: its students will be there.'
-              }}
+              {{ rosterText }}
             </p>
           </div>
           <div class="note">
             <h3>What it costs</h3>
-            <p v-if="data.storage.suggestion" class="small">
-              From {{ codeText(data.suggestions[0]!.course) }}: no text or file is stored a second time. Its
+            <p v-if="data.storage.suggestion && data.suggestions[0]" class="small">
+              From {{ codeText(data.suggestions[0].course) }}: no text or file is stored a second time. Its
               {{ bytesText(data.storage.suggestion.bodies) }} are shared by both courses;
               {{ numberText(data.storage.suggestion.rows) }} short rows are added, about
               {{ bytesText(data.storage.suggestion.rowBytes) }}.

@@ -120,7 +120,7 @@ const totals = computed(() => [
     </div>
     <template #side>
       <h2>By kind</h2>
-      <ul class="kinds">
+      <ul class="kinds" aria-label="By kind">
         <li v-for="entry in kinds" :key="entry.kind">
           <ElCheckbox
             :model-value="entry.carried === entry.items"

@@ -20,7 +20,7 @@ function up(at: number): void {
 </script>
 
 <template>
-  <ol class="sources">
+  <ol class="sources" aria-label="Sources">
     <li v-for="(side, at) in sides" :key="side.course.id">
       <b>{{ codeText(side.course) }}</b> {{ side.course.title }}, {{ side.course.term.name }}
       <span class="soft small"

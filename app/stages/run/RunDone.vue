@@ -47,7 +47,7 @@ const furtherShells = computed(() =>
     {{ plan.target.course.term.name }}.
     {{ plan.more.length ? 'The old courses are as they were.' : 'The old course is as it was.' }}
   </p>
-  <ul v-if="outcomes.length" class="outcomes">
+  <ul v-if="outcomes.length" class="outcomes" aria-label="Other shells">
     <li v-for="one in outcomes" :key="one.name" :class="one.good ? 'kept' : 'settle'">
       {{ one.name }}: {{ one.text }}
     </li>
