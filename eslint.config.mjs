@@ -58,6 +58,58 @@ export default tseslint.config(
     },
   },
   { files: ['**/*.vue', '**/*.ts'], rules: { 'no-undef': 'off' } },
+  // What only types can tell. Each file belongs to one of the projects that `npm run types` checks.
+  {
+    files: ['**/*.ts', 'app/**/*.vue'],
+    ignores: ['nuxt.config.ts'],
+    plugins: { '@typescript-eslint': tseslint.plugin },
+    languageOptions: {
+      parserOptions: {
+        project: ['app', 'server', 'core', 'tools'].map(name => `./tsconfig.${name}.json`),
+        tsconfigRootDir: import.meta.dirname,
+        extraFileExtensions: ['.vue'],
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+      '@typescript-eslint/no-unnecessary-type-assertion': 'error',
+    },
+  },
+  {
+    // A where(query => …) of Knex gives its builder back, which can be awaited and is not here.
+    files: ['server/**/*.queries.ts'],
+    rules: {
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: false } }],
+    },
+  },
+  // SQL stands with the queries of its subject, or in db/.
+  {
+    files: ['server/**/*.ts'],
+    ignores: ['server/**/*.queries.ts', 'server/db/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.name=/^(db|trx)$/]',
+          message: 'SQL stands in *.queries.ts or server/db',
+        },
+        {
+          selector:
+            'CallExpression[callee.object.name=/^(db|trx)$/][callee.property.name=/^(raw|select|from|table|with)$/]',
+          message: 'SQL stands in *.queries.ts or server/db',
+        },
+        {
+          selector: 'TaggedTemplateExpression[tag.name="sql"]',
+          message: 'SQL stands in *.queries.ts or server/db',
+        },
+      ],
+    },
+  },
   fence(
     ['core/**/*.ts'],
     [reach('server'), reach('app'), reach('shared'), impure],

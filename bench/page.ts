@@ -109,7 +109,7 @@ const change = (page: Page, label: string): Promise<{ shown: number; busy: numbe
       for (const entry of list.getEntries()) busy = Math.max(busy, entry.duration)
     })
     watcher.observe({ type: 'longtask' })
-    const radio = [...document.querySelectorAll('.el-radio')].find(each => each.textContent!.trim() === text)!
+    const radio = [...document.querySelectorAll('.el-radio')].find(each => each.textContent.trim() === text)!
     const start = performance.now()
     ;(radio as HTMLElement).click()
     while (

@@ -16,7 +16,7 @@ const withheld = ref<ItemKind[]>([])
 /** Days that a share holds; 0: until it is taken back. */
 const days = ref(30)
 const org = ref('')
-const template = reactive({ title: '', subject: '', arrangement: 'units' as 'weeks' | 'units', about: '' })
+const template = reactive({ title: '', subject: '', arrangement: 'units', about: '' })
 const told = ref('')
 
 const acting = useAction(async (work: () => Promise<string>) => {

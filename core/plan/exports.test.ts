@@ -33,8 +33,8 @@ describe('deadlines as iCalendar', () => {
     )
     expect(text.split('\r\n').every(line => new TextEncoder().encode(line).length <= 75)).toBe(true)
     const events = Object.values(ical.sync.parseICS(text)).filter(
-      entry => entry?.type === 'VEVENT',
-    ) as ical.VEvent[]
+      (entry): entry is ical.VEvent => entry?.type === 'VEVENT',
+    )
     expect(events.map(event => [String(event.summary), event.start.toISOString()])).toEqual([
       [`${long} due`, '2027-01-09T03:59:00.000Z'],
       ['In summer time due', '2027-03-31T02:59:00.000Z'],

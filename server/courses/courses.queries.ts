@@ -234,6 +234,10 @@ export function awaitedAmong(among: CourseQuery, termId?: string): Promise<strin
   return query.pluck('courses.id')
 }
 
+/** The courses that hold a place in a term for a shell that is still to come. */
+export const awaitedInTerm = (db: Knex, termId: string): Promise<string[]> =>
+  awaitedAmong(db('courses'), termId)
+
 /** Takes a course for this transaction alone: whoever else would write into it waits. */
 export async function lockCourse(trx: Knex, id: string): Promise<void> {
   await trx('courses').where({ id }).forUpdate().first('id')

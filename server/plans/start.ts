@@ -5,7 +5,7 @@ import type { NewAwaitedPlan, NewPlan } from '../../shared/api/plans'
 import { findTerm, loadCalendar } from '../calendars/terms.queries'
 import { accessToCourse } from '../courses/access'
 import {
-  awaitedAmong,
+  awaitedInTerm,
   insertCourse,
   loadCourse,
   orgOfCourse,
@@ -88,7 +88,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
     const from = await loadCourse(trx, source)
     if (mode === 'in-place' && from.term.classesFrom >= term.classesFrom)
       throw refuse('in-place-later-term', { code: from.code, term: from.term.name })
-    const waiting = await queries.plansInto(trx, await awaitedAmong(trx('courses'), term.id))
+    const waiting = await queries.plansInto(trx, await awaitedInTerm(trx, term.id))
     const there = waiting.find(
       plan =>
         plan.state === 'draft' &&

@@ -39,7 +39,7 @@ export async function startApp(name: string): Promise<RunningApp> {
   const { smtp, page } = postOffice()
   const [officePort, smtpPort, mailPort] = [
     await listening(office),
-    await listening(smtp.server as Server),
+    await listening(smtp.server),
     await listening(page),
   ]
   const port = await freePort()

@@ -161,7 +161,7 @@ describe('class days, against OpenFormula’s NETWORKDAYS.INTL and WORKDAY.INTL 
   // The functions know no changed timetables; closures are given to them day by day.
   const local = (day: number): Date => {
     const [y, m, d] = isoOf(day).split('-').map(Number)
-    return new Date(y!, m! - 1, d!)
+    return new Date(y!, m! - 1, d)
   }
   const holidays = (calendar: TermCalendar): Date[] =>
     calendar.closures.flatMap(closure =>

@@ -171,7 +171,7 @@ describe('iCalendar', () => {
         .events.map(entry => entry.firstDay)
         .sort(),
     ).toEqual(theirs.sort())
-    const talk = new ICAL.Event(new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent')[1]!)
+    const talk = new ICAL.Event(new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent')[1])
     const iterator = talk.iterator()
     const byIcalJs: string[] = []
     for (let next = iterator.next(); next; next = iterator.next()) byIcalJs.push(next.toString().slice(0, 10))

@@ -67,10 +67,10 @@ export const tables = {
     title: required,
     courseSourcedId: key('courses'),
     classCode: text,
-    classType: { type: ['homeroom', 'scheduled'] } as Column,
+    classType: { type: ['homeroom', 'scheduled'] },
     location: text,
     schoolSourcedId: key('orgs'),
-    termSourcedIds: { type: 'keys', required: true, refers: 'academicSessions' } as Column,
+    termSourcedIds: { type: 'keys', required: true, refers: 'academicSessions' },
     periods: text,
   },
   enrollments: {

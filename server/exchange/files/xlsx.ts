@@ -80,8 +80,8 @@ function cellText(value: exceljs.CellValue): string {
   if (value instanceof Date) return Number.isNaN(value.getTime()) ? '' : value.toISOString().slice(0, 10)
   if (typeof value !== 'object') return String(value)
   if ('richText' in value) return value.richText.map(part => part.text).join('')
-  if ('result' in value) return cellText(value.result as exceljs.CellValue)
-  if ('text' in value) return cellText(value.text as exceljs.CellValue)
+  if ('result' in value) return cellText(value.result)
+  if ('text' in value) return cellText(value.text)
   return ''
 }
 
