@@ -1,18 +1,33 @@
+import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
+import unimport from 'unimport/unplugin'
 import { defineConfig } from 'vitest/config'
+
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineConfig({
   test: {
+    coverage: {
+      provider: 'v8',
+      include: ['core/**/*.ts', 'server/**/*.ts', 'shared/**/*.ts', 'app/**/*.{ts,vue}'],
+      exclude: ['**/*.test.ts'],
+      reporter: ['text-summary'],
+    },
     projects: [
       {
         test: {
           name: 'core',
-          include: [
-            'core/**/*.test.ts',
-            'shared/**/*.test.ts',
-            'server/**/*.test.ts',
-            'demo/**/*.test.ts',
-            'app/**/*.test.ts',
-          ],
+          include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts'],
+        },
+      },
+      {
+        // Pages and their parts without a browser; what Nuxt imports by itself is imported here too.
+        plugins: [vue(), unimport.vite({ presets: ['vue', 'pinia'], dirs: [here('./app/composables')] })],
+        resolve: { alias: { '~~': here('.'), '~': here('./app') } },
+        test: {
+          name: 'app',
+          include: ['app/**/*.test.ts'],
+          environment: 'happy-dom',
         },
       },
       {

@@ -1,7 +1,8 @@
 import { itemKinds, kindWords } from '~~/core/course/model'
 import type { OutlineNode } from '~~/core/course/outline'
+import type { PartName } from '~~/core/plan/document'
 
-const partWords: Record<string, string> = {
+const partWords: Record<PartName, string> = {
   dates: 'the rule for dates',
   names: 'the names',
   windows: 'the windows',
@@ -12,7 +13,7 @@ function clashText(path: string, titles: ReadonlyMap<string, string>): string {
   if (level === 'itemRules' || level === 'unitRules') return `the dates of “${titles.get(key) ?? 'an item'}”`
   const kind = itemKinds.find(each => each === key)
   if (level === 'kindRules' && kind) return `the rule for ${kindWords(kind)[1]}`
-  return partWords[part] ?? part
+  return part in partWords ? partWords[part as PartName] : part
 }
 const toldAtMost = 3
 /** What two people both changed, from the paths of what clashes. */

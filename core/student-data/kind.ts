@@ -61,11 +61,17 @@ export interface FromResults<C extends Columns> extends Common<C> {
   readonly read: (result: Row<'results'>) => ValuesOf<C>
 }
 
+/** What the types of rows are made of: kept as the very values that a definition says. */
+interface Literals {
+  readonly name: string
+  readonly several: boolean
+  readonly text: boolean
+}
 /** A kind of student data that course JSON carries. None of any kind crosses in a rollover. */
-export const fromCourseJson = <const N extends string, const C extends Columns, E extends z.ZodType>(
-  kind: Omit<FromCourseJson<C, E>, 'from'> & { readonly name: N },
+export const fromCourseJson = <const L extends Literals, const C extends Columns, E extends z.ZodType>(
+  kind: Omit<FromCourseJson<C, E>, 'from'> & L,
 ) => ({ ...kind, from: 'course JSON' as const })
 /** A kind of student data that a OneRoster bundle carries. */
-export const fromResults = <const N extends string, const C extends Columns>(
-  kind: Omit<FromResults<C>, 'from'> & { readonly name: N },
+export const fromResults = <const L extends Literals, const C extends Columns>(
+  kind: Omit<FromResults<C>, 'from'> & L,
 ) => ({ ...kind, from: 'results.csv' as const })

@@ -38,7 +38,7 @@ export const studentData = [
     enrolment_id ${id} NOT NULL,
     item_lineage ${id} NOT NULL,
     posted_at ${instant} NOT NULL,
-    body_hash ${hash} NOT NULL,
+    body_hash ${hash} NULL,
     INDEX (enrolment_id),
     FOREIGN KEY (enrolment_id) REFERENCES enrolments (id),
     FOREIGN KEY (body_hash) REFERENCES bodies (hash)

@@ -1,0 +1,50 @@
+import { mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { item, planReply } from '~/testing/plan'
+import { usePlan } from './plan/store'
+import SavingNote from './SavingNote.vue'
+
+vi.mock('./plan/planned-dates', () => ({
+  usePlannedDates: () => ({
+    pair: () => {},
+    forget: () => {},
+    terms: null,
+    ledger: null,
+    comparison: null,
+    planned: null,
+  }),
+}))
+beforeEach(() => setActivePinia(createPinia()))
+afterEach(() => vi.unstubAllGlobals())
+
+describe('the note of a change that could not be saved', () => {
+  async function noteAfter(status: number): Promise<ReturnType<typeof mount>> {
+    const reply = planReply({ nodes: [item('a')] })
+    const theirs = planReply({ nodes: [item('a')], revision: 2, savedBy: 'T. Okonjo' })
+    theirs.document = { ...theirs.document, names: { ...theirs.document.names, title: 'Theirs' } }
+    let loads = 0
+    vi.stubGlobal('fetch', (_: string, { method }: RequestInit) => {
+      const body = { title: 'It was not saved', status, detail: '', errors: [] }
+      if (method === 'PUT') return Promise.resolve(new Response(JSON.stringify(body), { status }))
+      return Promise.resolve(new Response(JSON.stringify(loads++ === 0 ? reply : theirs)))
+    })
+    const store = usePlan()
+    await store.load('plan')
+    store.changeNames({ title: 'Mine' })
+    await store.save()
+    return mount(SavingNote)
+  }
+  it('offers to save again where the server failed', async () => {
+    const note = await noteAfter(500)
+    expect(note.findAll('button').map(button => button.text())).toEqual(['Save again'])
+  })
+  it('names what both changed and offers either', async () => {
+    const note = await noteAfter(412)
+    expect(note.text()).toContain('Both of you changed the names.')
+    expect(note.findAll('button').map(button => button.text())).toEqual([
+      'Show what was saved there',
+      'Keep mine, over it',
+    ])
+  })
+})

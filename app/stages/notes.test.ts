@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest'
+import { mapCounts } from '~~/core/student-data/student-data'
+import { item, planReply } from '~/testing/plan'
+import { clashesText } from './clashes'
+import { effectSentence } from './run/effect'
+import { stageNotes } from './stage-notes'
+
+describe('what both changed', () => {
+  it('is said in words, three at most', () => {
+    const nodes = [item('x', { title: 'Tide log' })]
+    expect(clashesText(['dates.itemRules.x', 'dates.kindRules.quiz'], nodes)).toBe(
+      'the dates of “Tide log”, the rule for quizzes',
+    )
+    expect(clashesText(['names', 'windows', 'carry', 'dates', 'names'], nodes)).toBe(
+      'the names, the windows, what comes across and 2 more',
+    )
+  })
+})
+describe('what a run does, in a sentence', () => {
+  const counts = { added: { items: 98, units: 7 }, replaced: 0, cleared: 0, dates: { dates: 98 } }
+  const effect = counts as unknown as Parameters<typeof effectSentence>[0]
+  it('tells a roll from a roll in place', () => {
+    expect(effectSentence(effect, false)).toBe('Adds 98 items in 7 units. Replaces nothing. Clears nothing.')
+    expect(effectSentence(effect, true)).toContain('after a snapshot of it')
+  })
+})
+describe('the notes under the stages', () => {
+  const studentData = mapCounts(() => 0)
+  const plan = planReply({})
+  plan.source = { ...plan.source, studentData }
+  const progress = { carried: 97, items: 98, dates: 98, settle: 1 }
+  it('count, and say what must be looked at', () => {
+    expect(stageNotes(plan, progress)).toMatchObject({
+      pair: { text: 'matched' },
+      carry: { text: '97 of 98' },
+      clear: { text: 'nothing there' },
+      date: { text: '1 to settle', settle: true },
+      run: { text: 'writes' },
+    })
+  })
+  it('say that a plan waits for its shell', () => {
+    const target = { ...plan.target, course: { ...plan.target.course, origin: 'awaited' as const } }
+    expect(stageNotes({ ...plan, target, fits: [] }, progress).pair).toEqual({
+      text: 'no shell yet',
+      settle: true,
+    })
+  })
+})

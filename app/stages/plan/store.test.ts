@@ -1,0 +1,194 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { recommendedPlan, type PlanDocument } from '~~/core/plan/document'
+import { item, planReply, unit } from '~/testing/plan'
+import { usePlan } from './store'
+
+// Where dates land is computed in a worker; tests/e2e look at that.
+vi.mock('./planned-dates', () => ({
+  usePlannedDates: () => ({
+    pair: () => {},
+    forget: () => {},
+    terms: null,
+    ledger: null,
+    comparison: null,
+    planned: null,
+  }),
+}))
+
+/** A server that holds one plan, as the real one does: a save on an old revision is refused with 412. */
+function serverWith(document: PlanDocument = recommendedPlan()) {
+  const held = planReply({
+    document,
+    nodes: [unit('u'), item('a', { parent: 'u', unit: 'u' }), item('b'), item('c')],
+  })
+  const server = { plan: held, saves: 0, down: false }
+  const answer = (status: number, body: unknown): Response =>
+    new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } })
+  vi.stubGlobal('fetch', (path: string, { method, body, headers }: RequestInit) => {
+    if (server.down) return Promise.reject(new TypeError('offline'))
+    if (method === 'GET') return Promise.resolve(answer(200, server.plan))
+    const asked = new Headers(headers).get('if-match')
+    if (asked !== `"${server.plan.revision}"`)
+      return Promise.resolve(
+        answer(412, { title: 'The plan was changed elsewhere', status: 412, detail: '', errors: [] }),
+      )
+    server.saves++
+    const sent = JSON.parse(String(body)) as { document: PlanDocument }
+    server.plan = {
+      ...server.plan,
+      revision: server.plan.revision + 1,
+      document: sent.document,
+      savedBy: 'I. Marchetti',
+    }
+    return Promise.resolve(answer(200, { revision: server.plan.revision, savedAt: server.plan.savedAt }))
+  })
+  /** What a colleague saves meanwhile. */
+  const colleague = (change: Partial<PlanDocument>): void => {
+    server.plan = {
+      ...server.plan,
+      revision: server.plan.revision + 1,
+      document: { ...server.plan.document, ...change },
+      savedBy: 'T. Okonjo',
+    }
+  }
+  return { server, colleague }
+}
+async function opened(document?: PlanDocument) {
+  const { server, colleague } = serverWith(document)
+  const store = usePlan()
+  await store.load('plan')
+  return { store, server, colleague }
+}
+const titled = (title: string): PlanDocument['names'] => ({ ...recommendedPlan().names, title })
+
+beforeEach(() => setActivePinia(createPinia()))
+afterEach(() => vi.unstubAllGlobals())
+
+describe('a plan at hand', () => {
+  it('counts what comes across: what stands in a unit left behind stays with it', async () => {
+    const { store } = await opened()
+    expect(store.counts).toEqual({ items: 3, carried: 3 })
+    store.leave(['u', 'a'])
+    expect(store.counts).toEqual({ items: 3, carried: 2 })
+  })
+  it('goes back and forth step by step, and saves where it ends', async () => {
+    const { store, server } = await opened()
+    expect(store.canUndo).toBe(false)
+    store.leave(['a'])
+    store.leave(['a', 'b'])
+    store.undo()
+    expect(store.document?.carry.leave).toEqual(['a'])
+    store.undo()
+    expect(store.document?.carry.leave).toEqual([])
+    expect(store.canUndo).toBe(false)
+    store.redo()
+    await store.save()
+    expect(server.plan.document.carry.leave).toEqual(['a'])
+  })
+  it('a new change after a step back leaves nothing to do again', async () => {
+    const { store } = await opened()
+    store.leave(['a'])
+    store.undo()
+    store.leave(['b'])
+    expect(store.canRedo).toBe(false)
+  })
+  it('cannot be changed by whoever may only look', async () => {
+    const { server } = serverWith()
+    server.plan = { ...server.plan, may: { edit: false, run: false } }
+    const store = usePlan()
+    await store.load('plan')
+    store.leave(['a'])
+    await store.save()
+    expect(store.document?.carry.leave).toEqual([])
+    expect(server.saves).toBe(0)
+  })
+  it('is held at dates item by item, and let go', async () => {
+    const { store } = await opened()
+    store.hold('a', { opens: null, due: null, closes: null })
+    expect(Object.keys(store.document?.dates.itemRules ?? {})).toEqual(['a'])
+    store.hold('a', null)
+    expect(store.document?.dates.itemRules).toEqual({})
+  })
+})
+
+describe('saving', () => {
+  it('sends many changes in one go, and nothing where nothing was changed', async () => {
+    const { store, server } = await opened()
+    await store.save()
+    expect(server.saves).toBe(0)
+    store.leave(['a'])
+    store.leave(['a', 'b'])
+    expect(store.saving).toBe('waiting')
+    await store.save()
+    expect(server.saves).toBe(1)
+    expect(store.saving).toBe('saved')
+  })
+  it('keeps a change that could not be saved, and saves it again', async () => {
+    const { store, server } = await opened()
+    server.down = true
+    store.leave(['a'])
+    await store.save()
+    expect(store.saving).toBe('failed')
+    expect(store.savingProblem?.title).toBe('The server cannot be reached')
+    expect(store.document?.carry.leave).toEqual(['a'])
+    server.down = false
+    await store.save()
+    expect(server.plan.document.carry.leave).toEqual(['a'])
+    expect(store.savingProblem).toBeNull()
+  })
+})
+
+describe('a plan changed elsewhere at the same time', () => {
+  it('is joined: both changes are kept and saved', async () => {
+    const { store, server, colleague } = await opened()
+    colleague({ names: titled('Tides') })
+    store.leave(['a'])
+    await store.save()
+    await store.save()
+    expect(server.plan.document.names.title).toBe('Tides')
+    expect(server.plan.document.carry.leave).toEqual(['a'])
+    expect(store.elsewhere).toEqual({ by: 'T. Okonjo', clashes: [] })
+  })
+  it('is taken over as soon as it is looked at', async () => {
+    const { store, colleague } = await opened()
+    colleague({ names: titled('Tides') })
+    await store.look()
+    expect(store.document?.names.title).toBe('Tides')
+    expect(store.saving).toBe('saved')
+  })
+  it('where both changed one thing, says so and loses neither', async () => {
+    const { store, server, colleague } = await opened()
+    colleague({ names: titled('Theirs') })
+    store.changeNames({ title: 'Mine' })
+    await store.save()
+    expect(store.saving).toBe('conflict')
+    expect(store.elsewhere?.clashes).toEqual(['names.title'])
+    expect(store.document?.names.title).toBe('Mine')
+    expect(server.plan.document.names.title).toBe('Theirs')
+    // Nothing goes out until somebody has chosen.
+    store.leave(['b'])
+    await store.save()
+    expect(server.saves).toBe(0)
+  })
+  it('theirs can be shown, with a step back to mine', async () => {
+    const { store, colleague } = await opened()
+    colleague({ names: titled('Theirs') })
+    store.changeNames({ title: 'Mine' })
+    await store.save()
+    await store.showTheirs()
+    expect(store.document?.names.title).toBe('Theirs')
+    expect(store.elsewhere).toBeNull()
+    store.undo()
+    expect(store.document?.names.title).toBe('Mine')
+  })
+  it('mine can be kept, over theirs', async () => {
+    const { store, server, colleague } = await opened()
+    colleague({ names: titled('Theirs') })
+    store.changeNames({ title: 'Mine' })
+    await store.save()
+    await store.keepMine()
+    expect(server.plan.document.names.title).toBe('Mine')
+    expect(store.saving).toBe('saved')
+  })
+})
