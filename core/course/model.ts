@@ -18,12 +18,6 @@ export interface Body {
   readonly mediaType: string
   readonly chunks: () => AsyncIterable<Uint8Array>
 }
-export const bodyOf = (mediaType: string, bytes: Uint8Array): Body => ({
-  mediaType,
-  async *chunks() {
-    yield bytes
-  },
-})
 export async function bytesOf(body: Body): Promise<Uint8Array> {
   const parts: Uint8Array[] = []
   for await (const part of body.chunks()) parts.push(part)

@@ -1,6 +1,4 @@
 import { isoOf, type Day } from '../calendar/day'
-import { meetingDays, type Term } from '../calendar/term'
-import type { Meeting } from '../calendar/schema'
 import type { Reason } from './reasons'
 
 /** An item with its placed due day. `weight` (≥ 0, at most four decimals, 1 if absent) is what moving it by a day costs. */
@@ -11,7 +9,7 @@ export interface EaseItem {
   readonly weight?: number
 }
 export interface EaseLimits {
-  /** Days on which items may be due, ascending: see {@link easeDays}. */
+  /** Days on which items may be due, ascending: usable days within classes, or the section's meeting days. */
   readonly days: readonly Day[]
   /** At most so many on one day; null: no limit. */
   readonly perDay: number | null
@@ -32,11 +30,6 @@ export type Eased =
       readonly reasons: Map<string, Reason>
     }
   | { readonly solved: false; readonly conflict: EaseConflict }
-
-/** The days that easing may use: usable days within classes, or the section's meeting days. */
-export function easeDays(term: Term, on: 'usable' | 'meetings', meetings: readonly Meeting[] = []): Day[] {
-  return on === 'meetings' ? meetingDays(term, meetings) : [...term.classDays]
-}
 
 // Costs are summed as whole ten-thousandths: equal costs are then exactly equal.
 const scale = 10_000

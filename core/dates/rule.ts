@@ -4,7 +4,7 @@ import type { Crossing } from './draft'
 import { ruleSchemaOf, type DateMethod, type Place, type RuleWith, type StatedDate } from './method'
 import { methods, type MethodName } from './methods'
 
-export { commonOf, turned, type ClosurePolicy, type RuleCommon, type TimePolicy } from './rule-common'
+export { commonOf, type ClosurePolicy, type RuleCommon, type TimePolicy } from './rule-common'
 export type { MethodName }
 
 export type RuleOf<M extends MethodName> = RuleWith<M, (typeof methods)[M]['parameters']>

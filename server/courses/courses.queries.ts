@@ -150,10 +150,6 @@ export async function loadCourse(db: Knex, id: string): Promise<CourseInLine> {
   if (!course) throw new Error(`there is no course ${id}`)
   return course
 }
-export async function courseExists(db: Knex, id: string): Promise<boolean> {
-  return (await db('courses').where({ id }).first('id')) !== undefined
-}
-
 /** Courses among some whose code, section, title or term holds every word. */
 export async function searchCourses(
   db: Knex,

@@ -74,4 +74,4 @@ export async function delegate(
   })
 }
 
-export { grantDuty, findPerson } from './people.queries'
+export { grantDuty } from './people.queries'

@@ -1,6 +1,8 @@
-import exceljs from 'exceljs'
+import readWorkbookFile, { type CellValue } from 'read-excel-file/node'
+import writeWorkbookFile, { type Cell } from 'write-excel-file/node'
 import type { Archive } from '../../../core/formats/archive/archive'
 import { FormatRefusal } from '../../../core/formats/findings'
+import { messageOf } from '../../errors/message'
 import { sizeText, type ReadLimits } from '../../../core/formats/limits'
 
 const sheetsKept = 20
@@ -50,39 +52,35 @@ export async function readWorkbook(
         'limit',
       )
   }
-  const book = new exceljs.Workbook()
-  try {
-    await book.xlsx.load(whole as unknown as ArrayBuffer, {
-      ignoreNodes: ['dataValidations', 'conditionalFormatting', 'extLst', 'drawing', 'hyperlinks'],
-    })
-  } catch (error) {
-    throw new FormatRefusal(name, `the workbook cannot be read (${(error as Error).message.slice(0, 200)})`)
-  }
-  const sheets = book.worksheets.slice(0, sheetsKept).filter(sheet => sheet.actualRowCount > 0)
-  const [sheet] = sheets
-  if (!sheet) throw new FormatRefusal(name, 'holds no sheet with anything in it')
-  if (sheet.rowCount > rowsKept)
+  const sheets = (await sheetsOf(name, whole)).filter(({ rows }) => rows.length > 0)
+  const [first] = sheets
+  if (!first) throw new FormatRefusal(name, 'holds no sheet with anything in it')
+  const { rows, sheet } = first
+  if (rows.length > rowsKept)
     throw new FormatRefusal(
       name,
-      `the sheet “${sheet.name}” has more than ${rowsKept} rows, which no table of dates has`,
+      `the sheet “${sheet}” has more than ${rowsKept} rows, which no table of dates has`,
     )
-  const rows: string[][] = Array.from({ length: sheet.rowCount }, () => [])
-  sheet.eachRow((row, number) => {
-    for (let column = 1; column <= Math.min(row.cellCount, columnsKept); column++)
-      rows[number - 1]!.push(cellText(row.getCell(column).value))
-  })
-  return { rows, sheet: sheet.name, others: sheets.length - 1 }
+  return { rows, sheet, others: sheets.length - 1 }
 }
-
+/** The sheets of a workbook as rows of text; rows after the last that holds anything are left out. */
+async function sheetsOf(name: string, whole: Buffer): Promise<{ sheet: string; rows: string[][] }[]> {
+  try {
+    const sheets = await readWorkbookFile(whole)
+    return sheets.slice(0, sheetsKept).map(({ sheet, data }) => {
+      const rows = data.map(row => row.slice(0, columnsKept).map(cellText))
+      const last = rows.findLastIndex(row => row.some(text => text !== ''))
+      return { sheet, rows: rows.slice(0, last + 1) }
+    })
+  } catch (error) {
+    throw new FormatRefusal(name, `the workbook cannot be read (${messageOf(error).slice(0, 200)})`)
+  }
+}
 /** A cell as it reads: a date as `YYYY-MM-DD`, a formula as what it came to. */
-function cellText(value: exceljs.CellValue): string {
-  if (value === null || value === undefined) return ''
+function cellText(value: CellValue | Date | null): string {
+  if (value === null) return ''
   if (value instanceof Date) return Number.isNaN(value.getTime()) ? '' : value.toISOString().slice(0, 10)
-  if (typeof value !== 'object') return String(value)
-  if ('richText' in value) return value.richText.map(part => part.text).join('')
-  if ('result' in value) return cellText(value.result)
-  if ('text' in value) return cellText(value.text)
-  return ''
+  return String(value)
 }
 
 /** A table as a workbook. Every cell is text, number or date as given, never a formula, so that nothing in it can run. */
@@ -91,22 +89,20 @@ export async function writeWorkbook(
   header: readonly string[],
   rows: readonly (readonly (string | number | null)[])[],
 ): Promise<Buffer> {
-  const book = new exceljs.Workbook()
-  const page = book.addWorksheet(sheet.replace(/[\\/*?:[\]]/g, ' ').slice(0, 31) || 'Sheet 1', {
-    views: [{ state: 'frozen', ySplit: 1 }],
+  const widths = header.map((name, at) => {
+    const texts = [name, ...rows.slice(0, 200).map(row => String(row[at] ?? ''))]
+    return Math.min(60, Math.max(10, ...texts.map(text => text.length + 2)))
   })
-  page.addRow([...header]).font = { bold: true }
-  for (const row of rows) page.addRow([...row])
-  page.columns.forEach((column, at) => {
-    column.width = Math.min(
-      60,
-      Math.max(
-        10,
-        ...[header[at] ?? '', ...rows.slice(0, 200).map(row => String(row[at] ?? ''))].map(
-          text => text.length + 2,
-        ),
-      ),
-    )
-  })
-  return Buffer.from(await book.xlsx.writeBuffer())
+  const cells: Cell[][] = [
+    header.map(name => ({ value: name, type: String, fontWeight: 'bold' })),
+    ...rows.map(row => row.map(cellOf)),
+  ]
+  const options = {
+    sheet: sheet.replace(/[\\/*?:[\]]/g, ' ').slice(0, 31) || 'Sheet 1',
+    stickyRowsCount: 1,
+    columns: widths.map(width => ({ width })),
+  }
+  return writeWorkbookFile(cells, options).toBuffer()
 }
+const cellOf = (value: string | number | null): Cell =>
+  typeof value === 'string' ? { value, type: String } : value

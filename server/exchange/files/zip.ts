@@ -1,3 +1,4 @@
+import { messageOf } from '../../errors/message'
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs'
 import { constants, crc32, createInflateRaw, inflateRawSync } from 'node:zlib'
 import yauzl from 'yauzl'
@@ -88,7 +89,7 @@ class Reader extends yauzl.RandomAccessReader {
     try {
       this.source.read(position, length).copy(buffer, offset)
     } catch (error) {
-      failure = error as Error
+      failure = error instanceof Error ? error : new Error(messageOf(error))
     }
     setImmediate(done, failure)
   }
@@ -145,7 +146,7 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
   const damaged = (error: unknown): FormatRefusal =>
     error instanceof FormatRefusal
       ? error
-      : new FormatRefusal(name, `the zip archive is damaged (${(error as Error).message})`)
+      : new FormatRefusal(name, `the zip archive is damaged (${messageOf(error)})`)
   if (source.size < 22 || source.read(0, 2).toString('latin1') !== 'PK')
     throw new FormatRefusal(name, 'is not a zip archive')
   const { entries, found } = await directoryOf(name, source, limits).catch((error: unknown) => {
@@ -232,7 +233,7 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
       try {
         for await (const chunk of inflate) yield see(chunk as Buffer)
       } catch (error) {
-        throw error instanceof FormatRefusal ? error : spoilt(path, (error as Error).message)
+        throw error instanceof FormatRefusal ? error : spoilt(path, messageOf(error))
       }
     }
     if (size !== entry.uncompressedSize) throw lies(path)
@@ -263,7 +264,7 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
       return inflateRawSync(packed, { maxOutputLength: Math.max(size, 1), finishFlush: constants.Z_FINISH })
     } catch (error) {
       if ((error as { code?: string }).code === 'ERR_BUFFER_TOO_LARGE') throw lies(path)
-      throw spoilt(path, (error as Error).message)
+      throw spoilt(path, messageOf(error))
     }
   }
   return {
