@@ -1,4 +1,5 @@
 // npm run --silent plan -- CASE.json … : plans the dates of each case and prints the result as JSON; needs no database.
+import { there } from '../core/there'
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { caseResult, planCase, readCase, type DateCase } from '../core/dates/case'
@@ -21,7 +22,7 @@ function read(file: string): DateCase {
   }
   const inner = typeof content === 'object' && content !== null && 'case' in content ? content.case : content
   const result = readCase(inner, isTimeZone)
-  if ('faults' in result) refuse(`${file}: ${result.faults[0]!.field}: ${result.faults[0]!.message}`)
+  if ('faults' in result) refuse(`${file}: ${there(result.faults[0]).field}: ${there(result.faults[0]).message}`)
   return result.case
 }
 

@@ -55,7 +55,13 @@ describe('the server', () => {
   it('is told as a problem with its fields, and where the session has ended that is told too', async () => {
     const ended = vi.fn(() => Promise.resolve())
     onSignedOut(ended)
-    const body = { type: 'about:blank', title: 'Sign in first', status: 401, detail: 'Your session has ended.', errors: [] }
+    const body = {
+      type: 'about:blank',
+      title: 'Sign in first',
+      status: 401,
+      detail: 'Your session has ended.',
+      errors: [],
+    }
     vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify(body), { status: 401 })))
     await expect(api.get('/shells')).rejects.toMatchObject({ status: 401, title: 'Sign in first' })
     expect(ended).toHaveBeenCalledOnce()

@@ -1,4 +1,5 @@
 import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
+import { there } from '~~/core/there'
 import { problem as problemSchema } from '~~/shared/api/session'
 
 /** The server said no, or could not be reached (status 0). */
@@ -127,8 +128,4 @@ export function useAction<A extends unknown[]>(work: (...given: A) => Promise<un
   return { run, busy, problem }
 }
 
-/** Something that must be there by now: a page shows it only once it has been loaded. */
-export function there<T>(value: T | null | undefined): T {
-  if (value === null || value === undefined) throw new Error('this is used before it is there')
-  return value
-}
+export { there }

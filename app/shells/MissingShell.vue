@@ -2,7 +2,6 @@
 import type { Desk, MissingReason } from '~~/core/pairing/missing'
 import type { MissingReply, RequestsReply } from '~~/shared/api/requests'
 import type { GuardReply } from '~~/shared/api/shells'
-import type { ApiProblem } from '~/composables/api'
 
 /** Why a shell is not there, a request to the desk that can help, and what became of earlier ones. */
 const { data, problem, refresh } = useLoaded(() => api.get<RequestsReply>('/requests'))
@@ -16,31 +15,19 @@ watch(about, found => {
   if (!term.value) term.value = found?.terms[0]?.code ?? ''
 })
 const found = shallowRef<MissingReply | null>(null)
-const busy = ref(false)
-const actProblem = shallowRef<ApiProblem | null>(null)
 const sent = ref(false)
-async function act(work: () => Promise<void>): Promise<void> {
-  busy.value = true
-  actProblem.value = null
-  try {
-    await work()
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
+const { run: act, busy, problem: actProblem } = useAction((work: () => Promise<void>) => work())
 watch([term, code, section], () => {
   found.value = null
   sent.value = false
 })
-const why = (): Promise<void> =>
+const why = (): Promise<boolean> =>
   act(async () => {
     found.value = await api.get<MissingReply>(
       `/requests/why?${new URLSearchParams({ term: term.value, code: code.value, section: section.value })}`,
     )
   })
-const send = (): Promise<void> =>
+const send = (): Promise<boolean> =>
   act(async () => {
     await api.post('/requests', {
       term: term.value,
@@ -52,7 +39,7 @@ const send = (): Promise<void> =>
     words.value = ''
     await refresh()
   })
-const change = (id: string, body: { do: string; answer?: string }): Promise<void> =>
+const change = (id: string, body: { do: string; answer?: string }): Promise<boolean> =>
   act(async () => {
     await api.put(`/requests/${id}`, body)
     answering.value = null
@@ -64,6 +51,23 @@ const deskName: Record<Desk, string> = {
   school: 'the school office',
   help: 'the help desk',
 }
+const deskTask: Record<Desk, string> = {
+  registrar: 'The registrar makes shells.',
+  school: 'The school office says who teaches what.',
+  help: 'The help desk looks after the connection.',
+}
+/** How the mail of a request goes. */
+function mailText(mail: RequestsReply['requests'][number]['mail']): string {
+  if (!mail) return 'no mail'
+  if (mail.state === 'sent') return 'mail sent'
+  if (mail.state === 'failed') return 'the mail could not be sent'
+  return mail.problem ? 'mail is tried again' : 'mail is on its way'
+}
+/** The desk that can help with what was found. */
+const desk = computed(() => {
+  const which = found.value?.desk ?? 'help'
+  return { name: deskName[which], task: deskTask[which] }
+})
 const reasons: Record<MissingReason, string> = {
   'not-made': 'The registrar has not made it yet.',
   fault: 'The registrar’s list could not be had the last time it was asked for, so nobody here knows.',
@@ -110,21 +114,14 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
         >
         <template v-else-if="sent"
           ><p>
-            Your request went to {{ deskName[found.desk!] }}. It is listed below and stays open until the
-            shell comes.
+            Your request went to {{ desk.name }}. It is listed below and stays open until the shell comes.
           </p></template
         >
         <template v-else>
           <p>
-            {{
-              found.desk === 'registrar'
-                ? 'The registrar makes shells.'
-                : found.desk === 'school'
-                  ? 'The school office says who teaches what.'
-                  : 'The help desk looks after the connection.'
-            }}
-            A request goes to {{ deskName[found.desk!] }}{{ found.mails ? ' by mail' : '' }} and is tracked
-            here. Meanwhile you can <NuxtLink to="/no-shell?way=term">plan against the term</NuxtLink>.
+            {{ desk.task }}
+            A request goes to {{ desk.name }}{{ found.mails ? ' by mail' : '' }} and is tracked here.
+            Meanwhile you can <NuxtLink to="/no-shell?way=term">plan against the term</NuxtLink>.
           </p>
           <label
             >Your words<ElInput
@@ -137,9 +134,7 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
           <p v-if="!found.mails" class="small">
             No mail is set up here: the request is tracked, and the academic office sees it.
           </p>
-          <button class="act" type="button" :disabled="busy" @click="send">
-            Send it to {{ deskName[found.desk!] }}
-          </button>
+          <button class="act" type="button" :disabled="busy" @click="send">Send it to {{ desk.name }}</button>
         </template>
       </div>
       <h2>Requests</h2>
@@ -167,17 +162,7 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
               {{ deskName[request.desk] }}<br /><span
                 class="small"
                 :class="request.mail?.state === 'failed' ? 'settle' : 'soft'"
-                >{{
-                  !request.mail
-                    ? 'no mail'
-                    : request.mail.state === 'sent'
-                      ? 'mail sent'
-                      : request.mail.state === 'waiting'
-                        ? request.mail.problem
-                          ? 'mail is tried again'
-                          : 'mail is on its way'
-                        : 'the mail could not be sent'
-                }}</span
+                >{{ mailText(request.mail) }}</span
               >
             </td>
             <td>

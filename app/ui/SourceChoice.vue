@@ -21,6 +21,16 @@ const courses = computed(
         (!props.shared || course.role === 'shared'),
     ) ?? [],
 )
+const originText = (course: CourseLine): string => {
+  if (course.role === 'shared') return ' · shared with you'
+  return course.origin === 'snapshot' ? ' · a snapshot' : ''
+}
+const nothingText = computed(() => {
+  if (props.shared) return 'Nobody shares a course with you or your department.'
+  return text.value
+    ? `No course with anything in it has the words “${text.value}”.`
+    : 'No course of yours holds anything.'
+})
 </script>
 
 <template>
@@ -34,24 +44,12 @@ const courses = computed(
           ><b>{{ codeText(course) }}</b> {{ course.title }}
           <span class="soft">{{ course.term.name }}</span><br /><span class="soft small"
             >{{ counted(course.items, 'item') }} · {{ course.instructors.join(', ') || 'no instructor'
-            }}{{
-              course.role === 'shared'
-                ? ' · shared with you'
-                : course.origin === 'snapshot'
-                  ? ' · a snapshot'
-                  : ''
-            }}</span
+            }}{{ originText(course) }}</span
           ></span
         ><slot :course="course" />
       </li>
       <li v-if="!courses.length" class="soft">
-        {{
-          shared
-            ? 'Nobody shares a course with you or your department.'
-            : text
-              ? `No course with anything in it has the words “${text}”.`
-              : 'No course of yours holds anything.'
-        }}
+        {{ nothingText }}
       </li>
     </ul>
   </div>

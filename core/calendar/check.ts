@@ -1,4 +1,5 @@
-import type { z } from 'zod'
+import { there } from '../there'
+import { z } from 'zod'
 import { dayOf, weekdayOf } from './day'
 import { termCalendar, type TermCalendar } from './schema'
 
@@ -8,22 +9,21 @@ export interface Fault {
   readonly message: string
 }
 
-/** Zod's issues as faults below a path; what Zod would say in its own words is said in ours. */
+const zodsWords = z.locales.en().localeError
+/** For Zod, where a schema has no sentence of its own: what is missing or not what belongs there, in our words. */
+export const inOurWords: z.core.$ZodErrorMap = issue => {
+  if (issue.input === undefined) return 'is missing'
+  const said = zodsWords(issue)
+  const words = (typeof said === 'string' ? said : said?.message) ?? ''
+  const isOfAnotherKind = issue.code === 'invalid_type' || issue.code === 'invalid_union'
+  return isOfAnotherKind ? `is not what belongs here (${words.replace(/^Invalid input:? ?/, '')})` : words
+}
+/** Zod's issues as faults below a path; a key that is wrong is told as what is wrong with it. */
 export function faultsOf(error: z.ZodError, below: readonly (string | number)[] = []): Fault[] {
-  return error.issues.map(issue => {
-    const message =
-      issue.code === 'invalid_key'
-        ? issue.issues[0]!.message
-        : issue.message.startsWith('Invalid input')
-          ? issue.message.endsWith('received undefined')
-            ? 'is missing'
-            : `is not what belongs here (${issue.message.replace(/^Invalid input:? ?/, '')})`
-          : issue.message
-    return {
-      path: [...below, ...issue.path.map(key => (typeof key === 'number' ? key : String(key)))],
-      message,
-    }
-  })
+  return error.issues.map(issue => ({
+    path: [...below, ...issue.path.map(key => (typeof key === 'number' ? key : String(key)))],
+    message: issue.code === 'invalid_key' ? there(issue.issues[0]).message : issue.message,
+  }))
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
@@ -51,7 +51,7 @@ export function checkCalendar(
   const faults: Fault[] = []
   const parsed: { [K in keyof TermCalendar]?: TermCalendar[K] } = {}
   const read = <K extends keyof TermCalendar>(key: K): TermCalendar[K] | undefined => {
-    const result = termCalendar.shape[key].safeParse(input[key])
+    const result = termCalendar.shape[key].safeParse(input[key], { error: inOurWords })
     if (result.success) return (parsed[key] = result.data as TermCalendar[K])
     faults.push(...faultsOf(result.error, [key]))
     return undefined

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { checkCalendar, faultsOf, type Fault } from '../calendar/check'
+import { checkCalendar, faultsOf, inOurWords, type Fault } from '../calendar/check'
 import { dayOf } from '../calendar/day'
 import { civilRange, meeting, termCalendar, wallTime } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
@@ -74,7 +74,7 @@ export function readCase(
       faults.push(...found.map(fault => ({ ...fault, path: [key, ...fault.path] })))
       continue
     }
-    const result = schema.safeParse(input[key])
+    const result = schema.safeParse(input[key], { error: inOurWords })
     if (result.success) parsed[key] = result.data
     const found = result.success ? [] : faultsOf(result.error, [key])
     faults.push(...(key === 'items' ? withTwins(input.items, found) : found))

@@ -31,6 +31,8 @@ export type Eased =
     }
   | { readonly solved: false; readonly conflict: EaseConflict }
 
+/** A number of a row of numbers, at a place that is in it. */
+const at = (numbers: ArrayLike<number>, place: number): number => numbers[place] ?? 0
 // Costs are summed as whole ten-thousandths: equal costs are then exactly equal.
 const scale = 10_000
 
@@ -55,8 +57,8 @@ function solve(
   for (let r = 0; r < wait; r++) best[days.length * layer + n * wait + r] = 0
 
   for (let k = days.length - 1; k >= 0; k--) {
-    const day = days[k]!
-    const step = k + 1 < days.length ? days[k + 1]! - day : gap
+    const day = at(days, k)
+    const step = k + 1 < days.length ? at(days, k + 1) - day : gap
     const here = k * layer
     const next = here + layer
     const afterMajor = Math.max(0, gap - step)
@@ -64,16 +66,16 @@ function solve(
     for (let i = n; i >= 0; i--) {
       for (let r = 0; r < wait; r++) {
         const waiting = Math.max(0, r - step)
-        let least = best[next + i * wait + waiting]!
+        let least = at(best, next + i * wait + waiting)
         let block = 0
         if (most >= n) {
           const held = i < n && items[i]!.major && gap > 0
           if (i < n && !(held && r > 0)) {
             const rest = here + (i + 1) * wait + (held ? gap : r)
-            const total = weights[i]! * Math.abs(day - items[i]!.due) + best[rest]!
+            const total = at(weights, i) * Math.abs(day - items[i]!.due) + at(best, rest)
             if (total <= least && total < Infinity) {
               least = total
-              block = 1 + taken[rest]!
+              block = 1 + at(taken, rest)
             }
           }
         } else {
@@ -85,9 +87,9 @@ function solve(
               if (r > 0 || majors > 0) break
               majors = 1
             }
-            cost += weights[i + t - 1]! * Math.abs(day - item.due)
+            cost += at(weights, i + t - 1) * Math.abs(day - item.due)
             if (cost > least) break
-            const total = cost + best[next + (i + t) * wait + (majors ? afterMajor : waiting)]!
+            const total = cost + at(best, next + (i + t) * wait + (majors ? afterMajor : waiting))
             // Among equals the larger block: it puts more items on the earlier day.
             if (total <= least && total < Infinity) {
               least = total
@@ -100,16 +102,16 @@ function solve(
       }
     }
   }
-  const cost = best[0]!
+  const cost = at(best, 0)
   if (cost === Infinity) return null
   const due: Day[] = []
   let r = 0
   for (let k = 0, i = 0; k < days.length && i < n; k++) {
-    const block = taken[k * layer + i * wait + r]!
-    const step = k + 1 < days.length ? days[k + 1]! - days[k]! : gap
+    const block = at(taken, k * layer + i * wait + r)
+    const step = k + 1 < days.length ? at(days, k + 1) - at(days, k) : gap
     let majors = false
     for (let t = 0; t < block; t++) {
-      due.push(days[k]!)
+      due.push(at(days, k))
       if (items[i + t]!.major && gap > 0) majors = true
     }
     i += block
@@ -166,13 +168,13 @@ function feasible(items: readonly EaseItem[], { days, perDay, minGap }: EaseLimi
   let free = -Infinity
   const gap = Math.max(0, minGap)
   for (const item of items) {
-    while (k < days.length && ((perDay !== null && count >= perDay) || (item.major && days[k]! < free))) {
+    while (k < days.length && ((perDay !== null && count >= perDay) || (item.major && at(days, k) < free))) {
       k++
       count = 0
     }
     if (k >= days.length) return false
     count++
-    if (item.major) free = days[k]! + gap
+    if (item.major) free = at(days, k) + gap
   }
   return true
 }
@@ -196,7 +198,7 @@ function explain(items: readonly EaseItem[], limits: EaseLimits): EaseConflict {
     }
     return from
   }
-  const span = days.at(-1)! - days[0]! + 1
+  const span = days.at(-1)! - at(days, 0) + 1
   const more =
     perDay === null ? null : least(n => feasible(items, { ...limits, perDay: n }), perDay + 1, items.length)
   const less = least(n => feasible(items, { ...limits, minGap: minGap - n }), 1, minGap)
@@ -217,7 +219,7 @@ function explain(items: readonly EaseItem[], limits: EaseLimits): EaseConflict {
   if (!feasible(items, { ...limits, perDay: null }))
     return {
       constraint: 'minGap',
-      message: `${plural(majors, 'major item')} with ${plural(minGap, 'day')} between one and the next do not fit into the ${plural(span, 'day')} from ${isoOf(days[0]!)} to ${isoOf(days.at(-1)!)}.${would}`,
+      message: `${plural(majors, 'major item')} with ${plural(minGap, 'day')} between one and the next do not fit into the ${plural(span, 'day')} from ${isoOf(at(days, 0))} to ${isoOf(days.at(-1)!)}.${would}`,
       couldBe,
     }
   return {

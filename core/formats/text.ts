@@ -9,14 +9,13 @@ export function utf8(where: string, bytes: Uint8Array): string {
   }
 }
 
+const byteOrderMarks: readonly [encoding: string, bytes: readonly number[]][] = [
+  ['utf-8', [0xef, 0xbb, 0xbf]],
+  ['utf-16le', [0xff, 0xfe]],
+  ['utf-16be', [0xfe, 0xff]],
+]
 const byteOrderMark = (bytes: Uint8Array): string | null =>
-  bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf
-    ? 'utf-8'
-    : bytes[0] === 0xff && bytes[1] === 0xfe
-      ? 'utf-16le'
-      : bytes[0] === 0xfe && bytes[1] === 0xff
-        ? 'utf-16be'
-        : null
+  byteOrderMarks.find(([, mark]) => mark.every((byte, place) => bytes[place] === byte))?.[0] ?? null
 
 // 0x80 to 0x9F of windows-1252 (WHATWG Encoding, index windows-1252); 0: as it is. Node 20 reads these bytes as ISO 8859-1.
 const windows = [

@@ -1,3 +1,4 @@
+import { there } from '../there'
 /**
  * Course codes by patterns that an academic office writes: `{subject} {number}-{section}`, `{year}{season}-{subject}{number}-{section}-{reference}`.
  * Everything else in a pattern stands for itself; a blank, hyphen, underscore, dot or slash for any of these, or for none. Letters may be of
@@ -90,11 +91,12 @@ export function readByPattern(code: string, pattern: CodePattern): CodeReading |
   }
   const matchAt = (token: number, at: number): boolean => {
     if (token === pattern.tokens.length) return at === text.length
-    const what = pattern.tokens[token]!
+    const what = there(pattern.tokens[token])
     if (typeof what !== 'string') {
       if (separator.test(what.literal))
         return (
-          (at < text.length && separator.test(text[at]!) && match(token + 1, at + 1)) || match(token + 1, at)
+          (at < text.length && separator.test(there(text[at])) && match(token + 1, at + 1)) ||
+          match(token + 1, at)
         )
       return text[at]?.toUpperCase() === what.literal.toUpperCase() && match(token + 1, at + 1)
     }
@@ -111,14 +113,14 @@ export function readByPattern(code: string, pattern: CodePattern): CodeReading |
   }
   if (!match(0, 0)) return null
   const year =
-    found.year === undefined ? null : found.year.length === 2 ? 2000 + Number(found.year) : Number(found.year)
+    found.year === undefined ? null : Number(found.year.length === 2 ? `20${found.year}` : found.year)
   return {
     pattern: pattern.text,
     subject: found.subject?.toUpperCase() ?? null,
     number: found.number?.toUpperCase() ?? null,
     section: found.section ?? null,
     year,
-    season: found.season === undefined ? null : pattern.seasons[found.season.toUpperCase()]!,
+    season: found.season === undefined ? null : there(pattern.seasons[found.season.toUpperCase()]),
     reference: found.reference ?? null,
   }
 }
@@ -152,7 +154,9 @@ export function seasonOf(term: { name: string; classesFrom: string }): Season {
     (/\bfall\b/i.test(term.name) ? 'autumn' : undefined)
   if (named) return named
   const month = Number(term.classesFrom.slice(5, 7))
-  return month <= 2 ? 'winter' : month <= 4 ? 'spring' : month <= 7 ? 'summer' : 'autumn'
+  if (month <= 2) return 'winter'
+  if (month <= 4) return 'spring'
+  return month <= 7 ? 'summer' : 'autumn'
 }
 /** Where the code of a course names another term than the one it is in: both readings, as words. Null where they agree, or the code names none. */
 export function termDisagreement(

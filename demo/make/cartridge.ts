@@ -1,3 +1,4 @@
+import { there } from '../../core/there'
 import { zipSync } from 'fflate'
 import type { Work, WorkUnit } from './course'
 
@@ -22,8 +23,8 @@ const pageHtml = (title: string, body: string): string =>
 const bulges = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 360 150" role="img"><rect width="360" height="150" fill="#F6F4EC"/><ellipse cx="120" cy="75" rx="92" ry="52" fill="#BFDCDB" stroke="#0E7C7B"/><circle cx="120" cy="75" r="48" fill="#E6D9B8" stroke="#14263A"/><circle cx="318" cy="75" r="14" fill="#D9D3C3" stroke="#14263A"/><path d="M216 75h82" stroke="#14263A" stroke-dasharray="4 4"/><text x="302" y="112" font-family="serif" font-size="13" fill="#14263A">moon</text></svg>\n`
 
 function qti(work: Work): string {
-  const questions = work
-    .quiz!.map(([prompt, right, ...wrong], at) => {
+  const questions = there(work.quiz)
+    .map(([prompt, right, ...wrong], at) => {
       // The right answer does not always stand first.
       const answers = [...wrong]
       answers.splice(at % (wrong.length + 1), 0, right)
@@ -52,14 +53,14 @@ function fileOf(work: Work): { type: string; path: string; content: string } | n
     case 'page':
       return {
         type: 'webcontent',
-        path: `pages/${work.page!.key}.html`,
+        path: `pages/${there(work.page).key}.html`,
         content: pageHtml(
-          work.page!.title,
-          `${work.page!.key === 'bulges' ? '<p><img src="../images/two-bulges.svg" alt="An earth with a bulge of water towards the moon and one away from it"></p>\n' : ''}${paragraphs(work.page!.text)}`,
+          there(work.page).title,
+          `${there(work.page).key === 'bulges' ? '<p><img src="../images/two-bulges.svg" alt="An earth with a bulge of water towards the moon and one away from it"></p>\n' : ''}${paragraphs(there(work.page).text)}`,
         ),
       }
     case 'file':
-      return { type: 'webcontent', path: `data/${work.id.slice(2)}.csv`, content: work.data! }
+      return { type: 'webcontent', path: `data/${work.id.slice(2)}.csv`, content: there(work.data) }
     case 'weblink':
       return {
         type: 'imswl_xmlv1p3',
@@ -67,7 +68,7 @@ function fileOf(work: Work): { type: string; path: string; content: string } | n
         content: documentXml(
           'webLink',
           'http://www.imsglobal.org/xsd/imsccv1p3/imswl_v1p3',
-          `<title>${xml(work.title)}</title><url href="${xml(work.url!)}" target="_blank"/>`,
+          `<title>${xml(work.title)}</title><url href="${xml(there(work.url))}" target="_blank"/>`,
         ),
       }
     case 'discussion':

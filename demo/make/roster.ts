@@ -1,3 +1,4 @@
+import { there } from '../../core/there'
 import { zipSync } from 'fflate'
 import Papa from 'papaparse'
 import { categories, type Work, type WorkUnit } from './course'
@@ -11,9 +12,11 @@ const shells = [
   { id: 'hyd240-02-2027s', section: '02', students: 24, skip: 16 },
 ]
 
+/** When a work is due; only works that are due have results. */
+const dueOf = ({ due }: { due?: string | null }): string => there(due)
 const person = (n: number, skip: number) => ({
-  given: givenNames[n % 31]!,
-  family: familyNames[(n + skip) % 31]!,
+  given: there(givenNames[n % 31]),
+  family: there(familyNames[(n + skip) % 31]),
 })
 const studentId = (n: number): string => `st-2026-${String(n + 1).padStart(3, '0')}`
 export const graded = (units: readonly WorkUnit[]): Work[] =>
@@ -119,8 +122,8 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
               lineItemSourcedId: lineItemId(work),
               studentSourcedId: id,
               scoreStatus: 'fully graded',
-              score: String(Math.round(work.points! * (0.55 + 0.45 * roll()) * 2) / 2),
-              scoreDate: work.due!.slice(0, 10),
+              score: String(Math.round(there(work.points) * (0.55 + 0.45 * roll()) * 2) / 2),
+              scoreDate: dueOf(work).slice(0, 10),
               comment: roll() < 0.1 ? 'A careful hand. Say more about the uncertainty.' : '',
             },
           ],
@@ -165,10 +168,10 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         ...active,
         title: work.title,
         description: '',
-        assignDate: (work.opens ?? work.due!).slice(0, 10),
-        dueDate: work.due!.slice(0, 10),
+        assignDate: (work.opens ?? dueOf(work)).slice(0, 10),
+        dueDate: dueOf(work).slice(0, 10),
         classSourcedId: source,
-        categorySourcedId: work.category!,
+        categorySourcedId: there(work.category),
         gradingPeriodSourcedId: '2026-autumn',
         resultValueMin: '0',
         resultValueMax: String(work.points),
@@ -227,7 +230,7 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
   return zipSync(
     {
       'manifest.csv': csv(
-        manifest.map(([propertyName, value]) => ({ propertyName: propertyName!, value: value! })),
+        manifest.map(([propertyName, value]) => ({ propertyName: there(propertyName), value: there(value) })),
       ),
       ...Object.fromEntries(Object.entries(tables).map(([table, rows]) => [`${table}.csv`, csv(rows)])),
     },
@@ -243,7 +246,7 @@ export function courseJson(units: readonly WorkUnit[]): string {
   const works = units.flatMap(unit => unit.works)
   const roll = dice(31)
   const someone = () => Array.from({ length: 31 }, (_, n) => studentId(n)).filter(() => roll() > 0.07)
-  const remark = () => remarks[Math.floor(roll() * remarks.length)]!
+  const remark = () => there(remarks[Math.floor(roll() * remarks.length)])
   const document = {
     format: 'northtide-course',
     version: 1,
@@ -265,7 +268,7 @@ export function courseJson(units: readonly WorkUnit[]): string {
         someone().map(student => ({
           student,
           item: work.id,
-          at: minutesBefore(work.due!, 5 + Math.floor(roll() * 4000)),
+          at: minutesBefore(dueOf(work), 5 + Math.floor(roll() * 4000)),
           text: remark(),
         })),
       ),
@@ -274,14 +277,14 @@ export function courseJson(units: readonly WorkUnit[]): string {
       .flatMap(work =>
         someone().flatMap(student =>
           (roll() < 0.3 ? [1, 2] : [1]).map(number => {
-            const startedAt = minutesBefore(work.due!, 60 + Math.floor(roll() * 3000))
+            const startedAt = minutesBefore(dueOf(work), 60 + Math.floor(roll() * 3000))
             return {
               student,
               item: work.id,
               number,
               startedAt,
               finishedAt: minutesBefore(startedAt, -(4 + Math.floor(roll() * 16))),
-              score: String(Math.round(roll() * work.quiz!.length)),
+              score: String(Math.round(roll() * there(work.quiz).length)),
             }
           }),
         ),
@@ -292,7 +295,7 @@ export function courseJson(units: readonly WorkUnit[]): string {
         someone().map(author => ({
           author,
           item: work.id,
-          at: minutesBefore(work.due!, 30 + Math.floor(roll() * 5000)),
+          at: minutesBefore(dueOf(work), 30 + Math.floor(roll() * 5000)),
           text: remark(),
         })),
       ),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { CourseLine } from '~~/shared/api/courses'
 import { codePatterns, readCode, termDisagreement } from '~~/core/pairing/codes'
 import type { CodesReply } from '~~/shared/api/codes'
 import type { ApiProblem } from '~/composables/api'
@@ -38,6 +39,28 @@ const rivals = computed(() =>
     ? plan.value.siblings.filter(course => course.origin === 'registrar')
     : [],
 )
+/** What becomes of the shell, in a sentence or two. */
+const targetFate = computed(() => {
+  const { course, nodes } = plan.value.target
+  if (inPlace.value)
+    return 'The same course, in the new term with new dates. Nothing is carried: all of it is there.'
+  if (awaited.value)
+    return 'There is no shell yet. Its place is held with the term’s calendar and the old meeting times.'
+  if (nodes.length)
+    return `It holds ${counted(course.items, 'item')} already. They stay where they are; what is carried goes below them.`
+  return course.origin === 'registrar'
+    ? 'It is empty. Its roster is the registrar’s and is not touched.'
+    : 'It is empty, and nobody is on its roster: it was made by hand.'
+})
+/** The students of a side of the pair, as far as one may know of them. */
+function studentsText(course: CourseLine): string {
+  if (course.role === 'shared' || course.role === null) return 'its students are not shown to you'
+  if (inPlace.value) {
+    const { students, term } = plan.value.source.course
+    return `${counted(students, 'student')} of ${term.name}`
+  }
+  return course.origin === 'awaited' ? 'comes with the shell' : counted(course.students, 'student')
+}
 const sides = computed(() => [
   {
     course: plan.value.source.course,
@@ -51,15 +74,7 @@ const sides = computed(() => [
     course: plan.value.target.course,
     whole: inPlace.value && plan.value.state === 'draft' ? plan.value.source : plan.value.target,
     head: inPlace.value ? 'As it will be' : 'Rolls into',
-    fate: inPlace.value
-      ? 'The same course, in the new term with new dates. Nothing is carried: all of it is there.'
-      : awaited.value
-        ? 'There is no shell yet. Its place is held with the term’s calendar and the old meeting times.'
-        : plan.value.target.nodes.length
-          ? `It holds ${counted(plan.value.target.course.items, 'item')} already. They stay where they are; what is carried goes below them.`
-          : plan.value.target.course.origin === 'registrar'
-            ? 'It is empty. Its roster is the registrar’s and is not touched.'
-            : 'It is empty, and nobody is on its roster: it was made by hand.',
+    fate: targetFate.value,
   },
 ])
 </script>
@@ -109,15 +124,7 @@ const sides = computed(() => [
             <tr>
               <th scope="row">Roster</th>
               <td>
-                {{
-                  side.course.role === 'shared' || side.course.role === null
-                    ? 'its students are not shown to you'
-                    : inPlace
-                      ? `${counted(plan.source.course.students, 'student')} of ${plan.source.course.term.name}`
-                      : side.course.origin === 'awaited'
-                        ? 'comes with the shell'
-                        : counted(side.course.students, 'student')
-                }}
+                {{ studentsText(side.course) }}
               </td>
             </tr>
             <tr>

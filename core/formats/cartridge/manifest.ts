@@ -1,3 +1,4 @@
+import { there } from '../../there'
 import { FormatRefusal, type FindingList } from '../findings'
 import type { ReadLimits } from '../limits'
 import { oneLine } from '../text'
@@ -157,7 +158,7 @@ export function readManifest(
     findings.add(
       'warning',
       where,
-      `has ${all.length} organisations; “${organisation!.attributes.identifier ?? ''}” gives the order, and what only the others show came after it`,
+      `has ${all.length} organisations; “${there(organisation).attributes.identifier ?? ''}” gives the order, and what only the others show came after it`,
     )
   const item = (element: XmlElement, depth: number): OrganisationItem => {
     const at = `${where}, line ${element.line}`
@@ -174,7 +175,7 @@ export function readManifest(
   }
   const top = organisation ? childrenNamed(organisation, 'item').map(element => item(element, 0)) : []
   // The organisation holds one root item, which stands for the course itself (Common Cartridge, rooted hierarchy).
-  const root = top.length === 1 && top[0]!.reference === null ? top[0]! : null
+  const root = top.length === 1 && there(top[0]).reference === null ? there(top[0]) : null
   if (organisation && !root)
     findings.add(
       'warning',

@@ -1,3 +1,4 @@
+import { there } from '../../there'
 import { noDates } from '../../course/dates'
 import { itemKindDefinitions } from '../../course/kinds'
 import { lineageLink, lineageOf } from '../../course/lineage'
@@ -42,7 +43,7 @@ export function cartridgeFolder(archive: Archive): string | null {
   const found = [...archive.entries.keys()].filter(
     path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2,
   )
-  return found.length === 1 ? found[0]!.slice(0, -manifestName.length) : null
+  return found.length === 1 ? there(found[0]).slice(0, -manifestName.length) : null
 }
 
 /** The archive as it is seen from one of its folders. */
@@ -85,7 +86,7 @@ export async function readCartridge(
       whole.name,
       `was packed with the folder ${folder} around it; it was read from there`,
     )
-  if (archive.entries.get(manifestName)!.size > limits.xmlBytes)
+  if (there(archive.entries.get(manifestName)).size > limits.xmlBytes)
     throw new FormatRefusal(manifestName, `is larger than ${sizeText(limits.xmlBytes)}`, 'limit')
   const root = readXml(manifestName, await archive.bytes(manifestName), limits)
   if (root.name !== 'manifest')
@@ -339,7 +340,7 @@ function remembered({ body, ...content }: ResourceContent): ResourceContent {
 }
 function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContext): ResourceContent {
   try {
-    return remembered(xmlReader(resource)!.read(bytes, context))
+    return remembered(there(xmlReader(resource)).read(bytes, context))
   } catch (error) {
     if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
     context.findings.add('error', error.where, `${error.reason}; it came as a file`, 'not as its type says')
@@ -348,7 +349,7 @@ function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContex
       title: null,
       body: null,
       points: null,
-      settings: { fileName: fileNameOf(resource.href!) },
+      settings: { fileName: fileNameOf(there(resource.href)) },
     }
   }
 }
@@ -369,12 +370,14 @@ function bodyAt(
     return {
       mediaType: content.body.mediaType,
       async *chunks() {
-        yield encode(xmlReader(resource!)!.read(await archive.bytes(path), context()).body?.text ?? '')
+        yield encode(
+          there(xmlReader(there(resource))).read(await archive.bytes(path), context()).body?.text ?? '',
+        )
       },
     }
   }
   const mediaType = mediaTypeOf(path)
-  if (mediaType !== 'text/html' || archive.entries.get(path)!.size > limits.pageBytes)
+  if (mediaType !== 'text/html' || there(archive.entries.get(path)).size > limits.pageBytes)
     return {
       mediaType: mediaType === 'text/html' ? 'application/octet-stream' : mediaType,
       chunks: () => archive.chunks(path),
@@ -453,7 +456,7 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
       path !== null &&
       !document &&
       mediaTypeOf(path) === 'text/html' &&
-      archive.entries.get(path)!.size <= limits.pageBytes &&
+      there(archive.entries.get(path)).size <= limits.pageBytes &&
       !places.damaged.has(path)
     const kind = kindOf(content, isPage, path === null ? document : null)
     const forStaff = resource.staffOnly || itemKindDefinitions[kind].staffOnly

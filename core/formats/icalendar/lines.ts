@@ -1,3 +1,4 @@
+import { there } from '../../there'
 import ICAL from 'ical.js'
 import { FormatRefusal, type Unreadable } from '../findings'
 
@@ -58,11 +59,11 @@ export function componentsOf(file: string, text: string, each: (component: Compo
         return refuse(at, `ends ${value().slice(0, 40)}, which is not what was open`)
       // What stands directly in a calendar is handed over at once; its parts stay with it.
       if (open.length === 1) each(component)
-      else if (open.length > 1) open.at(-1)!.parts.push(component)
+      else if (open.length > 1) there(open.at(-1)).parts.push(component)
     } else if (open.length === 0)
       refuse(at, 'is not an iCalendar stream: it does not begin with BEGIN:VCALENDAR')
     else {
-      const { lines } = open.at(-1)!
+      const { lines } = there(open.at(-1))
       const list = lines.get(name)
       if (list) list.push({ text: line, line: at })
       else lines.set(name, [{ text: line, line: at }])
@@ -91,7 +92,7 @@ export function componentsOf(file: string, text: string, each: (component: Compo
   if (open.length > 0)
     throw new FormatRefusal(
       file,
-      `ends before the ${open.at(-1)!.name} of line ${open.at(-1)!.line} does: it is cut off`,
+      `ends before the ${there(open.at(-1)).name} of line ${there(open.at(-1)).line} does: it is cut off`,
     )
 }
 

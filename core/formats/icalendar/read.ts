@@ -1,3 +1,5 @@
+import { messageOf } from '../../message'
+import { there } from '../../there'
 import ICAL from 'ical.js'
 import { civilOfDay, isoOf, type Day } from '../../calendar/day'
 import { occurrences, type Budget, type Moment, type RecurrenceRule } from '../../calendar/recurrence'
@@ -101,8 +103,8 @@ export function readCalendar(
       } catch (error) {
         findings.add(
           'warning',
-          `${file} line ${part!.line}`,
-          `the zone ${id.slice(0, 80)} cannot be read (${(error as Error).message}); its times were read as they stand`,
+          `${file} line ${there(part).line}`,
+          `the zone ${id.slice(0, 80)} cannot be read (${messageOf(error)}); its times were read as they stand`,
         )
       }
       zoneCache.set(id, known)
@@ -122,7 +124,7 @@ export function readCalendar(
       findings.add(
         'error',
         `${file} line ${component.line}`,
-        `this event cannot be read: ${(error as Error).message}; it was left out`,
+        `this event cannot be read: ${messageOf(error)}; it was left out`,
         'event',
       )
     }
@@ -273,7 +275,7 @@ function absences(replaced: ReadonlyMap<string, Entry[]>): (entry: Entry) => (st
       byZone.get(key) ??
       gone(
         entry,
-        others.map(other => other.replaces!),
+        others.map(other => there(other.replaces)),
       )
     byZone.set(key, known)
     return known
@@ -300,7 +302,7 @@ function entryOf(
     try {
       return propertyOf(component, name)
     } catch (error) {
-      throw new Error(`${name}: ${(error as Error).message}`, { cause: error })
+      throw new Error(`${name}: ${messageOf(error)}`, { cause: error })
     }
   }
   const stamp = (
@@ -317,7 +319,7 @@ function entryOf(
   const start = stamp(startProperty)
   if (!start)
     throw new Error(
-      `DTSTART is no date: ${JSON.stringify(component.lines.get('DTSTART')![0]!.text.slice(0, 80))}`,
+      `DTSTART is no date: ${JSON.stringify(there(there(component.lines.get('DTSTART'))[0]).text.slice(0, 80))}`,
     )
   const allDay = start.stamp.kind === 'date'
   const text = oneLine(String(property('SUMMARY')?.values[0] ?? ''))

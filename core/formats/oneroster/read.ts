@@ -1,3 +1,4 @@
+import { there } from '../../there'
 import { isDate } from '../../calendar/day'
 import type { Archive } from '../archive/archive'
 import { FormatRefusal, findingList, type Finding } from '../findings'
@@ -14,6 +15,11 @@ export interface RosterRead {
   /** Keys of the rows marked `tobedeleted`. */
   toBeDeleted: Readonly<Record<TableName, readonly string[]>>
   findings: Finding[]
+}
+/** How a table comes: what is stated in no known way is taken for the whole of it. */
+function modeOf(stated: string | undefined): 'absent' | 'bulk' | 'delta' {
+  if (stated === undefined || stated === 'absent') return 'absent'
+  return stated === 'delta' ? 'delta' : 'bulk'
 }
 const tableNames = Object.keys(tables) as TableName[]
 /** A roster without a row. */
@@ -50,7 +56,7 @@ export function rosterFolder(archive: Archive): string | null {
   const found = [...archive.entries.keys()].filter(
     path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2,
   )
-  return found.length === 1 ? found[0]!.slice(0, -manifestName.length) : null
+  return found.length === 1 ? there(found[0]).slice(0, -manifestName.length) : null
 }
 
 /**
@@ -103,19 +109,14 @@ export async function readOneRoster(
       )
     if (!there && (stated === 'bulk' || stated === 'delta'))
       findings.add('error', `${table}.csv`, 'the manifest names this file, and it is not in the bundle')
-    modes[table] =
-      there && stated !== undefined && stated !== 'absent'
-        ? stated === 'delta'
-          ? 'delta'
-          : 'bulk'
-        : 'absent'
+    modes[table] = modeOf(there ? stated : undefined)
   }
   for (const path of archive.entries.keys()) {
     const file = path.slice(folder.length)
     if (
       path.startsWith(folder) &&
       file !== manifestName &&
-      !tableNames.includes(file.replace(/\.csv$/, '') as TableName)
+      !tableNames.some(table => file === `${table}.csv`)
     )
       findings.add('note', path, 'is no table of OneRoster 1.1; it was not read', 'no table')
   }
@@ -148,7 +149,7 @@ export async function readOneRoster(
       ['dateLastModified', { type: 'instant' }],
       ...Object.entries(tables[table] as Record<string, Column>),
     ]
-    let places: number[] | null = null
+    let places: readonly number[] | null = null
     let status = -1
     let width = 0
     const sound: Row<TableName>[] = []
@@ -161,7 +162,11 @@ export async function readOneRoster(
         const found =
           exact >= 0 ? exact : header.findIndex(name => name.toLowerCase() === column.toLowerCase())
         if (exact < 0 && found >= 0)
-          findings.add('note', `${file} row 1`, `the column ${shown(header[found]!)} was read as ${column}`)
+          findings.add(
+            'note',
+            `${file} row 1`,
+            `the column ${shown(header[found] ?? '')} was read as ${column}`,
+          )
         if (header.filter(name => name === column).length > 1)
           throw new FormatRefusal(file, `has the column ${column} twice`)
         return found
@@ -178,7 +183,8 @@ export async function readOneRoster(
       const tell = (severity: Finding['severity'], column: string, message: string, kind: string): void =>
         findings.add(severity, `${where}, ${column}`, message, `${file} ${column} ${kind}`)
       const state = status < 0 ? '' : (cells[status] ?? '').trim().toLowerCase()
-      const key = (cells[places![0]!] ?? '').trim()
+      const value = (index: number): string => (cells[places?.[index] ?? -1] ?? '').trim()
+      const key = value(0)
       if (state === 'tobedeleted' || state === 'inactive') {
         toBeDeleted[table].push(key)
         return
@@ -189,7 +195,7 @@ export async function readOneRoster(
         tell(
           'error',
           'status',
-          `${shown(cells[status]!)} is not one of active, tobedeleted; the row was left out`,
+          `${shown(cells[status] ?? '')} is not one of active, tobedeleted; the row was left out`,
           'status',
         )
         ok = false
@@ -202,8 +208,8 @@ export async function readOneRoster(
           'width',
         )
       columns.forEach(([column, spec], index) => {
-        const value = places![index]! < 0 ? '' : (cells[places![index]!] ?? '').trim()
-        const wrong = fault(spec, value)
+        const text = value(index)
+        const wrong = fault(spec, text)
         if (wrong) {
           tell(
             spec.required ? 'error' : 'warning',
@@ -213,9 +219,9 @@ export async function readOneRoster(
           )
           if (spec.required) ok = false
         }
-        if (column !== 'dateLastModified') values[column] = wrong ? '' : value
-        if (wrong || !spec.refers || !value) return
-        for (const name of spec.type === 'keys' ? keysOf(value) : [value]) {
+        if (column !== 'dateLastModified') values[column] = wrong ? '' : text
+        if (wrong || !spec.refers || !text) return
+        for (const name of spec.type === 'keys' ? keysOf(text) : [text]) {
           if (spec.refers === table) {
             own.push({ row: values, column, key: name, where })
             continue
@@ -229,7 +235,7 @@ export async function readOneRoster(
           )
           if (spec.required) ok = false
           else
-            values[column] = keysOf(values[column]!)
+            values[column] = keysOf(values[column] ?? '')
               .filter(other => other !== name)
               .join(',')
         }
@@ -265,7 +271,7 @@ export async function readOneRoster(
             `${key.slice(0, 80)} is not in ${file}; the value was left out`,
             `${file} ${column} reference`,
           )
-          values[column] = keysOf(values[column]!)
+          values[column] = keysOf(values[column] ?? '')
             .filter(other => other !== key)
             .join(',')
         }

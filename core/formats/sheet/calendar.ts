@@ -1,3 +1,4 @@
+import { there } from '../../there'
 import { findingList, FormatRefusal, type Finding } from '../findings'
 import type { ReadLimits } from '../limits'
 import type { CalendarEvent } from '../report'
@@ -65,13 +66,16 @@ export function guessRoles(file: string, all: readonly (readonly string[])[]): D
   const body = rows.slice(firstDated)
   const dated = share
     .map((count, column) => ({ column, count }))
-    .filter(entry => entry.count >= most * 0.4 || (entry.count > 0 && names.last.test(header[entry.column]!)))
+    .filter(
+      entry => entry.count >= most * 0.4 || (entry.count > 0 && names.last.test(there(header[entry.column]))),
+    )
     .map(entry => entry.column)
   const first =
-    dated.find(column => names.first.test(header[column]!) && !names.last.test(header[column]!)) ??
-    dated.find(column => share[column] === most)!
+    dated.find(
+      column => names.first.test(there(header[column])) && !names.last.test(there(header[column])),
+    ) ?? there(dated.find(column => share[column] === most))
   const last =
-    dated.find(column => column !== first && names.last.test(header[column]!)) ??
+    dated.find(column => column !== first && names.last.test(there(header[column]))) ??
     dated.find(column => {
       const pairs = body.slice(0, looked).flatMap(row => {
         const [a, b] = [dateOfCell(row.cells[first] ?? '', order), dateOfCell(row.cells[column] ?? '', order)]
@@ -91,7 +95,7 @@ export function guessRoles(file: string, all: readonly (readonly string[])[]): D
         .filter(cell => /\p{L}{2}/u.test(cell)),
     ).size
   const title =
-    texts.find(column => names.title.test(header[column]!)) ??
+    texts.find(column => names.title.test(there(header[column]))) ??
     [...texts].sort((a, b) => letters(b) - letters(a))[0]
   if (title === undefined) throw new FormatRefusal(file, 'no column could be the names of its days')
   return {
@@ -137,7 +141,7 @@ export function tableEvents(
     if (!last)
       findings.add(
         'warning',
-        where(roles.last!),
+        where(there(roles.last)),
         `${JSON.stringify(text(roles.last).slice(0, 60))} is not a date with a year; the row was read as one day`,
         'last',
       )
@@ -145,7 +149,7 @@ export function tableEvents(
     if (lastDay < first.first)
       findings.add(
         'warning',
-        where(roles.last!),
+        where(there(roles.last)),
         `${lastDay} lies before ${first.first}; the row was read as one day`,
         'before',
       )

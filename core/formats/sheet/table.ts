@@ -1,3 +1,4 @@
+import { there } from '../../there'
 import Papa from 'papaparse'
 import { FormatRefusal } from '../findings'
 import { sizeText, type ReadLimits } from '../limits'
@@ -67,7 +68,7 @@ export function readTable(
         refusal = new FormatRefusal(file, `has more than ${limits.rows} rows`, 'limit')
       if (refusal) return parser.abort()
       if (number === 1) head((header = data.map(name => name.trim())))
-      else if (data.length > 1 || data[0]!.trim() !== '') row(data, number)
+      else if (data.length > 1 || there(data[0]).trim() !== '') row(data, number)
     },
   })
   if (refusal) throw refusal as FormatRefusal

@@ -1,8 +1,8 @@
+import { messageOf } from '../../../core/message'
 import readWorkbookFile, { type CellValue } from 'read-excel-file/node'
 import writeWorkbookFile, { type Cell } from 'write-excel-file/node'
 import type { Archive } from '../../../core/formats/archive/archive'
 import { FormatRefusal } from '../../../core/formats/findings'
-import { messageOf } from '../../errors/message'
 import { sizeText, type ReadLimits } from '../../../core/formats/limits'
 
 const sheetsKept = 20
