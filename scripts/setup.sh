@@ -23,11 +23,11 @@ need_modules() {
   [ "$(cat node_modules/.stamp 2>/dev/null)" = "$stamp" ] && return 0
   say "Installing npm packages (the first time takes a few minutes)"
   # No package here needs an install script; without them nothing can try to download.
-  npm ci --ignore-scripts --no-audit --no-fund --loglevel=error >/dev/null
+  npm ci --ignore-scripts --no-audit --no-fund --loglevel=error >/dev/null || { rm -f node_modules/.stamp; return 1; }
   echo "$stamp" >node_modules/.stamp
 }
 
-source_hash() { find app core server shared public nuxt.config.ts scripts/build-worker.ts package-lock.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16; }
+source_hash() { find app core server shared public nuxt.config.ts scripts/build-worker.ts docs/openapi.json package-lock.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16; }
 
 need_build() {
   local stamp; stamp=$(source_hash)
