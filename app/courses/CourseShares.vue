@@ -189,7 +189,8 @@ li {
   padding: 5px 0;
   border-bottom: 1px solid var(--rule);
 }
-li button {
+li button,
+li .small {
   margin-left: 8px;
 }
 li.off b {

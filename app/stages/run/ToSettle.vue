@@ -43,5 +43,8 @@ li {
   padding: 5px 0;
   border-bottom: 1px solid var(--rule);
   max-width: 760px;
+  display: flex;
+  gap: 8px;
+  align-items: center;
 }
 </style>
