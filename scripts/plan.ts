@@ -22,7 +22,8 @@ function read(file: string): DateCase {
   }
   const inner = typeof content === 'object' && content !== null && 'case' in content ? content.case : content
   const result = readCase(inner, isTimeZone)
-  if ('faults' in result) refuse(`${file}: ${there(result.faults[0]).field}: ${there(result.faults[0]).message}`)
+  if ('faults' in result)
+    refuse(`${file}: ${there(result.faults[0]).field}: ${there(result.faults[0]).message}`)
   return result.case
 }
 

@@ -140,14 +140,15 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
     what: 'one of the three drops HYD 240-01; HYD 240-02 moves to Tuesday and Thursday',
     change: tables => {
       const drop = there(tables.users.filter(row => row.role === 'student')[0])
-      const row = there(tables.enrollments.find(
-        entry => entry.classSourcedId === 'hyd240-01-2027s' && entry.userSourcedId === drop.sourcedId,
-      ))
-      row.status = 'tobedeleted'
-      Object.assign(
-        there(tables.classes.find(entry => entry.sourcedId === 'hyd240-02-2027s')),
-        { periods: 'TU 13:00-14:15,TH 13:00-14:15' },
+      const row = there(
+        tables.enrollments.find(
+          entry => entry.classSourcedId === 'hyd240-01-2027s' && entry.userSourcedId === drop.sourcedId,
+        ),
       )
+      row.status = 'tobedeleted'
+      Object.assign(there(tables.classes.find(entry => entry.sourcedId === 'hyd240-02-2027s')), {
+        periods: 'TU 13:00-14:15,TH 13:00-14:15',
+      })
     },
   },
   {
