@@ -3,6 +3,8 @@ export interface Finding {
   readonly severity: 'error' | 'warning' | 'note'
   readonly where: string
   readonly message: string
+  /** `columns`: rests on what the columns of a table were taken to mean, and falls away where a person says otherwise. */
+  readonly about?: 'columns'
   /** How many it stands for, where it is more than itself. */ readonly count?: number
 }
 

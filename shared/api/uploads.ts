@@ -7,6 +7,7 @@ export const finding = z.object({
   severity: z.enum(['error', 'warning', 'note']),
   where: z.string(),
   message: z.string(),
+  about: z.literal('columns').optional(),
   count: z.int().optional(),
 })
 const outlineKind = z.enum(['unit', ...cartridgeKinds])

@@ -42,11 +42,7 @@ const events = computed(() => fromTable.value?.events ?? report.value?.events ??
 const findings = computed(() =>
   fromTable.value
     ? [
-        ...report.value!.findings.filter(
-          finding =>
-            !/ row \d+, /.test(finding.where) &&
-            !/^(a table of dates:|day and month cannot)/.test(finding.message),
-        ),
+        ...there(report.value).findings.filter(finding => finding.about !== 'columns'),
         ...fromTable.value.findings,
       ]
     : (report.value?.findings ?? []),

@@ -34,16 +34,18 @@ function takeTable(report: FileRead, file: string, rows: string[][], limits: Rea
   const { title, first, last } = table.roles
   report.findings.push({
     severity: 'note',
+    about: 'columns',
     where: file,
     message: `a table of dates: ${name(title)} was read as the name, ${name(first)} as the first day${last === null ? '' : `, ${name(last)} as the last day`}; the upload page lets you say otherwise`,
   })
   if (table.ambiguous)
     report.findings.push({
       severity: 'warning',
+      about: 'columns',
       where: file,
       message: 'day and month cannot be told apart; the day was taken to come first',
     })
-  report.findings.push(...findings)
+  report.findings.push(...findings.map(finding => ({ ...finding, about: 'columns' as const })))
   Object.assign(report, {
     events,
     counts: { rows: table.rows.length, events: events.length },
