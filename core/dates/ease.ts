@@ -32,7 +32,7 @@ export type Eased =
   | { readonly solved: false; readonly conflict: EaseConflict }
 
 /** A number of a row of numbers, at a place that is in it. */
-const at = (numbers: ArrayLike<number>, place: number): number => numbers[place] ?? 0
+const at = (numbers: ArrayLike<number>, place: number): number => numbers[place]!
 // Costs are summed as whole ten-thousandths: equal costs are then exactly equal.
 const scale = 10_000
 
