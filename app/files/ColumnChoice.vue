@@ -10,14 +10,12 @@ const set = (change: Partial<ColumnRoles>): void => {
   roles.value = { ...roles.value, ...change }
 }
 const none = -1
-const meaning = (column: number): string =>
-  column === roles.value.title
-    ? 'name'
-    : column === roles.value.first
-      ? 'first day'
-      : column === roles.value.last
-        ? 'last day'
-        : ''
+function meaning(column: number): string {
+  const { title, first, last } = roles.value
+  if (column === title) return 'name'
+  if (column === first) return 'first day'
+  return column === last ? 'last day' : ''
+}
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { civilDate } from '../../core/calendar/schema'
+import { findingCodes } from '../../core/formats/findings'
 import { cartridgeKinds } from '../../core/course/kind'
 import { id } from './courses'
 
@@ -7,6 +8,7 @@ export const finding = z.object({
   severity: z.enum(['error', 'warning', 'note']),
   where: z.string(),
   message: z.string(),
+  code: z.enum(findingCodes).optional(),
   about: z.literal('columns').optional(),
   count: z.int().optional(),
 })

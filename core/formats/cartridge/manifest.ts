@@ -57,6 +57,7 @@ export function titleOf(
   if (line.length <= titleKept) return line || null
   findings.add(
     'warning',
+    'title-cut',
     where,
     `the title “${line.slice(0, 60)}…” has ${line.length} characters and was cut to ${titleKept}`,
   )
@@ -92,6 +93,7 @@ function readResources(manifest: XmlElement, where: string, findings: FindingLis
     if (!identifier || resources.has(identifier)) {
       findings.add(
         'error',
+        'resource-identifier',
         at,
         `a resource has ${identifier ? `the identifier ${identifier}, which another has too` : 'no identifier'}; it was left out`,
       )
@@ -104,6 +106,7 @@ function readResources(manifest: XmlElement, where: string, findings: FindingLis
         if (!remote.has(address))
           findings.add(
             'warning',
+            'file-absent',
             at,
             `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which is not in the package; nothing is fetched, it was left out`,
           )
@@ -157,6 +160,7 @@ export function readManifest(
   if (all.length > 1)
     findings.add(
       'warning',
+      'several-organisations',
       where,
       `has ${all.length} organisations; “${there(organisation).attributes.identifier ?? ''}” gives the order, and what only the others show came after it`,
     )
@@ -179,13 +183,19 @@ export function readManifest(
   if (organisation && !root)
     findings.add(
       'warning',
+      'no-root-item',
       where,
       top.length === 0
         ? 'its organisation holds no item'
         : 'its organisation has no single root item; the items in it were read as they stand',
     )
   if (!organisation)
-    findings.add('warning', where, 'has no organisation: everything in it came without order')
+    findings.add(
+      'warning',
+      'no-organisation',
+      where,
+      'has no organisation: everything in it came without order',
+    )
   const lom = descend(manifest, 'metadata', 'lom')
   const language = textAt(lom, 'general', 'language')
   const organisationTitle =

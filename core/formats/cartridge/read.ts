@@ -83,6 +83,7 @@ export async function readCartridge(
   if (folder !== '')
     findings.add(
       'warning',
+      'packed-in-folder',
       whole.name,
       `was packed with the folder ${folder} around it; it was read from there`,
     )
@@ -92,7 +93,7 @@ export async function readCartridge(
   if (root.name !== 'manifest')
     throw new FormatRefusal(manifestName, `starts with <${root.name}>, not <manifest>`)
   const { version, remarks } = versionOf(whole.name, root)
-  for (const remark of remarks) findings.add('warning', manifestName, remark)
+  for (const remark of remarks) findings.add('warning', 'manifest-remark', manifestName, remark)
   const manifest = readManifest(root, manifestName, limits, findings)
   const places = placesOf(archive, manifest, courseKey, findings)
   const contents = await readContents({ archive, manifest, places, limits, findings, progress })
@@ -157,6 +158,7 @@ function placesOf(
       if (!item.identifier || seen.has(item.identifier))
         findings.add(
           'error',
+          'item-identifier',
           where,
           `${name} has ${item.identifier ? `the identifier ${item.identifier}, which another item has too` : 'no identifier'}; it was left out, and what is in it`,
         )
@@ -166,6 +168,7 @@ function placesOf(
         if (item.reference !== null && !named)
           findings.add(
             'error',
+            'resource-unlisted',
             where,
             `${name} points to the resource ${item.reference}, which the package does not list; it came as a heading`,
           )
@@ -193,6 +196,7 @@ function placesOf(
       else
         findings.add(
           'error',
+          'dependency-unlisted',
           `${manifestName}, line ${resource.line}`,
           `the resource ${resource.identifier} needs ${id || 'a resource without a name'}, which the package does not list`,
         )
@@ -205,6 +209,7 @@ function placesOf(
       if (path === null)
         findings.add(
           'error',
+          'file-absent',
           `${manifestName}, line ${resource.line}`,
           `the package does not hold ${file}, a file of the resource ${resource.identifier}`,
         )
@@ -242,9 +247,10 @@ function contextOf(
     if (path === undefined || path === null) {
       findings.add(
         'warning',
+        'link-absent',
         where,
         `${what} ${address.slice(0, 200)}, which the package does not hold`,
-        `missing ${what}`,
+        what,
       )
       return null
     }
@@ -253,6 +259,7 @@ function contextOf(
       if (!places.loose.has(path))
         findings.add(
           'warning',
+          'led-to',
           path,
           'is not listed in the manifest; it was kept, because a page leads to it',
         )
@@ -308,13 +315,15 @@ async function readContents({
         for (const resource of documents) contents.set(resource, readDocument(resource, bytes, context))
         if (isPage && documents.length === 0) {
           const { text, encoding } = pageText(bytes)
-          if (encoding !== null) findings.add('warning', path, `is not UTF-8; it was read as ${encoding}`)
+          if (encoding !== null)
+            findings.add('warning', 'encoding', path, `is not UTF-8; it was read as ${encoding}`)
           context.linked(text)
         }
       } else {
         if (documents.length > 0)
           findings.add(
             'error',
+            'xml-too-long',
             path,
             `is an XML document of more than ${sizeText(limits.xmlBytes)}; it came as a file`,
           )
@@ -322,7 +331,7 @@ async function readContents({
       }
     } catch (error) {
       if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
-      findings.add('error', error.where, error.reason, 'damaged')
+      findings.add('error', 'damaged', error.where, error.reason)
       places.damaged.add(path)
     }
     done += size
@@ -343,7 +352,7 @@ function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContex
     return remembered(there(xmlReader(resource)).read(bytes, context))
   } catch (error) {
     if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
-    context.findings.add('error', error.where, `${error.reason}; it came as a file`, 'not as its type says')
+    context.findings.add('error', 'unlike-its-type', error.where, `${error.reason}; it came as a file`)
     return {
       kind: 'file',
       title: null,
@@ -442,13 +451,14 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     if (path === null)
       findings.add(
         'error',
+        'no-file',
         where,
         `the package does not hold ${resource.href === null ? 'any file' : `${resource.href}, the file`} of the resource ${resource.identifier}`,
-        'no file',
       )
     else if (!document && !isWebContent(resource.type))
       findings.add(
         'warning',
+        'type-not-read',
         where,
         `a resource of the type ${resource.type || '(none)'} is not read; it came as a file`,
       )
@@ -491,6 +501,7 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
       if (resource.staffOnly)
         findings.add(
           'note',
+          'staff-only',
           `${manifestName}, line ${item.line}`,
           `“${item.title ?? item.identifier}” is for staff only; it comes hidden`,
         )
@@ -523,9 +534,9 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     if (!places.used.has(lineage))
       findings.add(
         'note',
+        'never-referenced',
         path ?? `${manifestName}, line ${resource.line}`,
         `“${item.title}” is in no item and nothing leads to it; it was kept, after the units`,
-        'never referenced',
       )
   }
   for (const path of places.loose)
@@ -544,9 +555,9 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     if (!listed.has(path) && !/\.xsd$|(^|\/)(META-INF|__MACOSX)\/|(^|\/)\.|(^|\/)Thumbs\.db$/i.test(path))
       findings.add(
         'note',
+        'file-unlisted',
         path,
         'is not listed in the manifest and nothing leads to it; it stays in the package that is kept',
-        'not listed',
       )
   return { nodes, others }
 }

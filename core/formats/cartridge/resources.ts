@@ -64,10 +64,11 @@ const webLink: ResourceReader = {
     const element = root(bytes, context, 'webLink')
     const url = descend(element, 'url')
     const address = url?.attributes.href?.trim() ?? ''
-    if (!address) context.findings.add('error', context.where, 'the web link has no address')
+    if (!address) context.findings.add('error', 'no-address', context.where, 'the web link has no address')
     else if (!/^https?:\/\//i.test(address))
       context.findings.add(
         'warning',
+        'address-kept-out',
         context.where,
         `the web link leads to ${JSON.stringify(address.slice(0, 200))}, which is not an http or https address; it is kept and cannot be pressed`,
       )
@@ -128,11 +129,12 @@ const questions = (type: RegExp, kind: 'quiz' | 'bank'): ResourceReader => ({
     const element = root(bytes, context, 'questestinterop')
     const set = readQuestions(where, element)
     const all = [...questionsOf(set.sections)]
-    if (all.length === 0) findings.add('warning', where, `the ${kind} holds no question`)
+    if (all.length === 0) findings.add('warning', 'no-question', where, `the ${kind} holds no question`)
     const beyond = beyondProfile(element)
     if (beyond.length > 0)
       findings.add(
         'note',
+        'beyond-profile',
         where,
         `has parts that the Common Cartridge profiles of QTI do not have (${beyond.slice(0, 5).join(', ')}); they are kept and not shown`,
       )
@@ -140,6 +142,7 @@ const questions = (type: RegExp, kind: 'quiz' | 'bank'): ResourceReader => ({
     if (unlike > 0)
       findings.add(
         'note',
+        'question-unlike',
         where,
         `${unlike} of ${all.length} questions are of no type of the Common Cartridge profiles; they are kept as they came`,
       )
@@ -183,6 +186,7 @@ const assignment: ResourceReader = {
     if (gradable?.text.trim() === 'true' && stated !== undefined && points === null)
       context.findings.add(
         'warning',
+        'points-unread',
         context.where,
         `the points ${JSON.stringify(stated.slice(0, 40))} are no number; the assignment has none`,
       )
@@ -231,7 +235,12 @@ const tool: ResourceReader = {
       secureIcon: textAt(element, 'secure_icon'),
     }
     if (!addresses.launchUrl && !addresses.secureLaunchUrl)
-      context.findings.add('warning', context.where, 'the tool link has no launch address')
+      context.findings.add(
+        'warning',
+        'no-launch-address',
+        context.where,
+        'the tool link has no launch address',
+      )
     const description = textAt(element, 'description')
     return {
       kind: 'tool',

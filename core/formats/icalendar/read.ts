@@ -62,7 +62,7 @@ export function readCalendar(
     throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
   const findings = findingList(limits.findings)
   const { text, encoding } = tableText(file, bytes)
-  if (encoding !== null) findings.add('warning', file, `is not UTF-8; it was read as ${encoding}`)
+  if (encoding !== null) findings.add('warning', 'encoding', file, `is not UTF-8; it was read as ${encoding}`)
 
   const zoneParts = new Map<string, Component>()
   const found: Component[] = []
@@ -80,7 +80,12 @@ export function readCalendar(
     } else others[component.name] = (others[component.name] ?? 0) + 1
   })
   for (const [name, count] of Object.entries(others))
-    findings.add('note', file, `${count} of ${name.slice(0, 40)} are no events; they were not read`)
+    findings.add(
+      'note',
+      'not-events',
+      file,
+      `${count} of ${name.slice(0, 40)} are no events; they were not read`,
+    )
 
   const budget: Budget = { left: steps }
   const zoneCache = new Map<string, StreamZone | null>()
@@ -96,15 +101,18 @@ export function readCalendar(
         else
           findings.add(
             'note',
+            'zone-unknown',
             `${file} line ${line}`,
             `the zone ${id.slice(0, 80)} is not described in the file; its times were read as they stand`,
-            `zone ${id}`,
+            id,
           )
       } catch (error) {
         findings.add(
           'warning',
+          'zone-unreadable',
           `${file} line ${there(part).line}`,
           `the zone ${id.slice(0, 80)} cannot be read (${messageOf(error)}); its times were read as they stand`,
+          id,
         )
       }
       zoneCache.set(id, known)
@@ -123,14 +131,14 @@ export function readCalendar(
     } catch (error) {
       findings.add(
         'error',
+        'event-unreadable',
         `${file} line ${component.line}`,
         `this event cannot be read: ${messageOf(error)}; it was left out`,
-        'event',
       )
     }
   })
   if (utc > 0 && local === null)
-    findings.add('note', file, `${utc} events give their times in UTC; their days are those in UTC`)
+    findings.add('note', 'in-utc', file, `${utc} events give their times in UTC; their days are those in UTC`)
 
   const replaced = new Map<string, Entry[]>()
   for (const entry of entries)
@@ -155,9 +163,9 @@ export function readCalendar(
     if (lastDay - firstDay > 3660 || lastDay > 2_932_896) {
       findings.add(
         'warning',
+        'too-long',
         `${file} line ${entry.line}`,
         `“${entry.title}” is longer than ten years; it was left out`,
-        'long',
       )
       return
     }
@@ -205,9 +213,9 @@ export function readCalendar(
         if (++made > limits.occurrences) {
           findings.add(
             'warning',
+            'too-often',
             where,
             `“${entry.title}” repeats more than ${limits.occurrences} times; the others were left out`,
-            'often',
           )
           break
         }
@@ -220,13 +228,20 @@ export function readCalendar(
   if (cut > 0)
     findings.add(
       'note',
+      'endless',
       file,
       `${cut} ${cut === 1 ? 'rule has' : 'rules have'} no end; what comes more than ${endlessDays} days after the start was cut (give a first and last day to read more)`,
     )
   if (outside > 0)
-    findings.add('note', file, `${outside} events lie outside the days asked for; they were left out`)
-  if (cancelled > 0) findings.add('note', file, `${cancelled} events are cancelled; they were left out`)
-  if (found.length === 0) findings.add('warning', file, 'holds no event')
+    findings.add(
+      'note',
+      'outside',
+      file,
+      `${outside} events lie outside the days asked for; they were left out`,
+    )
+  if (cancelled > 0)
+    findings.add('note', 'cancelled', file, `${cancelled} events are cancelled; they were left out`)
+  if (found.length === 0) findings.add('warning', 'no-event', file, 'holds no event')
   events.sort((a, b) => (a.firstDay < b.firstDay ? -1 : a.firstDay > b.firstDay ? 1 : 0))
   return { events, counts: { events: events.length }, findings: findings.all() }
 }
@@ -330,6 +345,7 @@ function entryOf(
   if (text.length > titleKept)
     findings.add(
       'warning',
+      'title-cut',
       where,
       `the title “${text.slice(0, 60)}…” has ${text.length} characters and was cut to ${titleKept}`,
     )
@@ -343,6 +359,7 @@ function entryOf(
     if (!end)
       findings.add(
         'warning',
+        'end-unreadable',
         where,
         `“${title}”: DTEND is no date; the event was read as ${allDay ? 'one day' : 'without duration'}`,
       )
@@ -357,6 +374,7 @@ function entryOf(
       if (seconds < 0)
         findings.add(
           'warning',
+          'end-before-start',
           where,
           `“${title}” ends before it starts; it was read as ${allDay ? 'one day' : 'without duration'}`,
         )
@@ -365,7 +383,12 @@ function entryOf(
   } else if (durationProperty) {
     const seconds = ICAL.Duration.fromString(String(durationProperty.values[0])).toSeconds()
     if (seconds < 0)
-      findings.add('warning', where, `“${title}” has a duration below zero; it was read without one`)
+      findings.add(
+        'warning',
+        'duration-below-zero',
+        where,
+        `“${title}” has a duration below zero; it was read without one`,
+      )
     else length = allDay ? Math.max(1, Math.ceil(seconds / 86_400)) : seconds
   }
 
@@ -382,7 +405,7 @@ function entryOf(
       const [first, second] = Array.isArray(value) ? (value as [unknown, unknown]) : [value, null]
       const read = stamp(more, first)
       if (!read) {
-        findings.add('warning', where, `“${title}”: an RDATE is no date; it was left out`)
+        findings.add('warning', 'rdate-unreadable', where, `“${title}”: an RDATE is no date; it was left out`)
         return []
       }
       const end = second === null ? null : stampOf(second)
@@ -404,7 +427,13 @@ function entryOf(
   const without = propertiesOf(component, 'EXDATE').flatMap(gone =>
     gone.values.flatMap(value => {
       const read = stamp(gone, value)
-      if (!read) findings.add('warning', where, `“${title}”: an EXDATE is no date; it was left out`)
+      if (!read)
+        findings.add(
+          'warning',
+          'exdate-unreadable',
+          where,
+          `“${title}”: an EXDATE is no date; it was left out`,
+        )
       return read ? [read] : []
     }),
   )

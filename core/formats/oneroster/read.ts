@@ -1,7 +1,7 @@
 import { there } from '../../there'
 import { isDate } from '../../calendar/day'
 import type { Archive } from '../archive/archive'
-import { FormatRefusal, findingList, type Finding } from '../findings'
+import { FormatRefusal, findingList, type Finding, type FindingCode } from '../findings'
 import { readLimits, type ReadLimits } from '../limits'
 import { readTable } from '../sheet/table'
 import { tables, type Column, type Row, type TableName } from './tables'
@@ -77,6 +77,7 @@ export async function readOneRoster(
   if (folder !== '')
     findings.add(
       'warning',
+      'packed-in-folder',
       archive.name,
       `was packed with the folder ${folder} around it; it was read from there`,
     )
@@ -98,17 +99,24 @@ export async function readOneRoster(
     if (stated !== undefined && !['absent', 'bulk', 'delta'].includes(stated))
       findings.add(
         'error',
+        'mode-unknown',
         `${manifestName}, file.${table}`,
         `${shown(stated)} is not one of absent, bulk, delta; ${there ? 'the table was read as bulk' : 'the table is not there'}`,
       )
     if (there && (stated === undefined || stated === 'absent'))
       findings.add(
         'warning',
+        'table-unnamed',
         `${table}.csv`,
         `is in the bundle and the manifest ${stated === undefined ? 'does not name it' : 'says it is absent'}; it was not read`,
       )
     if (!there && (stated === 'bulk' || stated === 'delta'))
-      findings.add('error', `${table}.csv`, 'the manifest names this file, and it is not in the bundle')
+      findings.add(
+        'error',
+        'table-absent',
+        `${table}.csv`,
+        'the manifest names this file, and it is not in the bundle',
+      )
     modes[table] = modeOf(there ? stated : undefined)
   }
   for (const path of archive.entries.keys()) {
@@ -118,7 +126,7 @@ export async function readOneRoster(
       file !== manifestName &&
       !tableNames.some(table => file === `${table}.csv`)
     )
-      findings.add('note', path, 'is no table of OneRoster 1.1; it was not read', 'no table')
+      findings.add('note', 'not-a-table', path, 'is no table of OneRoster 1.1; it was not read')
   }
 
   const known = new Map<TableName, Set<string>>()
@@ -164,6 +172,7 @@ export async function readOneRoster(
         if (exact < 0 && found >= 0)
           findings.add(
             'note',
+            'column-spelled',
             `${file} row 1`,
             `the column ${shown(header[found] ?? '')} was read as ${column}`,
           )
@@ -180,8 +189,12 @@ export async function readOneRoster(
     }
     const row = (cells: string[], number: number): void => {
       const where = `${file} row ${number}`
-      const tell = (severity: Finding['severity'], column: string, message: string, kind: string): void =>
-        findings.add(severity, `${where}, ${column}`, message, `${file} ${column} ${kind}`)
+      const tell = (
+        severity: Finding['severity'],
+        code: FindingCode,
+        column: string,
+        message: string,
+      ): void => findings.add(severity, code, `${where}, ${column}`, message, `${file} ${column}`)
       const state = status < 0 ? '' : (cells[status] ?? '').trim().toLowerCase()
       const value = (index: number): string => (cells[places?.[index] ?? -1] ?? '').trim()
       const key = value(0)
@@ -194,18 +207,18 @@ export async function readOneRoster(
       if (state !== '' && state !== 'active') {
         tell(
           'error',
+          'status-unknown',
           'status',
           `${shown(cells[status] ?? '')} is not one of active, tobedeleted; the row was left out`,
-          'status',
         )
         ok = false
       }
       if (cells.length > width)
         tell(
           'warning',
+          'too-wide',
           'row',
           `has ${cells.length} values for ${width} columns; the last ${cells.length - width} were left out`,
-          'width',
         )
       columns.forEach(([column, spec], index) => {
         const text = value(index)
@@ -213,9 +226,9 @@ export async function readOneRoster(
         if (wrong) {
           tell(
             spec.required ? 'error' : 'warning',
+            'value-unlike',
             column,
             `${wrong}${spec.required ? '; the row was left out' : '; the value was left out'}`,
-            'fault',
           )
           if (spec.required) ok = false
         }
@@ -229,9 +242,9 @@ export async function readOneRoster(
           if (modes[spec.refers] !== 'bulk' || known.get(spec.refers)?.has(name)) continue
           tell(
             spec.required ? 'error' : 'warning',
+            'reference-unknown',
             column,
             `${name.slice(0, 80)} is not in ${spec.refers}.csv; the ${spec.required ? 'row' : 'value'} was left out`,
-            'reference',
           )
           if (spec.required) ok = false
           else
@@ -244,9 +257,9 @@ export async function readOneRoster(
       if (keys.has(key))
         return tell(
           'error',
+          'key-twice',
           'sourcedId',
           `${key} stands in an earlier row too; this one was left out`,
-          'twice',
         )
       keys.add(key)
       sound.push(values as unknown as Row<TableName>)
@@ -255,10 +268,12 @@ export async function readOneRoster(
       places = prepare(first)
     })
     if (places === null) throw new FormatRefusal(file, 'is empty; it needs a row of column names')
-    if (encoding !== null) findings.add('warning', file, `is not UTF-8; it was read as ${encoding}`)
+    if (encoding !== null)
+      findings.add('warning', 'encoding', file, `is not UTF-8; it was read as ${encoding}`)
     if (delimiter !== ',' && header.length > 1)
       findings.add(
         'warning',
+        'delimiter',
         file,
         `its values are separated by ${delimiter === ';' ? 'semicolons' : 'tabs'}, not commas`,
       )
@@ -267,9 +282,10 @@ export async function readOneRoster(
         if (!keys.has(key)) {
           findings.add(
             'warning',
+            'reference-unknown',
             `${where}, ${column}`,
             `${key.slice(0, 80)} is not in ${file}; the value was left out`,
-            `${file} ${column} reference`,
+            `${file} ${column}`,
           )
           values[column] = keysOf(values[column] ?? '')
             .filter(other => other !== key)
@@ -278,6 +294,7 @@ export async function readOneRoster(
     if (toBeDeleted[table].length > 0)
       findings.add(
         'note',
+        'to-be-deleted',
         file,
         `${toBeDeleted[table].length} rows are marked as to be deleted; they are not among those read`,
       )

@@ -131,9 +131,9 @@ export function tableEvents(
     if (!first) {
       findings.add(
         text(roles.first) === '' ? 'warning' : 'error',
+        'first-day-unreadable',
         where(roles.first),
         `${text(roles.first) === '' ? 'is empty' : `${JSON.stringify(text(roles.first).slice(0, 60))} is not a date with a year`}; the row was left out`,
-        'first',
       )
       continue
     }
@@ -141,19 +141,20 @@ export function tableEvents(
     if (!last)
       findings.add(
         'warning',
+        'last-day-unreadable',
         where(there(roles.last)),
         `${JSON.stringify(text(roles.last).slice(0, 60))} is not a date with a year; the row was read as one day`,
-        'last',
       )
     const lastDay = last?.last ?? first.last
     if (lastDay < first.first)
       findings.add(
         'warning',
+        'last-day-before-first',
         where(there(roles.last)),
         `${lastDay} lies before ${first.first}; the row was read as one day`,
-        'before',
       )
-    if (title === '') findings.add('warning', where(roles.title), 'is empty; the event has no name', 'title')
+    if (title === '')
+      findings.add('warning', 'no-name', where(roles.title), 'is empty; the event has no name')
     events.push({
       title: title || 'Untitled',
       firstDay: first.first,
