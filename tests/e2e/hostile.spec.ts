@@ -154,6 +154,8 @@ test('in the application nothing of the corpus runs and no request leaves', asyn
     .evaluateAll(all => all.map(link => (link as HTMLAnchorElement).href))
   expect(links.length).toBe(pages.length + 5)
   await page.goto(links[0]!)
+  // The page has its router once it shows something.
+  await page.locator('main[data-shown] h1').waitFor()
   for (const link of links) {
     // From item to item as readers go, within the application.
     await page.evaluate(
