@@ -205,7 +205,7 @@ const registrarText = computed(() => {
             :aria-pressed="view === name"
             @click="view = name"
           >
-            {{ viewNames[name] }} <span>{{ numberText(listed.counts[name]) }}</span>
+            {{ viewNames[name] }} <span v-if="data">{{ numberText(listed.counts[name]) }}</span>
           </button>
         </nav>
       </div>
@@ -290,7 +290,7 @@ header {
   display: flex;
   align-items: center;
   gap: 22px;
-  margin-top: 10px;
+  margin: 10px 0;
 }
 .filter {
   width: 270px;

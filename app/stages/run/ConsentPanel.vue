@@ -77,6 +77,10 @@ const waitText = computed(() => {
 .note {
   margin-top: 12px;
 }
+.note :deep(.el-checkbox) {
+  height: auto;
+  margin-bottom: 8px;
+}
 .note :deep(.el-checkbox__label) {
   white-space: normal;
 }
