@@ -3,7 +3,9 @@
 import { resolve } from 'node:path'
 import { setFlagsFromString } from 'node:v8'
 import { dayOf, isDate } from '../core/calendar/day'
+import { finding } from '../core/formats/findings'
 import type { FileReport } from '../core/formats/report'
+import { messageOf } from '../core/message'
 import { limitsFromEnvironment } from '../server/exchange/files/limits'
 import { readFile } from '../server/exchange/files/read'
 import { fileSource } from '../server/exchange/files/zip'
@@ -48,7 +50,7 @@ for (const file of files) {
       file,
       format: null,
       outcome: 'refused',
-      findings: [{ severity: 'error', where: file, message: `cannot be read (${(error as Error).message})` }],
+      findings: [finding('unreadable', file, { why: messageOf(error) })],
       outline: [],
       counts: {},
       events: [],
@@ -57,7 +59,7 @@ for (const file of files) {
   if (report.outcome === 'refused') refused = true
   const { format, outcome, findings, outline, counts, events } = report
   process.stdout.write(
-    `${JSON.stringify({ file, format, outcome, findings: findings.map(({ severity, where, message }) => ({ severity, where, message })), outline, counts, events })}\n`,
+    `${JSON.stringify({ file, format, outcome, findings: findings.map(({ severity, code, where, message }) => ({ severity, code, where, message })), outline, counts, events })}\n`,
   )
 }
 process.exitCode = refused ? 1 : 0

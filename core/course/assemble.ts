@@ -1,4 +1,4 @@
-import type { Finding } from '../formats/findings'
+import { finding, type Finding } from '../formats/findings'
 import type { CourseDocument } from '../formats/json/documents'
 import type { Row } from '../formats/oneroster/tables'
 import { parsePoints } from '../grading/points'
@@ -73,16 +73,9 @@ export function assembleCourse({
       byResource.get(row.sourcedId) ??
       (titled.length === 1 ? titled[0] : undefined)
     if (!item || changes.has(item)) {
-      const why = item
-        ? 'meets an item that another line item has met'
-        : titled.length > 1
-          ? `has the title of ${titled.length} items`
-          : 'meets no item of the course'
-      findings.push({
-        severity: 'warning',
-        where: `lineItems.csv, ${row.sourcedId}`,
-        message: `“${row.title}” ${why}; its dates and points were left out`,
-      })
+      const alike = titled.length > 1 ? titled.length : 'none'
+      const met = item ? 'another' : alike
+      findings.push(finding('line-item-unmet', `lineItems.csv, ${row.sourcedId}`, { title: row.title, met }))
       continue
     }
     itemOfLineItem.set(row.sourcedId, item.lineage)
@@ -98,20 +91,12 @@ export function assembleCourse({
   }
   const days = itemOfLineItem.size
   if (days > 0)
-    findings.push({
-      severity: 'note',
-      where: 'lineItems.csv',
-      message: `${days} line items give days only: they open at ${lineItemTimes.opens} and are due at ${lineItemTimes.due} where the course JSON says nothing else`,
-    })
+    findings.push(finding('line-items-days-only', 'lineItems.csv', { count: days, ...lineItemTimes }))
 
   for (const extra of document?.items ?? []) {
     const item = byIdentifier.get(extra.identifier) ?? byResource.get(extra.identifier)
     if (!item) {
-      findings.push({
-        severity: 'warning',
-        where: 'course JSON',
-        message: `the item ${extra.identifier} is not in the course; what was said of it was left out`,
-      })
+      findings.push(finding('item-unknown', 'course JSON', { item: extra.identifier }))
       continue
     }
     const so = changes.get(item) ?? {}
@@ -121,11 +106,9 @@ export function assembleCourse({
       if (value !== undefined) dates[field] = value
     }
     if (extra.category && !categoryKeys.has(extra.category))
-      findings.push({
-        severity: 'warning',
-        where: 'course JSON',
-        message: `the item ${extra.identifier} names the category ${extra.category}, which the course does not have`,
-      })
+      findings.push(
+        finding('category-unknown', 'course JSON', { item: extra.identifier, category: extra.category }),
+      )
     changes.set(item, {
       ...so,
       dates,

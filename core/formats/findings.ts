@@ -1,143 +1,78 @@
-/** Something noticed while reading: an error costs what it is about, a warning may surprise, a note explains. `where`: file, and file and row or line. */
-export interface Finding {
-  readonly severity: 'error' | 'warning' | 'note'
-  readonly where: string
-  readonly message: string
-  /** What it is, whatever its sentence says; kinds are counted by it. */
-  readonly code?: FindingCode
-  /** `columns`: rests on what the columns of a table were taken to mean, and falls away where a person says otherwise. */
-  readonly about?: 'columns'
-  /** How many it stands for, where it is more than itself. */ readonly count?: number
-}
+import { findingKinds, type FindingCode, type Known, type Severity } from './finding-kinds'
 
-/**
- * Why a file is not read: it is not what it should be (`unlike`), over a limit (`limit`), or as nothing honest makes it (`hostile`).
- * For the last two a whole package is refused, whichever part of it is so.
- */
-export type Unreadable = 'unlike' | 'limit' | 'hostile'
-const wayOn: Record<Unreadable, string> = {
-  unlike: 'Export it again where it came from, and send that.',
-  limit: 'If it is meant to be so, whoever runs Northtide can raise the limit.',
-  hostile: 'Do not open it elsewhere: ask for a new export, and show this one to the help desk.',
-}
-
-/** A file that is refused; nothing of it is used. */
-export class FormatRefusal extends Error {
-  override readonly name = 'FormatRefusal'
-  constructor(
-    readonly where: string,
-    readonly reason: string,
-    readonly why: Unreadable = 'unlike',
-  ) {
-    super(`${where}: ${reason}`)
+/** Something noticed while reading; `details` are those of its code. */
+export type Finding = {
+  [Code in FindingCode]: {
+    readonly severity: Severity
+    readonly code: Code
+    readonly details?: Known<Code>[0]
+    /** The file, and the row or line in it. */
+    readonly where: string
+    readonly message: string
+    readonly about?: 'columns'
+    /** How many it stands for, where it is more than itself. */
+    readonly count?: number
   }
-  /** What to do about it, as a sentence. */
-  get wayOn(): string {
-    return wayOn[this.why]
-  }
-}
+}[FindingCode]
 
-/** What can be noticed while reading, as a code; some are told by several readers. */
-export const findingCodes = [
-  // Any file.
-  'encoding',
-  'packed-in-folder',
-  'title-cut',
-  // Common Cartridge.
-  'manifest-remark',
-  'several-organisations',
-  'no-organisation',
-  'no-root-item',
-  'resource-identifier',
-  'item-identifier',
-  'resource-unlisted',
-  'dependency-unlisted',
-  'file-absent',
-  'file-unlisted',
-  'link-absent',
-  'led-to',
-  'never-referenced',
-  'no-file',
-  'damaged',
-  'unlike-its-type',
-  'type-not-read',
-  'xml-too-long',
-  'staff-only',
-  'no-address',
-  'address-kept-out',
-  'no-launch-address',
-  'no-question',
-  'beyond-profile',
-  'question-unlike',
-  'points-unread',
-  // iCalendar.
-  'not-events',
-  'zone-unknown',
-  'zone-unreadable',
-  'event-unreadable',
-  'in-utc',
-  'too-long',
-  'too-often',
-  'endless',
-  'outside',
-  'cancelled',
-  'no-event',
-  'end-unreadable',
-  'end-before-start',
-  'duration-below-zero',
-  'rdate-unreadable',
-  'exdate-unreadable',
-  // OneRoster.
-  'mode-unknown',
-  'table-unnamed',
-  'table-absent',
-  'not-a-table',
-  'column-spelled',
-  'delimiter',
-  'status-unknown',
-  'too-wide',
-  'value-unlike',
-  'reference-unknown',
-  'key-twice',
-  'to-be-deleted',
-  // Tables of dates.
-  'first-day-unreadable',
-  'last-day-unreadable',
-  'last-day-before-first',
-  'no-name',
-] as const
-export type FindingCode = (typeof findingCodes)[number]
+const textKept = 300
+/** Details as they are kept: no text longer than its sentence needs, whatever a file holds. */
+const brief = <T>(details: T): T =>
+  JSON.parse(
+    JSON.stringify(details, (_key, value: unknown) =>
+      typeof value === 'string' && value.length > textKept ? value.slice(0, textKept) : value,
+    ),
+  ) as T
+
+/** A finding from its code and what is known of it. */
+export function finding<Code extends FindingCode>(code: Code, where: string, ...known: Known<Code>): Finding {
+  const { severity, says, about } = kindOf(code)
+  const kept = known.map(brief) as Known<Code>
+  return {
+    severity: severity(...kept),
+    code,
+    ...(kept.length > 0 && { details: kept[0] }),
+    where,
+    message: says(...kept),
+    ...(about && { about }),
+  } as Finding
+}
+/** A kind whose code is only known as one of them. */
+const kindOf = <Code extends FindingCode>(code: Code) =>
+  findingKinds[code] as unknown as {
+    severity: (...known: Known<Code>) => Severity
+    says: (...known: Known<Code>) => string
+    apart: (...known: Known<Code>) => string
+    about?: 'columns'
+  }
 
 /** Findings as they come. Of each kind so many are listed; the others are counted, so that a table of a million wrong rows stays readable. */
 export interface FindingList {
-  /** `of`: what the same code is counted apart for, as a column. */
-  add: (severity: Finding['severity'], code: FindingCode, where: string, message: string, of?: string) => void
+  add: <Code extends FindingCode>(code: Code, where: string, ...known: Known<Code>) => void
   all: () => Finding[]
 }
 export function findingList(most: number): FindingList {
   const listed: Finding[] = []
-  const kinds = new Map<string, { count: number; last: Finding }>()
+  const kinds = new Map<string, { count: number; last: () => Finding }>()
   return {
-    add(severity, code, where, message, of = '') {
-      const finding: Finding = { severity, code, where, message }
-      const kind = `${severity} ${code} ${of}`
-      const so = kinds.get(kind) ?? { count: 0, last: finding }
+    add(code, where, ...known) {
+      const { severity, apart } = kindOf(code)
+      const kind = `${severity(...known)} ${code} ${apart(...known)}`
+      const so = kinds.get(kind) ?? { count: 0, last: () => finding(code, where, ...known) }
       so.count++
-      so.last = finding
+      so.last = () => finding(code, where, ...known)
       kinds.set(kind, so)
-      if (so.count <= most) listed.push(finding)
+      if (so.count <= most) listed.push(so.last())
     },
     all() {
       const more = [...kinds.values()].filter(kind => kind.count > most)
       return [
         ...listed,
-        ...more.map(({ count, last }) => ({
-          severity: last.severity,
-          ...(last.code && { code: last.code }),
-          where: last.where,
-          count: count - most,
-          message: `and ${count - most} more like it; the last: ${last.message}`,
-        })),
+        ...more.map(({ count, last }) => {
+          const told = last()
+          const message = `and ${count - most} more like it; the last: ${told.message}`
+          return { ...told, count: count - most, message }
+        }),
       ]
     },
   }

@@ -1,11 +1,11 @@
-import { FormatRefusal } from './findings'
+import { FormatRefusal } from './refusal'
 
 /** Text of a file in UTF-8, a byte order mark taken off; refuses bytes that are not UTF-8. */
 export function utf8(where: string, bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
   } catch {
-    throw new FormatRefusal(where, 'is not UTF-8 text; save it as UTF-8 and try again')
+    throw new FormatRefusal('not-utf8', where)
   }
 }
 
@@ -57,12 +57,9 @@ export function xmlText(where: string, bytes: Uint8Array): string {
   const encoding = mark ?? (declared?.startsWith('utf-16') ? 'utf-8' : declared) ?? 'utf-8'
   const text = decoded(bytes, encoding)
   if (text === null)
-    throw new FormatRefusal(
-      where,
-      encoding === 'utf-8'
-        ? 'is not UTF-8 text; save it as UTF-8 and try again'
-        : `says it is in ${encoding}, and is not`,
-    )
+    throw encoding === 'utf-8'
+      ? new FormatRefusal('not-utf8', where)
+      : new FormatRefusal('not-its-encoding', where, { encoding })
   return text
 }
 
@@ -89,10 +86,10 @@ export function tableText(where: string, bytes: Uint8Array): { text: string; enc
   const mark = byteOrderMark(bytes)
   for (const encoding of mark ? [mark] : ['utf-8', 'windows-1252']) {
     const text = decoded(bytes, encoding)
-    if (text?.includes('\0')) throw new FormatRefusal(where, 'holds zero bytes: it is no text')
+    if (text?.includes('\0')) throw new FormatRefusal('zero-bytes', where)
     if (text !== null) return { text, encoding: encoding === 'utf-8' ? null : encoding }
   }
-  throw new FormatRefusal(where, 'is not text in the encoding its first bytes announce')
+  throw new FormatRefusal('not-its-mark', where)
 }
 
 /** One line of words for people: no line breaks, no characters that cannot be seen. */

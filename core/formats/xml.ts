@@ -1,6 +1,6 @@
 import { SaxesParser } from 'saxes'
-import { FormatRefusal } from './findings'
-import { sizeText, type ReadLimits } from './limits'
+import type { ReadLimits } from './limits'
+import { FormatRefusal } from './refusal'
 import { xmlText } from './text'
 
 /** An XML element: local name, namespace, attributes by local name (prefixed ones by `prefix:name`), children in order, own text, and the line it starts on. */
@@ -30,17 +30,11 @@ export function parseXml(where: string, text: string, limits: Pick<ReadLimits, '
   const open: XmlElement[] = []
   let root: XmlElement | null = null
   parser.on('error', error => {
-    throw new FormatRefusal(
-      where,
-      `line ${parser.line}: is not well-formed XML (${error.message.replace(/^\d+:\d+: /, '')})`,
-    )
+    const why = error.message.replace(/^\d+:\d+: /, '')
+    throw new FormatRefusal('not-well-formed', where, { line: parser.line, why })
   })
   parser.on('doctype', () => {
-    throw new FormatRefusal(
-      where,
-      `line ${parser.line}: has a document type declaration (DTD), which is never read; take it out and pack the file again`,
-      'hostile',
-    )
+    throw new FormatRefusal('document-type', where, { line: parser.line })
   })
   parser.on('opentag', tag => {
     const attributes: Record<string, string> = {}
@@ -62,11 +56,7 @@ export function parseXml(where: string, text: string, limits: Pick<ReadLimits, '
     if (parent) parent.children.push(element)
     else root ??= element
     if (open.push(element) > limits.xmlDepth)
-      throw new FormatRefusal(
-        where,
-        `line ${parser.line}: elements nest more than ${limits.xmlDepth} deep`,
-        'limit',
-      )
+      throw new FormatRefusal('elements-too-deep', where, { line: parser.line, most: limits.xmlDepth })
   })
   parser.on('closetag', () => {
     open.pop()!.to = parser.position
@@ -88,7 +78,7 @@ export function readXml(
   limits: Pick<ReadLimits, 'xmlDepth' | 'xmlBytes'>,
 ): XmlElement {
   if (bytes.length > limits.xmlBytes)
-    throw new FormatRefusal(where, `is an XML document of more than ${sizeText(limits.xmlBytes)}`)
+    throw new FormatRefusal('xml-too-long', where, { bytes: limits.xmlBytes })
   return parseXml(where, xmlText(where, bytes), limits)
 }
 

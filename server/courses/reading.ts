@@ -11,7 +11,7 @@ import {
   type Question,
 } from '../../core/formats/cartridge/qti/model'
 import { readQuestions } from '../../core/formats/cartridge/qti/read'
-import { FormatRefusal } from '../../core/formats/findings'
+import { FormatRefusal } from '../../core/formats/refusal'
 import { readLimits } from '../../core/formats/limits'
 import { escapeText, readXml } from '../../core/formats/xml'
 import type { ItemReply } from '../../shared/api/courses'

@@ -3,7 +3,7 @@ import type { TermCalendar, WallTime } from '../../core/calendar/schema'
 import { instantOf, validYears } from '../../core/calendar/zone'
 import { assembleCourse, type AssembledCourse } from '../../core/course/assemble'
 import type { CourseContent } from '../../core/course/model'
-import type { Finding } from '../../core/formats/findings'
+import { finding, type Finding } from '../../core/formats/findings'
 import type { CourseDocument } from '../../core/formats/json/documents'
 import { noRoster, type Roster } from '../../core/formats/oneroster/read'
 import type { StudentRecord } from '../../core/student-data/kind'
@@ -114,12 +114,7 @@ async function importStudentData(trx: Knex, files: StudentFiles): Promise<Findin
       const { student, item, values, text } = record
       const enrolment = files.enrolments.get(student)
       if (enrolment && lineage) entries.push({ enrolment_id: enrolment, item_lineage: lineage, values, text })
-      else
-        findings.push({
-          severity: 'warning',
-          where,
-          message: `${enrolment ? `the item ${item}` : `the student ${student}`} is not in this class; the row was left out`,
-        })
+      else findings.push(finding('not-in-class', where, enrolment ? { item } : { student }))
     }
     await insertStudentData(trx, kind, entries)
   }

@@ -1,7 +1,7 @@
 // A thread of its own for one job: what is read may be large, slow or made to do harm, and must not hold anybody up.
 import { parentPort, workerData } from 'node:worker_threads'
 import type { Knex } from 'knex'
-import { FormatRefusal } from '../../core/formats/findings'
+import { FormatRefusal } from '../../core/formats/refusal'
 import { latestZone } from '../calendars/terms.queries'
 import { wallSeconds } from '../calendars/zones'
 import { addressFromEnvironment, connect } from '../db/connection'

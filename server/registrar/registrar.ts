@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { FormatRefusal } from '../../core/formats/findings'
+import { FormatRefusal } from '../../core/formats/refusal'
 import type { ReadLimits } from '../../core/formats/limits'
 import { readOneRoster } from '../../core/formats/oneroster/read'
 import type { RegistrarReply } from '../../shared/api/registrar'

@@ -1,8 +1,9 @@
 import type { Knex } from 'knex'
 import { meetingText } from '../../core/dates/words'
-import type { Finding } from '../../core/formats/findings'
+import { finding, type Finding } from '../../core/formats/findings'
 import { meetingsOfPeriods } from '../../core/formats/oneroster/periods'
 import { keysOf, type Roster, type RosterRead } from '../../core/formats/oneroster/read'
+import type { TableName } from '../../core/formats/oneroster/tables'
 import { termIdsByCode } from '../calendars/terms.queries'
 import { now, stampOf } from '../clock'
 import { replaceMeetings } from '../courses/courses.queries'
@@ -36,7 +37,7 @@ interface Importing {
   trx: Knex
   roster: Roster
   options: RosterOptions
-  note: (severity: Finding['severity'], where: string, message: string) => void
+  findings: Finding[]
   changes: RosterChange[]
 }
 
@@ -58,7 +59,7 @@ export async function importRoster(
       roster,
       options,
       changes,
-      note: (severity, where, message) => findings.push({ severity, where, message }),
+      findings,
     }
     const orgs = await queries.upsertOrgs(
       trx,
@@ -102,7 +103,7 @@ async function withEarlier(
 }
 
 /** People as rows; a sign-in name that is somebody else's is left out, so that nobody gets another's place. */
-async function peopleRows({ trx, roster, note }: Importing) {
+async function peopleRows({ trx, roster, findings }: Importing) {
   const loginOf = (row: Roster['users'][number]): string | null =>
     row.role === 'student' ? null : row.username || null
   const owners = await queries.ownersOfLogins(
@@ -113,13 +114,10 @@ async function peopleRows({ trx, roster, note }: Importing) {
     const login = loginOf(row)
     const owner = login === null ? undefined : owners.get(login)
     const isTheirs = owner === undefined || owner === row.sourcedId
-    if (!isTheirs)
-      note(
-        'error',
-        `users.csv, ${row.sourcedId}`,
-        `the sign-in name ${login} is that of ${owner}; this person was taken without one`,
-      )
-    else if (login !== null) owners.set(login, row.sourcedId)
+    if (isTheirs) {
+      if (login !== null) owners.set(login, row.sourcedId)
+    } else if (login !== null)
+      findings.push(finding('login-taken', `users.csv, ${row.sourcedId}`, { login, owner }))
     return {
       source_id: row.sourcedId,
       login: isTheirs ? login : null,
@@ -133,7 +131,7 @@ async function peopleRows({ trx, roster, note }: Importing) {
 
 /** Classes as rows; those whose term or school is not known here are left out. */
 async function classRows(
-  { trx, roster, note }: Importing,
+  { trx, roster, findings }: Importing,
   orgs: Map<string, string>,
 ): Promise<queries.ListedClass[]> {
   const unknown = roster.classes.map(row => row.schoolSourcedId).filter(key => !orgs.has(key))
@@ -146,12 +144,12 @@ async function classRows(
       .map(key => terms.get(key))
       .find(id => id !== undefined)
     if (!term) {
-      note('error', where, `its term ${row.termSourcedIds} has no calendar yet; the class was left out`)
+      findings.push(finding('term-without-calendar', where, { term: row.termSourcedIds }))
       return []
     }
     const org = schools.get(row.schoolSourcedId)
     if (!org) {
-      note('error', where, `its school ${row.schoolSourcedId} is not known here; the class was left out`)
+      findings.push(finding('school-unknown', where, { school: row.schoolSourcedId }))
       return []
     }
     const subject = subjects.get(row.courseSourcedId)
@@ -201,7 +199,7 @@ type Weekly = readonly { weekday: number; start: string; end: string }[]
 const shapeOf = (meetings: Weekly): string =>
   JSON.stringify(meetings.map(({ weekday, start, end }) => [weekday, start, end]))
 async function importMeetings(
-  { trx, changes, note }: Importing,
+  { trx, changes, findings }: Importing,
   row: Roster['classes'][number],
   courseId: string,
   old: queries.KeptClass | undefined,
@@ -210,7 +208,8 @@ async function importMeetings(
   if (meetings === null) return
   if ('problem' in meetings) {
     const where = `classes.csv, ${row.sourcedId}, periods`
-    return note('warning', where, `${meetings.problem}; its meetings stay as they were`)
+    findings.push(finding('periods-unreadable', where, { problem: meetings.problem }))
+    return
   }
   if (old && shapeOf(old.meetings) === shapeOf(meetings)) return
   const room = row.location || null
@@ -232,7 +231,10 @@ type EnrolmentKey = Pick<queries.ListedEnrolment, 'course_id' | 'person_id' | 'r
 const keyOf = ({ course_id, person_id, role }: EnrolmentKey): string => `${course_id} ${person_id} ${role}`
 
 /** The bundle's enrolments of classes and people that are known here. */
-function listedEnrolments({ roster, note }: Importing, { courses, people }: Ids): queries.ListedEnrolment[] {
+function listedEnrolments(
+  { roster, findings }: Importing,
+  { courses, people }: Ids,
+): queries.ListedEnrolment[] {
   let strangers = 0
   const listed = roster.enrollments.flatMap(row => {
     const [course_id, person_id] = [courses.get(row.classSourcedId), people.get(row.userSourcedId)]
@@ -241,12 +243,7 @@ function listedEnrolments({ roster, note }: Importing, { courses, people }: Ids)
     if (!course_id || !person_id || !role) return []
     return [{ course_id, person_id, role, is_primary: row.primary === 'true', source_id: row.sourcedId }]
   })
-  if (strangers > 0)
-    note(
-      'error',
-      'enrollments.csv',
-      `${strangers} rows name a class or a person that is not known here; they were left out`,
-    )
+  if (strangers > 0) findings.push(finding('enrolments-of-strangers', 'enrollments.csv', { rows: strangers }))
   return listed
 }
 /** Whether a row of the list says anything new. */
@@ -258,10 +255,17 @@ const isNews = (row: queries.ListedEnrolment, old: queries.KeptEnrolment | undef
   old.source_id !== row.source_id ||
   old.origin !== 'registrar'
 /** Whether who is not on the list is to be marked: rows that could not be read may be those of people who are thought missing. */
-function isWhole({ options: { whole } }: Importing, mode: 'enrollments' | 'classes', files: RegExp): boolean {
-  const unread = whole?.findings.some(finding => finding.severity === 'error' && files.test(finding.where))
+function isWhole(
+  { options: { whole } }: Importing,
+  mode: 'enrollments' | 'classes',
+  needed: readonly TableName[],
+): boolean {
+  const unread = whole?.findings.some(found => needed.some(table => isOfTable(found, table)))
   return whole?.modes[mode] === 'bulk' && !unread
 }
+/** Whether a finding says that a table lacks something it should hold. */
+const isOfTable = ({ severity, details }: Finding, table: TableName): boolean =>
+  severity === 'error' && details !== undefined && 'table' in details && details.table === table
 
 async function importEnrolments(importing: Importing, ids: Ids): Promise<void> {
   const { trx, roster, options, changes } = importing
@@ -284,7 +288,7 @@ async function importEnrolments(importing: Importing, ids: Ids): Promise<void> {
   const stood = there.filter(
     row => row.origin === 'registrar' && row.dropped_at === null && row.missing_since === null,
   )
-  const unlisted = isWhole(importing, 'enrollments', /^(enrollments|users|classes)\.csv/)
+  const unlisted = isWhole(importing, 'enrollments', ['enrollments', 'users', 'classes'])
     ? stood.filter(row => inList.has(row.course_id) && !here.has(keyOf(row)) && !isGone(row))
     : []
   await queries.markEnrolments(
@@ -343,7 +347,7 @@ async function markMissingClasses(importing: Importing, rows: readonly queries.L
     fresh.map(row => row.id),
     'cancelled',
   )
-  if (!isWhole(importing, 'classes', /^classes\.csv/)) return
+  if (!isWhole(importing, 'classes', ['classes'])) return
   const listed = new Set(roster.classes.map(row => row.sourcedId))
   const kept = await queries.classesOfTerms(trx, [...new Set(rows.map(row => row.term_id))])
   await mark(

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { civilDate } from '../../core/calendar/schema'
-import { findingCodes } from '../../core/formats/findings'
+import { findingCodes } from '../../core/formats/finding-kinds'
 import { cartridgeKinds } from '../../core/course/kind'
 import { id } from './courses'
 
@@ -8,7 +8,7 @@ export const finding = z.object({
   severity: z.enum(['error', 'warning', 'note']),
   where: z.string(),
   message: z.string(),
-  code: z.enum(findingCodes).optional(),
+  code: z.enum(findingCodes),
   about: z.literal('columns').optional(),
   count: z.int().optional(),
 })

@@ -1,5 +1,5 @@
-import { FormatRefusal, type Unreadable } from '../findings'
-import { sizeText, type ReadLimits } from '../limits'
+import type { ReadLimits } from '../limits'
+import { FormatRefusal } from '../refusal'
 import type { ArchiveEntry } from './archive'
 
 /** An entry as the central directory of a zip archive describes it (PKWARE APPNOTE 6.3, §4.3.12; field names from memory). */
@@ -20,25 +20,29 @@ export interface DirectoryEntry {
 const typeOf = (mode: number): number => mode & 0o170000
 const directory = 0o040000
 const regular = 0o100000
+const symbolicLink = 0o120000
 
-function faultOf(entry: DirectoryEntry, limits: ReadLimits): string | null {
+const nameLength = 1000
+
+/** Why an entry is one that nobody should unpack, or null. */
+function faultOf(name: string, entry: DirectoryEntry, limits: ReadLimits): FormatRefusal | null {
   const { path } = entry
-  const shown = JSON.stringify(path.length > 120 ? `${path.slice(0, 120)}…` : path)
-  if (path.includes('\0')) return `an entry has a zero byte in its name: ${shown}`
-  if (path === '' || path.length > 1000)
-    return `an entry has ${path === '' ? 'no name' : 'a name of over 1000 characters'}`
-  if (/^[/\\]|^[a-z]:/i.test(path)) return `an entry has an absolute path: ${shown}`
-  if (path.split(/[/\\]/).includes('..')) return `an entry leads outside the archive: ${shown}`
-  if (entry.encrypted) return `the entry ${shown} is encrypted; pack it again without a password`
-  if (typeOf(entry.mode) !== 0 && typeOf(entry.mode) !== regular && typeOf(entry.mode) !== directory)
-    return `the entry ${shown} is a ${typeOf(entry.mode) === 0o120000 ? 'symbolic link' : 'device or pipe'}, not a file`
+  const type = typeOf(entry.mode)
+  if (path.includes('\0')) return new FormatRefusal('entry-zero-byte', name, { path })
+  if (path === '') return new FormatRefusal('entry-unnamed', name)
+  if (path.length > nameLength) return new FormatRefusal('entry-name-long', name, { most: nameLength })
+  if (/^[/\\]|^[a-z]:/i.test(path)) return new FormatRefusal('entry-absolute', name, { path })
+  if (path.split(/[/\\]/).includes('..')) return new FormatRefusal('entry-outside', name, { path })
+  if (entry.encrypted) return new FormatRefusal('entry-encrypted', name, { path })
+  if (type !== 0 && type !== regular && type !== directory)
+    return new FormatRefusal('entry-no-file', name, { path, isLink: type === symbolicLink })
   if (entry.method !== 0 && entry.method !== 8)
-    return `the entry ${shown} is packed by a method (${entry.method}) that is not read; pack it again as an ordinary zip`
+    return new FormatRefusal('entry-packed-otherwise', name, { path, method: entry.method })
   if (entry.method === 0 && entry.size !== entry.packedSize)
-    return `the entry ${shown} gives two sizes for the same bytes`
+    return new FormatRefusal('entry-two-sizes', name, { path })
   // Deflate cannot do better than about 1032 to 1 (RFC 1951); what says so lies, what comes near it is a bomb.
   if (entry.size > 1024 * 1024 && entry.size > entry.packedSize * limits.ratio)
-    return `the entry ${shown} unpacks to over ${limits.ratio} times its size`
+    return new FormatRefusal('entry-unpacks-too-often', name, { path, ratio: limits.ratio })
   return null
 }
 
@@ -52,38 +56,33 @@ export function admitEntries(
   found: readonly DirectoryEntry[],
   limits: ReadLimits,
 ): ArchiveEntry[] {
-  const refuse = (reason: string, why: Unreadable = 'hostile'): never => {
-    throw new FormatRefusal(name, reason, why)
-  }
-  if (found.length > limits.entries) refuse(`holds more than ${limits.entries} files`, 'limit')
+  if (found.length > limits.entries) throw new FormatRefusal('too-many-files', name, { most: limits.entries })
   const files = new Set<string>()
   const folders = new Set<string>()
   let size = 0
   let packed = 0
   for (const entry of found) {
-    const fault = faultOf(entry, limits)
-    if (fault) refuse(fault)
+    const fault = faultOf(name, entry, limits)
+    if (fault) throw fault
     const path = entry.path.replaceAll('\\', '/')
     const isFolder = path.endsWith('/')
     if (files.has(path) || (isFolder && files.has(path.slice(0, -1))))
-      refuse(`two entries have the name ${JSON.stringify(path)}`)
+      throw new FormatRefusal('entries-of-one-name', name, { path })
     if (!isFolder) files.add(path)
     for (let at = path.indexOf('/'); at >= 0; at = path.indexOf('/', at + 1)) folders.add(path.slice(0, at))
     size += entry.size
     packed += entry.packedSize
-    if (size > limits.unpackedBytes) refuse(`unpacks to more than ${sizeText(limits.unpackedBytes)}`, 'limit')
+    if (size > limits.unpackedBytes)
+      throw new FormatRefusal('unpacks-too-large', name, { bytes: limits.unpackedBytes })
   }
-  for (const path of files)
-    if (folders.has(path)) refuse(`the name ${JSON.stringify(path)} is a file and a folder`)
+  for (const path of files) if (folders.has(path)) throw new FormatRefusal('file-and-folder', name, { path })
   if (size > 16 * 1024 * 1024 && size > packed * limits.ratio)
-    refuse(`unpacks to over ${limits.ratio} times its size`)
+    throw new FormatRefusal('unpacks-too-often', name, { ratio: limits.ratio })
   const inOrder = [...found].sort((a, b) => a.offset - b.offset)
   for (let at = 1; at < inOrder.length; at++) {
-    const before = inOrder[at - 1]!
-    if (before.offset + before.headerLength + before.packedSize > inOrder[at]!.offset)
-      refuse(
-        `the entries ${JSON.stringify(before.path)} and ${JSON.stringify(inOrder[at]!.path)} lie over one another`,
-      )
+    const [before, after] = [inOrder[at - 1]!, inOrder[at]!]
+    if (before.offset + before.headerLength + before.packedSize > after.offset)
+      throw new FormatRefusal('entries-overlap', name, { paths: [before.path, after.path] })
   }
   return inOrder
     .map(entry => ({ path: entry.path.replaceAll('\\', '/'), size: entry.size }))

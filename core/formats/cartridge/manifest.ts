@@ -1,6 +1,7 @@
 import { there } from '../../there'
-import { FormatRefusal, type FindingList } from '../findings'
+import type { FindingList } from '../findings'
 import type { ReadLimits } from '../limits'
+import { FormatRefusal } from '../refusal'
 import { oneLine } from '../text'
 import { childrenNamed, descend, elementsBelow, textAt, type XmlElement } from '../xml'
 import { resolvePath } from './paths'
@@ -48,19 +49,10 @@ export function titleOf(
 ): string | null {
   if (!text) return null
   if (text.length > limits.titleLength)
-    throw new FormatRefusal(
-      where,
-      `has a title of ${text.length} characters; at most ${limits.titleLength} are read`,
-      'limit',
-    )
+    throw new FormatRefusal('title-too-long', where, { length: text.length, most: limits.titleLength })
   const line = oneLine(text)
   if (line.length <= titleKept) return line || null
-  findings.add(
-    'warning',
-    'title-cut',
-    where,
-    `the title “${line.slice(0, 60)}…” has ${line.length} characters and was cut to ${titleKept}`,
-  )
+  findings.add('title-cut', where, { title: line, length: line.length, kept: titleKept })
   return `${[...line.slice(0, titleKept - 1)].join('').replace(/[\uD800-\uDBFF]$/, '')}…`
 }
 
@@ -91,36 +83,21 @@ function readResources(manifest: XmlElement, where: string, findings: FindingLis
     const at = `${where}, line ${element.line}`
     const identifier = element.attributes.identifier ?? ''
     if (!identifier || resources.has(identifier)) {
-      findings.add(
-        'error',
-        'resource-identifier',
-        at,
-        `a resource has ${identifier ? `the identifier ${identifier}, which another has too` : 'no identifier'}; it was left out`,
-      )
+      findings.add('resource-identifier', at, { identifier })
       continue
     }
     const path = (href: string | undefined): string | null => {
       const address = href?.trim() ?? ''
       if (address === '') return null
       if (/^https?:\/\//i.test(address)) {
-        if (!remote.has(address))
-          findings.add(
-            'warning',
-            'file-absent',
-            at,
-            `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which is not in the package; nothing is fetched, it was left out`,
-          )
+        if (!remote.has(address)) findings.add('file-elsewhere', at, { resource: identifier, address })
         remote.add(address)
         return null
       }
       const resolved = resolvePath(resolvePath('', `${base}${folder(element)}`) ?? '', address)
       // Nothing honest points out of its own package; what does is after something else.
       if (resolved === null || /^[a-z][a-z0-9+.-]*:|^[/\\]/i.test(address))
-        throw new FormatRefusal(
-          at,
-          `the resource ${identifier} names ${JSON.stringify(address.slice(0, 200))}, which lies outside the package`,
-          'hostile',
-        )
+        throw new FormatRefusal('outside-package', at, { resource: identifier, address })
       return resolved
     }
     const files = childrenNamed(element, 'file')
@@ -158,16 +135,13 @@ export function readManifest(
   const organisation =
     all.find(element => element.attributes.identifier === organisations?.attributes.default) ?? all[0]
   if (all.length > 1)
-    findings.add(
-      'warning',
-      'several-organisations',
-      where,
-      `has ${all.length} organisations; “${there(organisation).attributes.identifier ?? ''}” gives the order, and what only the others show came after it`,
-    )
+    findings.add('several-organisations', where, {
+      count: all.length,
+      used: there(organisation).attributes.identifier ?? '',
+    })
   const item = (element: XmlElement, depth: number): OrganisationItem => {
     const at = `${where}, line ${element.line}`
-    if (depth > limits.nesting)
-      throw new FormatRefusal(at, `items nest more than ${limits.nesting} deep`, 'limit')
+    if (depth > limits.nesting) throw new FormatRefusal('items-too-deep', at, { most: limits.nesting })
     return {
       identifier: element.attributes.identifier ?? '',
       title: titleOf(descend(element, 'title')?.text, at, limits, findings),
@@ -180,22 +154,8 @@ export function readManifest(
   const top = organisation ? childrenNamed(organisation, 'item').map(element => item(element, 0)) : []
   // The organisation holds one root item, which stands for the course itself (Common Cartridge, rooted hierarchy).
   const root = top.length === 1 && there(top[0]).reference === null ? there(top[0]) : null
-  if (organisation && !root)
-    findings.add(
-      'warning',
-      'no-root-item',
-      where,
-      top.length === 0
-        ? 'its organisation holds no item'
-        : 'its organisation has no single root item; the items in it were read as they stand',
-    )
-  if (!organisation)
-    findings.add(
-      'warning',
-      'no-organisation',
-      where,
-      'has no organisation: everything in it came without order',
-    )
+  if (organisation && !root) findings.add('no-root-item', where, { items: top.length })
+  if (!organisation) findings.add('no-organisation', where)
   const lom = descend(manifest, 'metadata', 'lom')
   const language = textAt(lom, 'general', 'language')
   const organisationTitle =

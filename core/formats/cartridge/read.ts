@@ -4,9 +4,10 @@ import { itemKindDefinitions } from '../../course/kinds'
 import { lineageLink, lineageOf } from '../../course/lineage'
 import type { Body, CourseContent, CourseNode, ItemKind, ItemNode } from '../../course/model'
 import type { Archive } from '../archive/archive'
-import { FormatRefusal, findingList, type Finding, type FindingList } from '../findings'
+import { findingList, type Finding, type FindingList } from '../findings'
 import { replaceLinks } from '../html/links'
-import { readLimits, sizeText, type ReadLimits } from '../limits'
+import { readLimits, type ReadLimits } from '../limits'
+import { FormatRefusal } from '../refusal'
 import { pageText } from '../text'
 import { readXml } from '../xml'
 import { readManifest, titleOf, type Manifest, type OrganisationItem, type Resource } from './manifest'
@@ -76,24 +77,16 @@ export async function readCartridge(
   { courseKey, limits = readLimits, progress = () => {} }: ReadOptions,
 ): Promise<CartridgeRead> {
   const folder = cartridgeFolder(whole)
-  if (folder === null)
-    throw new FormatRefusal(whole.name, `holds no ${manifestName}: it is not a Common Cartridge`)
+  if (folder === null) throw new FormatRefusal('no-cartridge', whole.name, { manifest: manifestName })
   const archive = inFolder(whole, folder)
   const findings = findingList(limits.findings)
-  if (folder !== '')
-    findings.add(
-      'warning',
-      'packed-in-folder',
-      whole.name,
-      `was packed with the folder ${folder} around it; it was read from there`,
-    )
+  if (folder !== '') findings.add('packed-in-folder', whole.name, { folder })
   if (there(archive.entries.get(manifestName)).size > limits.xmlBytes)
-    throw new FormatRefusal(manifestName, `is larger than ${sizeText(limits.xmlBytes)}`, 'limit')
+    throw new FormatRefusal('too-large', manifestName, { bytes: limits.xmlBytes })
   const root = readXml(manifestName, await archive.bytes(manifestName), limits)
   if (root.name !== 'manifest')
-    throw new FormatRefusal(manifestName, `starts with <${root.name}>, not <manifest>`)
-  const { version, remarks } = versionOf(whole.name, root)
-  for (const remark of remarks) findings.add('warning', 'manifest-remark', manifestName, remark)
+    throw new FormatRefusal('starts-otherwise', manifestName, { found: root.name, wanted: 'manifest' })
+  const version = versionOf(whole.name, root, manifestName, findings)
   const manifest = readManifest(root, manifestName, limits, findings)
   const places = placesOf(archive, manifest, courseKey, findings)
   const contents = await readContents({ archive, manifest, places, limits, findings, progress })
@@ -154,24 +147,14 @@ function placesOf(
   const visit = (list: readonly OrganisationItem[]): void =>
     list.forEach(item => {
       const where = `${manifestName}, line ${item.line}`
-      const name = `“${item.title ?? 'Untitled'}”`
+      const title = item.title ?? 'Untitled'
       if (!item.identifier || seen.has(item.identifier))
-        findings.add(
-          'error',
-          'item-identifier',
-          where,
-          `${name} has ${item.identifier ? `the identifier ${item.identifier}, which another item has too` : 'no identifier'}; it was left out, and what is in it`,
-        )
+        findings.add('item-identifier', where, { title, identifier: item.identifier })
       else {
         seen.add(item.identifier)
         const named = item.reference === null ? undefined : resources.get(item.reference)
         if (item.reference !== null && !named)
-          findings.add(
-            'error',
-            'resource-unlisted',
-            where,
-            `${name} points to the resource ${item.reference}, which the package does not list; it came as a heading`,
-          )
+          findings.add('resource-unlisted', where, { title, resource: item.reference })
         const resource = named ? richest(named) : null
         byItem.set(item, resource)
         if (resource) {
@@ -194,12 +177,10 @@ function placesOf(
       const other = resources.get(id)
       if (other) used.add(lineageOf(courseKey, other.identifier))
       else
-        findings.add(
-          'error',
-          'dependency-unlisted',
-          `${manifestName}, line ${resource.line}`,
-          `the resource ${resource.identifier} needs ${id || 'a resource without a name'}, which the package does not list`,
-        )
+        findings.add('dependency-unlisted', `${manifestName}, line ${resource.line}`, {
+          resource: resource.identifier,
+          needs: id,
+        })
     }
   }
   for (const resource of resources.values())
@@ -207,12 +188,10 @@ function placesOf(
       if (file === resource.href) continue
       const path = find(file)
       if (path === null)
-        findings.add(
-          'error',
-          'file-absent',
-          `${manifestName}, line ${resource.line}`,
-          `the package does not hold ${file}, a file of the resource ${resource.identifier}`,
-        )
+        findings.add('file-absent', `${manifestName}, line ${resource.line}`, {
+          resource: resource.identifier,
+          file,
+        })
       else if (!byHref.has(path)) {
         loose.add(path)
         lineages.set(path, looseLineage(path))
@@ -240,29 +219,17 @@ function contextOf(
   limits: ReadLimits,
   findings: FindingList,
 ): ReadContext {
-  const target = (address: string, what: string): string | null => {
+  const target = (address: string, how: 'links to' | 'attaches'): string | null => {
     const meant = pathsMeant(where, address)
     if (meant === null) return null
     const path = meant.paths.map(places.file).find(found => found !== null)
     if (path === undefined || path === null) {
-      findings.add(
-        'warning',
-        'link-absent',
-        where,
-        `${what} ${address.slice(0, 200)}, which the package does not hold`,
-        what,
-      )
+      findings.add('link-absent', where, { how, address })
       return null
     }
     const known = places.lineage(path)
     if (known === null && path !== manifestName) {
-      if (!places.loose.has(path))
-        findings.add(
-          'warning',
-          'led-to',
-          path,
-          'is not listed in the manifest; it was kept, because a page leads to it',
-        )
+      if (!places.loose.has(path)) findings.add('led-to', path)
       places.loose.add(path)
     }
     const lineage = known ?? places.looseLineage(path)
@@ -315,23 +282,16 @@ async function readContents({
         for (const resource of documents) contents.set(resource, readDocument(resource, bytes, context))
         if (isPage && documents.length === 0) {
           const { text, encoding } = pageText(bytes)
-          if (encoding !== null)
-            findings.add('warning', 'encoding', path, `is not UTF-8; it was read as ${encoding}`)
+          if (encoding !== null) findings.add('encoding', path, { encoding })
           context.linked(text)
         }
       } else {
-        if (documents.length > 0)
-          findings.add(
-            'error',
-            'xml-too-long',
-            path,
-            `is an XML document of more than ${sizeText(limits.xmlBytes)}; it came as a file`,
-          )
+        if (documents.length > 0) findings.add('xml-too-long', path, { bytes: limits.xmlBytes })
         await archive.check(path, seen => progress(done + seen, total))
       }
     } catch (error) {
       if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
-      findings.add('error', 'damaged', error.where, error.reason)
+      findings.add('damaged', error.where, { reason: error.reason })
       places.damaged.add(path)
     }
     done += size
@@ -352,7 +312,7 @@ function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContex
     return remembered(there(xmlReader(resource)).read(bytes, context))
   } catch (error) {
     if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
-    context.findings.add('error', 'unlike-its-type', error.where, `${error.reason}; it came as a file`)
+    context.findings.add('unlike-its-type', error.where, { reason: error.reason })
     return {
       kind: 'file',
       title: null,
@@ -448,20 +408,9 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     const path = resource.href === null ? null : places.file(resource.href)
     const where = path ?? `${manifestName}, line ${resource.line}`
     const document = xmlReader(resource)
-    if (path === null)
-      findings.add(
-        'error',
-        'no-file',
-        where,
-        `the package does not hold ${resource.href === null ? 'any file' : `${resource.href}, the file`} of the resource ${resource.identifier}`,
-      )
+    if (path === null) findings.add('no-file', where, { resource: resource.identifier, file: resource.href })
     else if (!document && !isWebContent(resource.type))
-      findings.add(
-        'warning',
-        'type-not-read',
-        where,
-        `a resource of the type ${resource.type || '(none)'} is not read; it came as a file`,
-      )
+      findings.add('type-not-read', where, { type: resource.type })
     const isPage =
       path !== null &&
       !document &&
@@ -499,12 +448,9 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     const children = item.children.map(child => node(child, depth + 1)).filter(child => child !== null)
     if (resource) {
       if (resource.staffOnly)
-        findings.add(
-          'note',
-          'staff-only',
-          `${manifestName}, line ${item.line}`,
-          `“${item.title ?? item.identifier}” is for staff only; it comes hidden`,
-        )
+        findings.add('staff-only', `${manifestName}, line ${item.line}`, {
+          title: item.title ?? item.identifier,
+        })
       return { ...itemOf(lineage, item.identifier, item.title, resource, item.visible), children }
     }
     const title = item.title ?? 'Untitled'
@@ -532,12 +478,9 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
     const item = itemOf(lineage, resource.identifier, null, resource, true)
     others.push(item)
     if (!places.used.has(lineage))
-      findings.add(
-        'note',
-        'never-referenced',
-        path ?? `${manifestName}, line ${resource.line}`,
-        `“${item.title}” is in no item and nothing leads to it; it was kept, after the units`,
-      )
+      findings.add('never-referenced', path ?? `${manifestName}, line ${resource.line}`, {
+        title: item.title,
+      })
   }
   for (const path of places.loose)
     others.push({
@@ -553,11 +496,6 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
   const listed = new Set([manifestName, ...places.byHref.keys(), ...places.loose])
   for (const path of archive.entries.keys())
     if (!listed.has(path) && !/\.xsd$|(^|\/)(META-INF|__MACOSX)\/|(^|\/)\.|(^|\/)Thumbs\.db$/i.test(path))
-      findings.add(
-        'note',
-        'file-unlisted',
-        path,
-        'is not listed in the manifest and nothing leads to it; it stays in the package that is kept',
-      )
+      findings.add('file-unlisted', path)
   return { nodes, others }
 }

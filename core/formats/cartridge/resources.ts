@@ -1,7 +1,8 @@
 import type { ItemKind } from '../../course/model'
 import { parsePoints, type TenThousandths } from '../../grading/points'
-import { FormatRefusal, type FindingList } from '../findings'
+import type { FindingList } from '../findings'
 import type { ReadLimits } from '../limits'
+import { FormatRefusal } from '../refusal'
 import { descend, elementsBelow, escapeText, readXml, textAt, type XmlElement } from '../xml'
 import { xmlText } from '../text'
 import { fieldOf, questionsOf } from './qti/model'
@@ -34,7 +35,8 @@ export interface ResourceReader {
 
 const root = (bytes: Uint8Array, { where, limits }: ReadContext, name: string): XmlElement => {
   const element = readXml(where, bytes, limits)
-  if (element.name !== name) throw new FormatRefusal(where, `starts with <${element.name}>, not <${name}>`)
+  if (element.name !== name)
+    throw new FormatRefusal('starts-otherwise', where, { found: element.name, wanted: name })
   return element
 }
 /** Text of a topic or assignment as HTML; plain text is escaped into paragraphs. */
@@ -64,14 +66,9 @@ const webLink: ResourceReader = {
     const element = root(bytes, context, 'webLink')
     const url = descend(element, 'url')
     const address = url?.attributes.href?.trim() ?? ''
-    if (!address) context.findings.add('error', 'no-address', context.where, 'the web link has no address')
+    if (!address) context.findings.add('no-address', context.where)
     else if (!/^https?:\/\//i.test(address))
-      context.findings.add(
-        'warning',
-        'address-kept-out',
-        context.where,
-        `the web link leads to ${JSON.stringify(address.slice(0, 200))}, which is not an http or https address; it is kept and cannot be pressed`,
-      )
+      context.findings.add('address-kept-out', context.where, { address })
     return {
       kind: 'weblink',
       title: textAt(element, 'title'),
@@ -129,23 +126,11 @@ const questions = (type: RegExp, kind: 'quiz' | 'bank'): ResourceReader => ({
     const element = root(bytes, context, 'questestinterop')
     const set = readQuestions(where, element)
     const all = [...questionsOf(set.sections)]
-    if (all.length === 0) findings.add('warning', 'no-question', where, `the ${kind} holds no question`)
+    if (all.length === 0) findings.add('no-question', where, { holder: kind })
     const beyond = beyondProfile(element)
-    if (beyond.length > 0)
-      findings.add(
-        'note',
-        'beyond-profile',
-        where,
-        `has parts that the Common Cartridge profiles of QTI do not have (${beyond.slice(0, 5).join(', ')}); they are kept and not shown`,
-      )
+    if (beyond.length > 0) findings.add('beyond-profile', where, { elements: beyond.slice(0, 5) })
     const unlike = all.filter(question => question.type === 'other').length
-    if (unlike > 0)
-      findings.add(
-        'note',
-        'question-unlike',
-        where,
-        `${unlike} of ${all.length} questions are of no type of the Common Cartridge profiles; they are kept as they came`,
-      )
+    if (unlike > 0) findings.add('question-unlike', where, { unlike, all: all.length })
     const attempts = fieldOf(set.metadata, 'cc_maxattempts')
     const minutes = fieldOf(set.metadata, 'qmd_timelimit')
     const text = xmlText(where, bytes)
@@ -184,12 +169,7 @@ const assignment: ResourceReader = {
     const stated = gradable?.attributes.points_possible
     const points = gradable?.text.trim() === 'true' ? parsePoints(stated ?? '') : null
     if (gradable?.text.trim() === 'true' && stated !== undefined && points === null)
-      context.findings.add(
-        'warning',
-        'points-unread',
-        context.where,
-        `the points ${JSON.stringify(stated.slice(0, 40))} are no number; the assignment has none`,
-      )
+      context.findings.add('points-unread', context.where, { points: stated })
     return {
       kind: 'assignment',
       title: textAt(element, 'title'),
@@ -235,12 +215,7 @@ const tool: ResourceReader = {
       secureIcon: textAt(element, 'secure_icon'),
     }
     if (!addresses.launchUrl && !addresses.secureLaunchUrl)
-      context.findings.add(
-        'warning',
-        'no-launch-address',
-        context.where,
-        'the tool link has no launch address',
-      )
+      context.findings.add('no-launch-address', context.where)
     const description = textAt(element, 'description')
     return {
       kind: 'tool',

@@ -1,4 +1,5 @@
-import { FormatRefusal } from '../findings'
+import type { FindingList } from '../findings'
+import { FormatRefusal } from '../refusal'
 import { textAt, type XmlElement } from '../xml'
 
 /** The versions that are read, each with the namespace of its manifest (1EdTech Common Cartridge profiles of IMS Content Packaging; from memory). */
@@ -13,32 +14,19 @@ const namespaces: Record<string, string> = {
  * The version of a cartridge, from what its metadata says, else from the namespace of its manifest.
  * @throws FormatRefusal for what is no cartridge or of a version that is not read.
  */
-export function versionOf(name: string, manifest: XmlElement): { version: string; remarks: string[] } {
-  const remarks: string[] = []
+export function versionOf(name: string, manifest: XmlElement, where: string, findings: FindingList): string {
   const byNamespace = Object.entries(namespaces).find(
     ([, namespace]) => namespace === manifest.namespace,
   )?.[0]
   const schema = textAt(manifest, 'metadata', 'schema')
   const stated = textAt(manifest, 'metadata', 'schemaversion')
   if (schema !== null && !/common cartridge/i.test(schema))
-    throw new FormatRefusal(
-      name,
-      `its manifest says it is “${schema.slice(0, 80)}”; a Common Cartridge 1.0 to 1.3 is read here`,
-    )
+    throw new FormatRefusal('schema-unread', name, { schema })
   const version = stated === null ? byNamespace : /^1\.[0-3](?=\.|$)/.exec(stated)?.[0]
-  if (!version)
-    throw new FormatRefusal(
-      name,
-      `is Common Cartridge ${stated === null ? 'of no stated version' : stated.slice(0, 40)}; versions 1.0 to 1.3 are read here`,
-    )
-  if (stated === null) remarks.push(`says no version; it was read as ${version}, by its namespace`)
+  if (!version) throw new FormatRefusal('cartridge-version', name, { stated })
+  if (stated === null) findings.add('version-unstated', where, { version })
   else if (byNamespace === undefined)
-    remarks.push(
-      `has ${manifest.namespace ? `the namespace ${manifest.namespace.slice(0, 120)}` : 'no namespace'}, which is not that of Common Cartridge ${version}; it was read by the names of its elements`,
-    )
-  else if (byNamespace !== version)
-    remarks.push(
-      `says it is version ${version} and has the namespace of ${byNamespace}; it was read as ${version}`,
-    )
-  return { version, remarks }
+    findings.add('namespace-unlike', where, { version, namespace: manifest.namespace })
+  else if (byNamespace !== version) findings.add('versions-differ', where, { version, byNamespace })
+  return version
 }

@@ -1,6 +1,6 @@
 import { there } from '../../there'
 import ICAL from 'ical.js'
-import { FormatRefusal, type Unreadable } from '../findings'
+import { FormatRefusal } from '../refusal'
 
 /** A property of a component as the parser gives it: name, parameters, type, values (RFC 7265 §3.4); and the line it starts on. */
 export interface Property {
@@ -31,9 +31,6 @@ export function componentsOf(file: string, text: string, each: (component: Compo
   let number = 0
   let pending = ''
   let pendingLine = 0
-  const refuse = (line: number, reason: string, why?: Unreadable): never => {
-    throw new FormatRefusal(file, `line ${line}: ${reason}`, why)
-  }
   const take = (): void => {
     if (pending === '') return
     const line = pending
@@ -49,19 +46,19 @@ export function componentsOf(file: string, text: string, each: (component: Compo
     if (name === 'BEGIN') {
       const component: Component = { name: value(), line: at, lines: new Map(), parts: [] }
       if (open.length === 0 && component.name !== 'VCALENDAR')
-        refuse(at, `begins with ${component.name.slice(0, 40)}, not VCALENDAR`)
-      if (open.length >= nesting) refuse(at, `components nest more than ${nesting} deep`, 'limit')
+        throw new FormatRefusal('begins-otherwise', file, { line: at, found: component.name })
+      if (open.length >= nesting)
+        throw new FormatRefusal('components-too-deep', file, { line: at, most: nesting })
       if (open.length === 0) calendars++
       open.push(component)
     } else if (name === 'END') {
       const component = open.pop()
       if (!component || component.name !== value())
-        return refuse(at, `ends ${value().slice(0, 40)}, which is not what was open`)
+        throw new FormatRefusal('ends-otherwise', file, { line: at, found: value() })
       // What stands directly in a calendar is handed over at once; its parts stay with it.
       if (open.length === 1) each(component)
       else if (open.length > 1) there(open.at(-1)).parts.push(component)
-    } else if (open.length === 0)
-      refuse(at, 'is not an iCalendar stream: it does not begin with BEGIN:VCALENDAR')
+    } else if (open.length === 0) throw new FormatRefusal('not-begun', file, { line: at })
     else {
       const { lines } = there(open.at(-1))
       const list = lines.get(name)
@@ -77,23 +74,20 @@ export function componentsOf(file: string, text: string, each: (component: Compo
     number++
     if (line.startsWith(' ') || line.startsWith('\t')) {
       if (pending.length + line.length > lineLength)
-        refuse(number, `a line is longer than ${lineLength} characters`, 'limit')
+        throw new FormatRefusal('line-too-long', file, { line: number, most: lineLength })
       pending += line.slice(1)
     } else {
       take()
-      if (line.length > lineLength) refuse(number, `a line is longer than ${lineLength} characters`, 'limit')
+      if (line.length > lineLength)
+        throw new FormatRefusal('line-too-long', file, { line: number, most: lineLength })
       pending = line
       pendingLine = number
     }
   }
   take()
-  if (calendars === 0)
-    throw new FormatRefusal(file, 'is not an iCalendar stream: it holds no BEGIN:VCALENDAR')
-  if (open.length > 0)
-    throw new FormatRefusal(
-      file,
-      `ends before the ${there(open.at(-1)).name} of line ${there(open.at(-1)).line} does: it is cut off`,
-    )
+  if (calendars === 0) throw new FormatRefusal('no-calendar', file)
+  const last = open.at(-1)
+  if (last) throw new FormatRefusal('calendar-cut-off', file, { component: last.name, line: last.line })
 }
 
 /** The properties of a name. @throws Error where one cannot be parsed. */

@@ -3,8 +3,9 @@ import { there } from '../../there'
 import ICAL from 'ical.js'
 import { civilOfDay, isoOf, type Day } from '../../calendar/day'
 import { occurrences, type Budget, type Moment, type RecurrenceRule } from '../../calendar/recurrence'
-import { FormatRefusal, findingList, type Finding, type FindingList } from '../findings'
-import { readLimits, sizeText, type ReadLimits } from '../limits'
+import { findingList, type Finding, type FindingList } from '../findings'
+import { readLimits, type ReadLimits } from '../limits'
+import { FormatRefusal } from '../refusal'
 import type { CalendarEvent } from '../report'
 import { oneLine, tableText } from '../text'
 import { componentsOf, propertiesOf, propertyOf, type Component, type Property } from './lines'
@@ -58,11 +59,10 @@ export function readCalendar(
   bytes: Uint8Array,
   { from = null, to = null, limits = readLimits, local = null, progress = () => {} }: CalendarOptions = {},
 ): CalendarRead {
-  if (bytes.length > limits.textBytes)
-    throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
+  if (bytes.length > limits.textBytes) throw new FormatRefusal('too-large', file, { bytes: limits.textBytes })
   const findings = findingList(limits.findings)
   const { text, encoding } = tableText(file, bytes)
-  if (encoding !== null) findings.add('warning', 'encoding', file, `is not UTF-8; it was read as ${encoding}`)
+  if (encoding !== null) findings.add('encoding', file, { encoding })
 
   const zoneParts = new Map<string, Component>()
   const found: Component[] = []
@@ -70,7 +70,7 @@ export function readCalendar(
   componentsOf(file, text, component => {
     if (component.name === 'VEVENT') {
       if (found.push(component) > limits.events)
-        throw new FormatRefusal(file, `holds more than ${limits.events} events`, 'limit')
+        throw new FormatRefusal('too-many-events', file, { most: limits.events })
     } else if (component.name === 'VTIMEZONE') {
       const id = component.lines
         .get('TZID')?.[0]
@@ -79,13 +79,8 @@ export function readCalendar(
       if (id) zoneParts.set(id, component)
     } else others[component.name] = (others[component.name] ?? 0) + 1
   })
-  for (const [name, count] of Object.entries(others))
-    findings.add(
-      'note',
-      'not-events',
-      file,
-      `${count} of ${name.slice(0, 40)} are no events; they were not read`,
-    )
+  for (const [component, count] of Object.entries(others))
+    findings.add('not-events', file, { component, count })
 
   const budget: Budget = { left: steps }
   const zoneCache = new Map<string, StreamZone | null>()
@@ -98,22 +93,12 @@ export function readCalendar(
       known = null
       try {
         if (part) known = zoneOf(part, lastYear, budget)
-        else
-          findings.add(
-            'note',
-            'zone-unknown',
-            `${file} line ${line}`,
-            `the zone ${id.slice(0, 80)} is not described in the file; its times were read as they stand`,
-            id,
-          )
+        else findings.add('zone-unknown', `${file} line ${line}`, { zone: id })
       } catch (error) {
-        findings.add(
-          'warning',
-          'zone-unreadable',
-          `${file} line ${there(part).line}`,
-          `the zone ${id.slice(0, 80)} cannot be read (${messageOf(error)}); its times were read as they stand`,
-          id,
-        )
+        findings.add('zone-unreadable', `${file} line ${there(part).line}`, {
+          zone: id,
+          why: messageOf(error),
+        })
       }
       zoneCache.set(id, known)
     }
@@ -129,16 +114,10 @@ export function readCalendar(
       if (entry.start.kind === 'utc') utc++
       entries.push(entry)
     } catch (error) {
-      findings.add(
-        'error',
-        'event-unreadable',
-        `${file} line ${component.line}`,
-        `this event cannot be read: ${messageOf(error)}; it was left out`,
-      )
+      findings.add('event-unreadable', `${file} line ${component.line}`, { why: messageOf(error) })
     }
   })
-  if (utc > 0 && local === null)
-    findings.add('note', 'in-utc', file, `${utc} events give their times in UTC; their days are those in UTC`)
+  if (utc > 0 && local === null) findings.add('in-utc', file, { events: utc })
 
   const replaced = new Map<string, Entry[]>()
   for (const entry of entries)
@@ -161,16 +140,11 @@ export function readCalendar(
       return
     }
     if (lastDay - firstDay > 3660 || lastDay > 2_932_896) {
-      findings.add(
-        'warning',
-        'too-long',
-        `${file} line ${entry.line}`,
-        `“${entry.title}” is longer than ten years; it was left out`,
-      )
+      findings.add('too-long', `${file} line ${entry.line}`, { title: entry.title })
       return
     }
     if (events.length >= limits.events)
-      throw new FormatRefusal(file, `makes more than ${limits.events} events`, 'limit')
+      throw new FormatRefusal('makes-too-many-events', file, { most: limits.events })
     events.push({ title: entry.title, firstDay: isoOf(firstDay), lastDay: isoOf(lastDay) })
   }
   const localStart = (entry: Entry, start: Moment): Moment =>
@@ -211,37 +185,19 @@ export function readCalendar(
         budget,
       )) {
         if (++made > limits.occurrences) {
-          findings.add(
-            'warning',
-            'too-often',
-            where,
-            `“${entry.title}” repeats more than ${limits.occurrences} times; the others were left out`,
-          )
+          findings.add('too-often', where, { title: entry.title, most: limits.occurrences })
           break
         }
         one(start, entry.length)
       }
-      if (budget.left <= 0) throw new FormatRefusal(where, 'its rules take too long to work out', 'limit')
+      if (budget.left <= 0) throw new FormatRefusal('rules-too-long', where)
     } else one(entry.start.moment, entry.length)
     for (const more of entry.extra) one(inZone(more.start, more.zone, entry), more.length ?? entry.length)
   })
-  if (cut > 0)
-    findings.add(
-      'note',
-      'endless',
-      file,
-      `${cut} ${cut === 1 ? 'rule has' : 'rules have'} no end; what comes more than ${endlessDays} days after the start was cut (give a first and last day to read more)`,
-    )
-  if (outside > 0)
-    findings.add(
-      'note',
-      'outside',
-      file,
-      `${outside} events lie outside the days asked for; they were left out`,
-    )
-  if (cancelled > 0)
-    findings.add('note', 'cancelled', file, `${cancelled} events are cancelled; they were left out`)
-  if (found.length === 0) findings.add('warning', 'no-event', file, 'holds no event')
+  if (cut > 0) findings.add('endless', file, { rules: cut, days: endlessDays })
+  if (outside > 0) findings.add('outside', file, { events: outside })
+  if (cancelled > 0) findings.add('cancelled', file, { events: cancelled })
+  if (found.length === 0) findings.add('no-event', file)
   events.sort((a, b) => (a.firstDay < b.firstDay ? -1 : a.firstDay > b.firstDay ? 1 : 0))
   return { events, counts: { events: events.length }, findings: findings.all() }
 }
@@ -343,12 +299,7 @@ function entryOf(
       ? `${text.slice(0, titleKept - 1).replace(/[\uD800-\uDBFF]$/, '')}…`
       : text || 'Untitled'
   if (text.length > titleKept)
-    findings.add(
-      'warning',
-      'title-cut',
-      where,
-      `the title “${text.slice(0, 60)}…” has ${text.length} characters and was cut to ${titleKept}`,
-    )
+    findings.add('title-cut', where, { title: text, length: text.length, kept: titleKept })
   const own = { start: start.stamp, zone: start.zone }
 
   let length = allDay ? 1 : 0
@@ -356,13 +307,7 @@ function entryOf(
   const durationProperty = property('DURATION')
   if (endProperty) {
     const end = stamp(endProperty)
-    if (!end)
-      findings.add(
-        'warning',
-        'end-unreadable',
-        where,
-        `“${title}”: DTEND is no date; the event was read as ${allDay ? 'one day' : 'without duration'}`,
-      )
+    if (!end) findings.add('end-unreadable', where, { title, allDay })
     else {
       const instant = (moment: Moment, kind: Stamp['kind'], at: StreamZone | null) =>
         secondsOf(moment) - (kind === 'wall' && at ? at.atWall(moment) : 0)
@@ -371,24 +316,12 @@ function entryOf(
           ? secondsOf(end.stamp.moment) - secondsOf(start.stamp.moment)
           : instant(end.stamp.moment, end.stamp.kind, end.zone) -
             instant(start.stamp.moment, start.stamp.kind, start.zone)
-      if (seconds < 0)
-        findings.add(
-          'warning',
-          'end-before-start',
-          where,
-          `“${title}” ends before it starts; it was read as ${allDay ? 'one day' : 'without duration'}`,
-        )
+      if (seconds < 0) findings.add('end-before-start', where, { title, allDay })
       else length = allDay ? Math.max(1, Math.ceil(seconds / 86_400)) : seconds
     }
   } else if (durationProperty) {
     const seconds = ICAL.Duration.fromString(String(durationProperty.values[0])).toSeconds()
-    if (seconds < 0)
-      findings.add(
-        'warning',
-        'duration-below-zero',
-        where,
-        `“${title}” has a duration below zero; it was read without one`,
-      )
+    if (seconds < 0) findings.add('duration-below-zero', where, { title })
     else length = allDay ? Math.max(1, Math.ceil(seconds / 86_400)) : seconds
   }
 
@@ -405,7 +338,7 @@ function entryOf(
       const [first, second] = Array.isArray(value) ? (value as [unknown, unknown]) : [value, null]
       const read = stamp(more, first)
       if (!read) {
-        findings.add('warning', 'rdate-unreadable', where, `“${title}”: an RDATE is no date; it was left out`)
+        findings.add('rdate-unreadable', where, { title })
         return []
       }
       const end = second === null ? null : stampOf(second)
@@ -427,13 +360,7 @@ function entryOf(
   const without = propertiesOf(component, 'EXDATE').flatMap(gone =>
     gone.values.flatMap(value => {
       const read = stamp(gone, value)
-      if (!read)
-        findings.add(
-          'warning',
-          'exdate-unreadable',
-          where,
-          `“${title}”: an EXDATE is no date; it was left out`,
-        )
+      if (!read) findings.add('exdate-unreadable', where, { title })
       return read ? [read] : []
     }),
   )

@@ -5,8 +5,10 @@ import { itemKindDefinitions } from '../../course/kinds'
 import { itemKinds, itemStates } from '../../course/model'
 import { identifier, pointsText } from '../../student-data/entry'
 import { courseJsonLists } from '../../student-data/student-data'
+import { messageOf } from '../../message'
+import { there } from '../../there'
 import { utf8 } from '../text'
-import { FormatRefusal } from '../findings'
+import { FormatRefusal } from '../refusal'
 
 const moment = wallTime.nullish()
 const points = pointsText.nullish()
@@ -46,16 +48,25 @@ function parseJson(name: string, bytes: Uint8Array): unknown {
   try {
     return JSON.parse(text)
   } catch (error) {
-    throw new FormatRefusal(name, `is not JSON (${(error as Error).message})`)
+    throw new FormatRefusal('not-json', name, { why: messageOf(error) })
   }
 }
-const firstIssue = (error: z.ZodError): string =>
-  `${error.issues[0]!.path.join('.') || 'the document'}: ${error.issues[0]!.message}`
+/** Of what is wrong with a document, the first. */
+const firstFault = (
+  name: string,
+  faults: readonly { path: readonly PropertyKey[]; message: string }[],
+): FormatRefusal => {
+  const { path, message } = there(faults[0])
+  return new FormatRefusal('field-wrong', name, {
+    field: path.join('.') || 'the document',
+    fault: message,
+  })
+}
 
 /** Reads a course JSON. @throws FormatRefusal naming the field that is wrong. */
 export function readCourseDocument(name: string, bytes: Uint8Array): CourseDocument {
   const parsed = courseDocument.safeParse(parseJson(name, bytes))
-  if (!parsed.success) throw new FormatRefusal(name, firstIssue(parsed.error))
+  if (!parsed.success) throw firstFault(name, parsed.error.issues)
   return parsed.data
 }
 
@@ -66,8 +77,7 @@ export function readTermCalendar(
   isTimeZone: (zone: string) => boolean,
 ): TermCalendar {
   const { calendar, faults } = checkCalendar(parseJson(name, bytes), isTimeZone)
-  if (!calendar)
-    throw new FormatRefusal(name, `${faults[0]!.path.join('.') || 'the document'}: ${faults[0]!.message}`)
-  if (!calendar.id) throw new FormatRefusal(name, 'id: is missing: a term needs one')
+  if (!calendar) throw firstFault(name, faults)
+  if (!calendar.id) throw firstFault(name, [{ path: ['id'], message: 'is missing: a term needs one' }])
   return calendar
 }

@@ -95,7 +95,7 @@ describe('OneRoster 1.1 CSV', () => {
       'users.csv row 2, orgSourcedIds: o9 is not in orgs.csv; the value was left out',
       'enrollments.csv row 4, status: "expired" is not one of active, tobedeleted; the row was left out',
       'enrollments.csv row 4, dateLastModified: "yesterday" is not an instant (YYYY-MM-DDThh:mm:ssZ); the value was left out',
-      'enrollments.csv row 5, row: has 7 values for 6 columns; the last 1 were left out',
+      'enrollments.csv row 5: has 7 values for 6 columns; the last 1 were left out',
     ])
   })
   it('reads semicolons, tabs, mixed line ends and windows-1252 as spreadsheets write them, and says so', async () => {

@@ -1,8 +1,10 @@
 import { there } from '../../there'
 import { isDate } from '../../calendar/day'
 import type { Archive } from '../archive/archive'
-import { FormatRefusal, findingList, type Finding, type FindingCode } from '../findings'
+import type { ValueFault } from '../finding-kinds'
+import { findingList, type Finding } from '../findings'
 import { readLimits, type ReadLimits } from '../limits'
+import { FormatRefusal } from '../refusal'
 import { readTable } from '../sheet/table'
 import { tables, type Column, type Row, type TableName } from './tables'
 
@@ -25,22 +27,23 @@ const tableNames = Object.keys(tables) as TableName[]
 /** A roster without a row. */
 export const noRoster = Object.fromEntries(tableNames.map(table => [table, []])) as unknown as Roster
 const manifestName = 'manifest.csv'
-const shown = (value: string): string => JSON.stringify(value.length > 80 ? `${value.slice(0, 80)}…` : value)
 
-function fault(column: Column, value: string): string | null {
-  if (value === '') return column.required ? 'is empty' : null
-  if (column.type === 'date') return isDate(value) ? null : `${shown(value)} is not a date (YYYY-MM-DD)`
-  if (column.type === 'number')
-    return /^-?\d+(\.\d+)?$/.test(value) ? null : `${shown(value)} is not a number`
-  // ISO 8601, as the binding asks for; a date alone is seen often and does no harm.
-  if (column.type === 'instant')
-    return /^\d{4}-\d\d-\d\d(T\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:?\d\d)?)?$/.test(value) &&
-      isDate(value.slice(0, 10))
-      ? null
-      : `${shown(value)} is not an instant (YYYY-MM-DDThh:mm:ssZ)`
-  if (Array.isArray(column.type))
-    return column.type.includes(value) ? null : `${shown(value)} is not one of ${column.type.join(', ')}`
-  return null
+// ISO 8601, as the binding asks for; a date alone is seen often and does no harm.
+const instant = /^\d{4}-\d\d-\d\d(T\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:?\d\d)?)?$/
+/** What is amiss with a value of a column, or null. */
+function faultOf({ type, required }: Column, value: string): ValueFault | null {
+  if (value === '') return required ? { is: 'empty' } : null
+  if (Array.isArray(type)) return type.includes(value) ? null : { is: 'not-listed', value, list: type }
+  switch (type) {
+    case 'date':
+      return isDate(value) ? null : { is: 'no-date', value }
+    case 'number':
+      return /^-?\d+(\.\d+)?$/.test(value) ? null : { is: 'no-number', value }
+    case 'instant':
+      return instant.test(value) && isDate(value.slice(0, 10)) ? null : { is: 'no-instant', value }
+    default:
+      return null
+  }
 }
 
 /** Keys in a column that holds several, in the order given. */
@@ -71,53 +74,27 @@ export async function readOneRoster(
   progress: (done: number, total: number) => void = () => {},
 ): Promise<RosterRead> {
   const folder = rosterFolder(archive)
-  if (folder === null)
-    throw new FormatRefusal(archive.name, `holds no ${manifestName}: it is not a OneRoster bundle`)
+  if (folder === null) throw new FormatRefusal('no-bundle', archive.name, { manifest: manifestName })
   const findings = findingList(limits.findings)
-  if (folder !== '')
-    findings.add(
-      'warning',
-      'packed-in-folder',
-      archive.name,
-      `was packed with the folder ${folder} around it; it was read from there`,
-    )
+  if (folder !== '') findings.add('packed-in-folder', archive.name, { folder })
   const properties = new Map<string, string>()
   readTable(manifestName, await archive.bytes(folder + manifestName), limits, ([key = '', value = '']) => {
     properties.set(key.trim(), value.trim())
   })
   const version = properties.get('oneroster.version')
-  if (version !== '1.1')
-    throw new FormatRefusal(
-      archive.name,
-      `is OneRoster ${version ? version.slice(0, 40) : 'of no stated version'}; version 1.1 is read here`,
-    )
+  if (version !== '1.1') throw new FormatRefusal('roster-version', archive.name, { stated: version })
 
   const modes = {} as Record<TableName, 'absent' | 'bulk' | 'delta'>
   for (const table of tableNames) {
     const stated = properties.get(`file.${table}`)?.toLowerCase()
-    const there = archive.entries.has(`${folder}${table}.csv`)
+    const isThere = archive.entries.has(`${folder}${table}.csv`)
     if (stated !== undefined && !['absent', 'bulk', 'delta'].includes(stated))
-      findings.add(
-        'error',
-        'mode-unknown',
-        `${manifestName}, file.${table}`,
-        `${shown(stated)} is not one of absent, bulk, delta; ${there ? 'the table was read as bulk' : 'the table is not there'}`,
-      )
-    if (there && (stated === undefined || stated === 'absent'))
-      findings.add(
-        'warning',
-        'table-unnamed',
-        `${table}.csv`,
-        `is in the bundle and the manifest ${stated === undefined ? 'does not name it' : 'says it is absent'}; it was not read`,
-      )
-    if (!there && (stated === 'bulk' || stated === 'delta'))
-      findings.add(
-        'error',
-        'table-absent',
-        `${table}.csv`,
-        'the manifest names this file, and it is not in the bundle',
-      )
-    modes[table] = modeOf(there ? stated : undefined)
+      findings.add('mode-unknown', `${manifestName}, file.${table}`, { table, mode: stated, isThere })
+    if (isThere && (stated === undefined || stated === 'absent'))
+      findings.add('table-unnamed', `${table}.csv`, { mode: stated })
+    if (!isThere && (stated === 'bulk' || stated === 'delta'))
+      findings.add('table-absent', `${table}.csv`, { table })
+    modes[table] = modeOf(isThere ? stated : undefined)
   }
   for (const path of archive.entries.keys()) {
     const file = path.slice(folder.length)
@@ -126,7 +103,7 @@ export async function readOneRoster(
       file !== manifestName &&
       !tableNames.some(table => file === `${table}.csv`)
     )
-      findings.add('note', 'not-a-table', path, 'is no table of OneRoster 1.1; it was not read')
+      findings.add('not-a-table', path)
   }
 
   const known = new Map<TableName, Set<string>>()
@@ -170,31 +147,21 @@ export async function readOneRoster(
         const found =
           exact >= 0 ? exact : header.findIndex(name => name.toLowerCase() === column.toLowerCase())
         if (exact < 0 && found >= 0)
-          findings.add(
-            'note',
-            'column-spelled',
-            `${file} row 1`,
-            `the column ${shown(header[found] ?? '')} was read as ${column}`,
-          )
+          findings.add('column-spelled', `${file} row 1`, { found: header[found] ?? '', column })
         if (header.filter(name => name === column).length > 1)
-          throw new FormatRefusal(file, `has the column ${column} twice`)
+          throw new FormatRefusal('column-twice', file, { column })
         return found
       }
       status = at('status')
       return columns.map(([column, spec]) => {
         const place = at(column)
-        if (place < 0 && spec.required) throw new FormatRefusal(file, `has no column ${column}`)
+        if (place < 0 && spec.required) throw new FormatRefusal('column-absent', file, { column })
         return place
       })
     }
     const row = (cells: string[], number: number): void => {
       const where = `${file} row ${number}`
-      const tell = (
-        severity: Finding['severity'],
-        code: FindingCode,
-        column: string,
-        message: string,
-      ): void => findings.add(severity, code, `${where}, ${column}`, message, `${file} ${column}`)
+      const at = (column: string): string => `${where}, ${column}`
       const state = status < 0 ? '' : (cells[status] ?? '').trim().toLowerCase()
       const value = (index: number): string => (cells[places?.[index] ?? -1] ?? '').trim()
       const key = value(0)
@@ -205,48 +172,31 @@ export async function readOneRoster(
       const values: Record<string, string> = {}
       let ok = true
       if (state !== '' && state !== 'active') {
-        tell(
-          'error',
-          'status-unknown',
-          'status',
-          `${shown(cells[status] ?? '')} is not one of active, tobedeleted; the row was left out`,
-        )
+        const column = 'status'
+        findings.add('status-unknown', at(column), { table, column, status: cells[status] ?? '' })
         ok = false
       }
       if (cells.length > width)
-        tell(
-          'warning',
-          'too-wide',
-          'row',
-          `has ${cells.length} values for ${width} columns; the last ${cells.length - width} were left out`,
-        )
+        findings.add('too-wide', where, { table, column: '', values: cells.length, columns: width })
       columns.forEach(([column, spec], index) => {
         const text = value(index)
-        const wrong = fault(spec, text)
-        if (wrong) {
-          tell(
-            spec.required ? 'error' : 'warning',
-            'value-unlike',
-            column,
-            `${wrong}${spec.required ? '; the row was left out' : '; the value was left out'}`,
-          )
-          if (spec.required) ok = false
+        const fault = faultOf(spec, text)
+        const required = spec.required === true
+        if (fault) {
+          findings.add('value-unlike', at(column), { table, column, required, fault })
+          if (required) ok = false
         }
-        if (column !== 'dateLastModified') values[column] = wrong ? '' : text
-        if (wrong || !spec.refers || !text) return
+        if (column !== 'dateLastModified') values[column] = fault ? '' : text
+        if (fault || !spec.refers || !text) return
         for (const name of spec.type === 'keys' ? keysOf(text) : [text]) {
           if (spec.refers === table) {
             own.push({ row: values, column, key: name, where })
             continue
           }
           if (modes[spec.refers] !== 'bulk' || known.get(spec.refers)?.has(name)) continue
-          tell(
-            spec.required ? 'error' : 'warning',
-            'reference-unknown',
-            column,
-            `${name.slice(0, 80)} is not in ${spec.refers}.csv; the ${spec.required ? 'row' : 'value'} was left out`,
-          )
-          if (spec.required) ok = false
+          const { refers } = spec
+          findings.add('reference-unknown', at(column), { table, column, required, key: name, refers })
+          if (required) ok = false
           else
             values[column] = keysOf(values[column] ?? '')
               .filter(other => other !== name)
@@ -254,50 +204,30 @@ export async function readOneRoster(
         }
       })
       if (!ok) return
-      if (keys.has(key))
-        return tell(
-          'error',
-          'key-twice',
-          'sourcedId',
-          `${key} stands in an earlier row too; this one was left out`,
-        )
+      if (keys.has(key)) {
+        const column = 'sourcedId'
+        return findings.add('key-twice', at(column), { table, column, key })
+      }
       keys.add(key)
       sound.push(values as unknown as Row<TableName>)
     }
     const { header, encoding, delimiter } = readTable(file, bytes, limits, row, first => {
       places = prepare(first)
     })
-    if (places === null) throw new FormatRefusal(file, 'is empty; it needs a row of column names')
-    if (encoding !== null)
-      findings.add('warning', 'encoding', file, `is not UTF-8; it was read as ${encoding}`)
-    if (delimiter !== ',' && header.length > 1)
-      findings.add(
-        'warning',
-        'delimiter',
-        file,
-        `its values are separated by ${delimiter === ';' ? 'semicolons' : 'tabs'}, not commas`,
-      )
+    if (places === null) throw new FormatRefusal('no-header', file)
+    if (encoding !== null) findings.add('encoding', file, { encoding })
+    if (delimiter !== ',' && header.length > 1) findings.add('delimiter', file, { delimiter })
     if (modes[table] === 'bulk')
       for (const { row: values, column, key, where } of own)
         if (!keys.has(key)) {
-          findings.add(
-            'warning',
-            'reference-unknown',
-            `${where}, ${column}`,
-            `${key.slice(0, 80)} is not in ${file}; the value was left out`,
-            `${file} ${column}`,
-          )
+          const at = `${where}, ${column}`
+          findings.add('reference-unknown', at, { table, column, required: false, key, refers: table })
           values[column] = keysOf(values[column] ?? '')
             .filter(other => other !== key)
             .join(',')
         }
     if (toBeDeleted[table].length > 0)
-      findings.add(
-        'note',
-        'to-be-deleted',
-        file,
-        `${toBeDeleted[table].length} rows are marked as to be deleted; they are not among those read`,
-      )
+      findings.add('to-be-deleted', file, { rows: toBeDeleted[table].length })
     return sound
   }
 }

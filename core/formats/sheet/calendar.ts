@@ -1,6 +1,7 @@
 import { there } from '../../there'
-import { findingList, FormatRefusal, type Finding } from '../findings'
+import { findingList, type Finding } from '../findings'
 import type { ReadLimits } from '../limits'
+import { FormatRefusal } from '../refusal'
 import type { CalendarEvent } from '../report'
 import { oneLine } from '../text'
 import { dateOfCell, orderOf, type DateOrder } from './dates'
@@ -48,11 +49,7 @@ export function guessRoles(file: string, all: readonly (readonly string[])[]): D
     (_, column) => sample.filter(row => isDateAt(row, column)).length,
   )
   const most = Math.max(0, ...share)
-  if (most === 0)
-    throw new FormatRefusal(
-      file,
-      'no column holds dates with a year (like 2027-02-15, 15/2/2027 or 15 February 2027)',
-    )
+  if (most === 0) throw new FormatRefusal('no-dates', file)
   // What stands above the first row with a date names the columns: the last such row that has more than one value.
   const firstDated = rows.findIndex(row => row.cells.some((_, column) => isDateAt(row, column)))
   const heads = rows
@@ -97,7 +94,7 @@ export function guessRoles(file: string, all: readonly (readonly string[])[]): D
   const title =
     texts.find(column => names.title.test(there(header[column]))) ??
     [...texts].sort((a, b) => letters(b) - letters(a))[0]
-  if (title === undefined) throw new FormatRefusal(file, 'no column could be the names of its days')
+  if (title === undefined) throw new FormatRefusal('no-names', file)
   return {
     header,
     headerRow: headerAt?.number ?? 0,
@@ -129,32 +126,17 @@ export function tableEvents(
     const title = oneLine(text(roles.title)).slice(0, 500)
     const first = dateOfCell(text(roles.first), roles.order)
     if (!first) {
-      findings.add(
-        text(roles.first) === '' ? 'warning' : 'error',
-        'first-day-unreadable',
-        where(roles.first),
-        `${text(roles.first) === '' ? 'is empty' : `${JSON.stringify(text(roles.first).slice(0, 60))} is not a date with a year`}; the row was left out`,
-      )
+      const value = text(roles.first)
+      if (value === '') findings.add('first-day-absent', where(roles.first))
+      else findings.add('first-day-unreadable', where(roles.first), { value })
       continue
     }
     const last = text(roles.last) === '' ? first : dateOfCell(text(roles.last), roles.order)
-    if (!last)
-      findings.add(
-        'warning',
-        'last-day-unreadable',
-        where(there(roles.last)),
-        `${JSON.stringify(text(roles.last).slice(0, 60))} is not a date with a year; the row was read as one day`,
-      )
+    if (!last) findings.add('last-day-unreadable', where(there(roles.last)), { value: text(roles.last) })
     const lastDay = last?.last ?? first.last
     if (lastDay < first.first)
-      findings.add(
-        'warning',
-        'last-day-before-first',
-        where(there(roles.last)),
-        `${lastDay} lies before ${first.first}; the row was read as one day`,
-      )
-    if (title === '')
-      findings.add('warning', 'no-name', where(roles.title), 'is empty; the event has no name')
+      findings.add('last-day-before-first', where(there(roles.last)), { first: first.first, last: lastDay })
+    if (title === '') findings.add('no-name', where(roles.title))
     events.push({
       title: title || 'Untitled',
       firstDay: first.first,

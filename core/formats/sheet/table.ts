@@ -1,7 +1,7 @@
 import { there } from '../../there'
 import Papa from 'papaparse'
-import { FormatRefusal } from '../findings'
-import { sizeText, type ReadLimits } from '../limits'
+import type { ReadLimits } from '../limits'
+import { FormatRefusal } from '../refusal'
 import { tableText } from '../text'
 
 /** A table of text. Row numbers count the header as row 1, and blank rows too, as a spreadsheet does. */
@@ -42,8 +42,7 @@ export function readTable(
   row: (cells: string[], number: number) => void,
   head: (header: readonly string[]) => void = () => {},
 ): Table {
-  if (bytes.length > limits.textBytes)
-    throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
+  if (bytes.length > limits.textBytes) throw new FormatRefusal('too-large', file, { bytes: limits.textBytes })
   const { text: whole, encoding } = tableText(file, bytes)
   // Line ends of two kinds in one file: the parser splits at one of them only.
   const crlf = (whole.match(/\r\n/g) ?? []).length
@@ -59,13 +58,8 @@ export function readTable(
     step: ({ data, errors }, parser) => {
       number++
       const broken = errors.find(error => error.type === 'Quotes')
-      if (broken)
-        refusal = new FormatRefusal(
-          file,
-          `row ${number}: a quotation mark is not closed or stands inside a value`,
-        )
-      else if (number > limits.rows)
-        refusal = new FormatRefusal(file, `has more than ${limits.rows} rows`, 'limit')
+      if (broken) refusal = new FormatRefusal('quotation-open', file, { row: number })
+      else if (number > limits.rows) refusal = new FormatRefusal('too-many-rows', file, { most: limits.rows })
       if (refusal) return parser.abort()
       if (number === 1) head((header = data.map(name => name.trim())))
       else if (data.length > 1 || there(data[0]).trim() !== '') row(data, number)

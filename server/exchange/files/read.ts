@@ -1,7 +1,8 @@
-import { FormatRefusal } from '../../../core/formats/findings'
+import { finding } from '../../../core/formats/findings'
 import { cartridgeFolder, readCartridge } from '../../../core/formats/cartridge/read'
 import { readCalendar, type CalendarOptions } from '../../../core/formats/icalendar/read'
-import { readLimits, sizeText, type ReadLimits } from '../../../core/formats/limits'
+import { readLimits, type ReadLimits } from '../../../core/formats/limits'
+import { FormatRefusal } from '../../../core/formats/refusal'
 import { readOneRoster, rosterFolder } from '../../../core/formats/oneroster/read'
 import { guessRoles, tableEvents, type DateTable } from '../../../core/formats/sheet/calendar'
 import { readTable } from '../../../core/formats/sheet/table'
@@ -30,22 +31,12 @@ const tableRows = 5000
 function takeTable(report: FileRead, file: string, rows: string[][], limits: ReadLimits): void {
   const table = guessRoles(file, rows)
   const { events, findings } = tableEvents(file, table, table.roles, limits)
-  const name = (column: number | null): string => (column === null ? '' : `“${table.header[column]}”`)
+  const name = (column: number): string => table.header[column] ?? ''
   const { title, first, last } = table.roles
-  report.findings.push({
-    severity: 'note',
-    about: 'columns',
-    where: file,
-    message: `a table of dates: ${name(title)} was read as the name, ${name(first)} as the first day${last === null ? '' : `, ${name(last)} as the last day`}; the upload page lets you say otherwise`,
-  })
-  if (table.ambiguous)
-    report.findings.push({
-      severity: 'warning',
-      about: 'columns',
-      where: file,
-      message: 'day and month cannot be told apart; the day was taken to come first',
-    })
-  report.findings.push(...findings.map(finding => ({ ...finding, about: 'columns' as const })))
+  const columns = { title: name(title), first: name(first), last: last === null ? null : name(last) }
+  report.findings.push(finding('table-of-dates', file, columns))
+  if (table.ambiguous) report.findings.push(finding('day-or-month-first', file))
+  report.findings.push(...findings)
   Object.assign(report, {
     events,
     counts: { rows: table.rows.length, events: events.length },
@@ -70,7 +61,7 @@ export async function readFile(
     detail: {},
   }
   try {
-    if (source.size === 0) throw new FormatRefusal(file, 'is empty')
+    if (source.size === 0) throw new FormatRefusal('empty', file)
     if (startsLike(source, 'PK')) {
       const archive = await openZip(file, source, limits)
       if (cartridgeFolder(archive) !== null) {
@@ -95,20 +86,11 @@ export async function readFile(
       } else if (isWorkbook(archive)) {
         const { rows, sheet, others } = await readWorkbook(file, archive, source.read(0, source.size), limits)
         takeTable(report, file, rows, limits)
-        if (others > 0)
-          report.findings.push({
-            severity: 'note',
-            where: file,
-            message: `the sheet “${sheet}” was read; ${others} other ${others === 1 ? 'sheet was' : 'sheets were'} not`,
-          })
-      } else
-        throw new FormatRefusal(
-          file,
-          'is a zip archive with neither imsmanifest.xml (a Common Cartridge) nor manifest.csv (a OneRoster bundle) in it',
-        )
+        if (others > 0) report.findings.push(finding('sheets-unread', file, { sheet, others }))
+      } else throw new FormatRefusal('zip-of-neither', file)
     } else {
       if (source.size > limits.textBytes)
-        throw new FormatRefusal(file, `is larger than ${sizeText(limits.textBytes)}`, 'limit')
+        throw new FormatRefusal('too-large', file, { bytes: limits.textBytes })
       const start = source
         .read(0, Math.min(source.size, 4096))
         .toString('latin1')
@@ -117,17 +99,9 @@ export async function readFile(
         report.format = 'icalendar'
         Object.assign(report, readCalendar(file, source.read(0, source.size), { ...range, limits, progress }))
       } else if (/[\x01-\x08\x0E-\x1F]/.test(start) || start.trimStart().startsWith('<'))
-        throw new FormatRefusal(
-          file,
-          'is no Common Cartridge, OneRoster bundle, iCalendar file or table of dates, by what is in it',
-        )
+        throw new FormatRefusal('nothing-known', file)
       else {
-        if (source.size > tableBytes)
-          throw new FormatRefusal(
-            file,
-            `is larger than ${sizeText(tableBytes)}, which no table of dates is`,
-            'limit',
-          )
+        if (source.size > tableBytes) throw new FormatRefusal('table-too-large', file, { bytes: tableBytes })
         const rows: string[][] = []
         const row = (cells: string[], number: number): void => {
           while (rows.length < number - 1) rows.push([])
@@ -141,22 +115,14 @@ export async function readFile(
           header => row([...header], 1),
         )
         takeTable(report, file, rows, limits)
-        if (encoding !== null)
-          report.findings.push({
-            severity: 'warning',
-            where: file,
-            message: `is not UTF-8; it was read as ${encoding}`,
-          })
+        if (encoding !== null) report.findings.push(finding('encoding', file, { encoding }))
       }
     }
   } catch (error) {
     if (!(error instanceof FormatRefusal)) throw error
     report.outcome = 'refused'
-    report.findings.push({
-      severity: 'error',
-      where: error.where,
-      message: `${error.reason}. ${error.wayOn}`,
-    })
+    const { where, reason } = error
+    report.findings.push(finding('refused', where, { reason, wayOn: error.wayOn }))
   }
   return report
 }

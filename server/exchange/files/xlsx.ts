@@ -2,8 +2,8 @@ import { messageOf } from '../../../core/message'
 import readWorkbookFile, { type CellValue } from 'read-excel-file/node'
 import writeWorkbookFile, { type Cell } from 'write-excel-file/node'
 import type { Archive } from '../../../core/formats/archive/archive'
-import { FormatRefusal } from '../../../core/formats/findings'
-import { sizeText, type ReadLimits } from '../../../core/formats/limits'
+import type { ReadLimits } from '../../../core/formats/limits'
+import { FormatRefusal } from '../../../core/formats/refusal'
 
 const sheetsKept = 20
 const columnsKept = 60
@@ -23,14 +23,10 @@ export async function readWorkbook(
   whole: Buffer,
   limits: ReadLimits,
 ): Promise<{ rows: string[][]; sheet: string; others: number }> {
+  const most = Math.min(partLimit, limits.textBytes)
   let total = 0
   for (const [path, entry] of archive.entries) {
-    if ((total += entry.size) > Math.min(partLimit, limits.textBytes))
-      throw new FormatRefusal(
-        name,
-        `unpacks to more than ${sizeText(Math.min(partLimit, limits.textBytes))}, which no table of dates does`,
-        'limit',
-      )
+    if ((total += entry.size) > most) throw new FormatRefusal('workbook-too-large', name, { bytes: most })
     if (!/\.(xml|rels|vml)$/i.test(path)) {
       await archive.check(path, () => {})
       continue
@@ -39,28 +35,16 @@ export async function readWorkbook(
       .toString('latin1')
       .replaceAll('\0', '')
     if (/<!DOCTYPE|<!ENTITY/i.test(text))
-      throw new FormatRefusal(
-        `${name}, ${path}`,
-        'has a document type declaration (DTD), which is never read',
-        'hostile',
-      )
+      throw new FormatRefusal('workbook-document-type', `${name}, ${path}`)
     // A reference far off makes a reader set up every row and column before it.
     if (/\.xml$/.test(path) && /\br="[A-Z]*(\d{6,}|[A-Z]{3}\d+)"/.test(text))
-      throw new FormatRefusal(
-        `${name}, ${path}`,
-        `has a cell beyond row 99 999 or column ZZ, where no table of dates lies`,
-        'limit',
-      )
+      throw new FormatRefusal('cell-far-off', `${name}, ${path}`)
   }
   const sheets = (await sheetsOf(name, whole)).filter(({ rows }) => rows.length > 0)
   const [first] = sheets
-  if (!first) throw new FormatRefusal(name, 'holds no sheet with anything in it')
+  if (!first) throw new FormatRefusal('no-sheet', name)
   const { rows, sheet } = first
-  if (rows.length > rowsKept)
-    throw new FormatRefusal(
-      name,
-      `the sheet “${sheet}” has more than ${rowsKept} rows, which no table of dates has`,
-    )
+  if (rows.length > rowsKept) throw new FormatRefusal('sheet-too-long', name, { sheet, most: rowsKept })
   return { rows, sheet, others: sheets.length - 1 }
 }
 /** The sheets of a workbook as rows of text; rows after the last that holds anything are left out. */
@@ -73,7 +57,7 @@ async function sheetsOf(name: string, whole: Buffer): Promise<{ sheet: string; r
       return { sheet, rows: rows.slice(0, last + 1) }
     })
   } catch (error) {
-    throw new FormatRefusal(name, `the workbook cannot be read (${messageOf(error).slice(0, 200)})`)
+    throw new FormatRefusal('workbook-unreadable', name, { why: messageOf(error) })
   }
 }
 /** A cell as it reads: a date as `YYYY-MM-DD`, a formula as what it came to. */

@@ -5,8 +5,8 @@ import { constants, crc32, createInflateRaw, inflateRawSync } from 'node:zlib'
 import yauzl from 'yauzl'
 import type { Archive } from '../../../core/formats/archive/archive'
 import { admitEntries, type DirectoryEntry } from '../../../core/formats/archive/entries'
-import { FormatRefusal } from '../../../core/formats/findings'
 import type { ReadLimits } from '../../../core/formats/limits'
+import { FormatRefusal } from '../../../core/formats/refusal'
 
 /** Bytes at rest: a file, or a buffer. Reads are whole or throw. */
 export interface Source {
@@ -111,7 +111,7 @@ async function directoryOf(
     validateEntrySizes: false,
   })
   if (zip.entryCount > limits.entries)
-    throw new FormatRefusal(name, `holds more than ${limits.entries} files`, 'limit')
+    throw new FormatRefusal('too-many-files', name, { most: limits.entries })
   const entries = new Map<string, yauzl.Entry>()
   const found: DirectoryEntry[] = []
   for await (const entry of zip.eachEntry()) {
@@ -145,11 +145,9 @@ async function directoryOf(
  */
 export async function openZip(name: string, source: Source, limits: ReadLimits): Promise<Archive> {
   const damaged = (error: unknown): FormatRefusal =>
-    error instanceof FormatRefusal
-      ? error
-      : new FormatRefusal(name, `the zip archive is damaged (${messageOf(error)})`)
+    error instanceof FormatRefusal ? error : new FormatRefusal('zip-damaged', name, { why: messageOf(error) })
   if (source.size < 22 || source.read(0, 2).toString('latin1') !== 'PK')
-    throw new FormatRefusal(name, 'is not a zip archive')
+    throw new FormatRefusal('not-a-zip', name)
   const { entries, found } = await directoryOf(name, source, limits).catch((error: unknown) => {
     throw damaged(error)
   })
@@ -158,47 +156,25 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
   /** Where an entry's packed bytes start, its local header compared with the directory. */
   const startOf = (path: string, entry: yauzl.Entry): number => {
     const cut = (end: number): void => {
-      if (end > source.size)
-        throw new FormatRefusal(
-          name,
-          `the entry ${JSON.stringify(path)} reaches past the end of the file: it is cut off`,
-        )
+      if (end > source.size) throw new FormatRefusal('zip-cut-off', name, { path })
     }
     cut(entry.relativeOffsetOfLocalHeader + 30)
     const header = source.read(entry.relativeOffsetOfLocalHeader, 30)
-    if (header.readUInt32LE(0) !== 0x04034b50)
-      throw new FormatRefusal(
-        name,
-        `the entry ${JSON.stringify(path)} has no header where the directory says`,
-        'hostile',
-      )
+    if (header.readUInt32LE(0) !== 0x04034b50) throw new FormatRefusal('entry-without-header', name, { path })
     const nameLength = header.readUInt16LE(26)
     cut(entry.relativeOffsetOfLocalHeader + 30 + nameLength)
     const local = source.read(entry.relativeOffsetOfLocalHeader + 30, nameLength)
     if (!local.equals(entry.fileName as unknown as Buffer))
-      throw new FormatRefusal(
-        name,
-        `the entry ${JSON.stringify(path)} has another name in its own header`,
-        'hostile',
-      )
+      throw new FormatRefusal('entry-named-otherwise', name, { path })
     if (header.readUInt16LE(8) !== entry.compressionMethod || (header.readUInt16LE(6) & 1) === 1)
-      throw new FormatRefusal(
-        name,
-        `the entry ${JSON.stringify(path)} is described otherwise in its own header`,
-        'hostile',
-      )
+      throw new FormatRefusal('entry-described-otherwise', name, { path })
     const start = entry.relativeOffsetOfLocalHeader + 30 + nameLength + header.readUInt16LE(28)
     cut(start + entry.compressedSize)
     return start
   }
-  const lies = (path: string): FormatRefusal =>
-    new FormatRefusal(
-      name,
-      `the entry ${JSON.stringify(path)} does not unpack to the size it gives`,
-      'hostile',
-    )
+  const lies = (path: string): FormatRefusal => new FormatRefusal('entry-size-lies', name, { path })
   const spoilt = (path: string, why = 'its checksum is wrong'): FormatRefusal =>
-    new FormatRefusal(path, `is damaged in the archive (${why}); it was left out`)
+    new FormatRefusal('entry-damaged', path, { why })
   /** Packed and unpacked bytes that are handled in one piece. */
   const inOnePiece = 4 * windowSize
 

@@ -1,5 +1,5 @@
 import { parsePoints } from '../../../grading/points'
-import { FormatRefusal } from '../../findings'
+import { FormatRefusal } from '../../refusal'
 import { descend, elementsBelow, textAt, type XmlElement } from '../../xml'
 import {
   fieldOf,
@@ -198,7 +198,7 @@ export function beyondProfile(root: XmlElement): string[] {
 /** Reads a QTI 1.2 assessment or question bank. Points of a question are its `cc_weighting`, 1 where it states none. @throws FormatRefusal where it is neither. */
 export function readQuestions(where: string, root: XmlElement): QuestionSet {
   if (root.name !== 'questestinterop')
-    throw new FormatRefusal(where, `starts with <${root.name}>, not <questestinterop>`)
+    throw new FormatRefusal('starts-otherwise', where, { found: root.name, wanted: 'questestinterop' })
   const assessment = descend(root, 'assessment')
   const bank = descend(root, 'objectbank')
   if (assessment)
@@ -219,7 +219,7 @@ export function readQuestions(where: string, root: XmlElement): QuestionSet {
       rubric: [],
       sections: [...loose(bank), ...named(bank, 'section').map(sectionOf)],
     }
-  throw new FormatRefusal(where, 'holds neither an <assessment> nor an <objectbank>')
+  throw new FormatRefusal('no-questions', where)
 }
 /** Questions that stand in no section. */
 const loose = (element: XmlElement): Section[] => {

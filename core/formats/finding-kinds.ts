@@ -1,0 +1,360 @@
+import { sizeText } from './limits'
+
+export type Severity = 'error' | 'warning' | 'note'
+
+/** A kind of finding: how grave it is and its sentence, which follows the name of the place; both from what is known of it. */
+interface FindingKind<Known extends unknown[]> {
+  readonly severity: (...known: Known) => Severity
+  readonly says: (...known: Known) => string
+  /** What findings of this kind are counted apart for. */
+  readonly apart: (...known: Known) => string
+  readonly about?: 'columns'
+}
+type Says<Known extends unknown[]> = (...known: Known) => string
+const once = (): string => ''
+const told =
+  (severity: Severity) =>
+  <Known extends unknown[]>(says: Says<Known>, apart: Says<Known> = once): FindingKind<Known> => ({
+    severity: () => severity,
+    says,
+    apart,
+  })
+/** Costs what it is about. */
+const error = told('error')
+/** May surprise. */
+const warning = told('warning')
+/** Explains. */
+const note = told('note')
+/** Grave where it costs the whole row. */
+const perRow = <Of extends { required: boolean }>(
+  says: (of: Of) => string,
+  apart: (of: Of) => string,
+): FindingKind<[of: Of]> => ({
+  severity: ({ required }) => (required ? 'error' : 'warning'),
+  says,
+  apart,
+})
+/** Rests on what the columns of a table were taken to mean, and falls away where a person says otherwise. */
+const ofColumns = <Known extends unknown[]>(kind: FindingKind<Known>): FindingKind<Known> => ({
+  ...kind,
+  about: 'columns',
+})
+
+const cut = (text: string, length: number): string => text.slice(0, length)
+const quoted = (text: string, length: number): string => JSON.stringify(cut(text, length))
+const shown = (value: string): string => JSON.stringify(value.length > 80 ? `${cut(value, 80)}…` : value)
+const rowOrValue = (required: boolean): string => (required ? 'row' : 'value')
+const lengthOf = (allDay: boolean): string => (allDay ? 'one day' : 'without duration')
+
+/** What is amiss with a value of a OneRoster table. */
+export type ValueFault =
+  | { is: 'empty' }
+  | { is: 'no-date' | 'no-number' | 'no-instant'; value: string }
+  | { is: 'not-listed'; value: string; list: readonly string[] }
+function saidFault(fault: ValueFault): string {
+  switch (fault.is) {
+    case 'empty':
+      return 'is empty'
+    case 'no-date':
+      return `${shown(fault.value)} is not a date (YYYY-MM-DD)`
+    case 'no-number':
+      return `${shown(fault.value)} is not a number`
+    case 'no-instant':
+      return `${shown(fault.value)} is not an instant (YYYY-MM-DDThh:mm:ssZ)`
+    case 'not-listed':
+      return `${shown(fault.value)} is not one of ${fault.list.join(', ')}`
+  }
+}
+/** Where in a OneRoster bundle. */
+interface Cell {
+  table: string
+  column: string
+}
+const columnOf = ({ table, column }: Cell): string => `${table} ${column}`
+
+/** Everything that can be noticed while reading, by its code: the one place where it becomes a sentence. */
+export const findingKinds = {
+  // Any file.
+  encoding: warning((of: { encoding: string }) => `is not UTF-8; it was read as ${of.encoding}`),
+  'packed-in-folder': warning(
+    (of: { folder: string }) => `was packed with the folder ${of.folder} around it; it was read from there`,
+  ),
+  'title-cut': warning(
+    (of: { title: string; length: number; kept: number }) =>
+      `the title “${cut(of.title, 60)}…” has ${of.length} characters and was cut to ${of.kept}`,
+  ),
+  unreadable: error((of: { why: string }) => `cannot be read (${of.why})`),
+  refused: error((of: { reason: string; wayOn: string }) => `${of.reason}. ${of.wayOn}`),
+
+  // Common Cartridge.
+  'version-unstated': warning(
+    (of: { version: string }) => `says no version; it was read as ${of.version}, by its namespace`,
+  ),
+  'namespace-unlike': warning(
+    (of: { version: string; namespace: string }) =>
+      `has ${of.namespace ? `the namespace ${cut(of.namespace, 120)}` : 'no namespace'}, which is not that of Common Cartridge ${of.version}; it was read by the names of its elements`,
+  ),
+  'versions-differ': warning(
+    (of: { version: string; byNamespace: string }) =>
+      `says it is version ${of.version} and has the namespace of ${of.byNamespace}; it was read as ${of.version}`,
+  ),
+  'several-organisations': warning(
+    (of: { count: number; used: string }) =>
+      `has ${of.count} organisations; “${of.used}” gives the order, and what only the others show came after it`,
+  ),
+  'no-organisation': warning(() => 'has no organisation: everything in it came without order'),
+  'no-root-item': warning((of: { items: number }) =>
+    of.items === 0
+      ? 'its organisation holds no item'
+      : 'its organisation has no single root item; the items in it were read as they stand',
+  ),
+  'resource-identifier': error(
+    (of: { identifier: string }) =>
+      `a resource has ${of.identifier ? `the identifier ${of.identifier}, which another has too` : 'no identifier'}; it was left out`,
+  ),
+  'item-identifier': error(
+    (of: { title: string; identifier: string }) =>
+      `“${of.title}” has ${of.identifier ? `the identifier ${of.identifier}, which another item has too` : 'no identifier'}; it was left out, and what is in it`,
+  ),
+  'resource-unlisted': error(
+    (of: { title: string; resource: string }) =>
+      `“${of.title}” points to the resource ${of.resource}, which the package does not list; it came as a heading`,
+  ),
+  'dependency-unlisted': error(
+    (of: { resource: string; needs: string }) =>
+      `the resource ${of.resource} needs ${of.needs || 'a resource without a name'}, which the package does not list`,
+  ),
+  'file-elsewhere': warning(
+    (of: { resource: string; address: string }) =>
+      `the resource ${of.resource} names ${quoted(of.address, 200)}, which is not in the package; nothing is fetched, it was left out`,
+  ),
+  'file-absent': error(
+    (of: { resource: string; file: string }) =>
+      `the package does not hold ${of.file}, a file of the resource ${of.resource}`,
+  ),
+  'file-unlisted': note(
+    () => 'is not listed in the manifest and nothing leads to it; it stays in the package that is kept',
+  ),
+  'link-absent': warning(
+    (of: { how: 'links to' | 'attaches'; address: string }) =>
+      `${of.how} ${cut(of.address, 200)}, which the package does not hold`,
+    of => of.how,
+  ),
+  'led-to': warning(() => 'is not listed in the manifest; it was kept, because a page leads to it'),
+  'never-referenced': note(
+    (of: { title: string }) =>
+      `“${of.title}” is in no item and nothing leads to it; it was kept, after the units`,
+  ),
+  'no-file': error(
+    (of: { resource: string; file: string | null }) =>
+      `the package does not hold ${of.file === null ? 'any file' : `${of.file}, the file`} of the resource ${of.resource}`,
+  ),
+  damaged: error((of: { reason: string }) => of.reason),
+  'unlike-its-type': error((of: { reason: string }) => `${of.reason}; it came as a file`),
+  'type-not-read': warning(
+    (of: { type: string }) => `a resource of the type ${of.type || '(none)'} is not read; it came as a file`,
+  ),
+  'xml-too-long': error(
+    (of: { bytes: number }) => `is an XML document of more than ${sizeText(of.bytes)}; it came as a file`,
+  ),
+  'staff-only': note((of: { title: string }) => `“${of.title}” is for staff only; it comes hidden`),
+  'no-address': error(() => 'the web link has no address'),
+  'address-kept-out': warning(
+    (of: { address: string }) =>
+      `the web link leads to ${quoted(of.address, 200)}, which is not an http or https address; it is kept and cannot be pressed`,
+  ),
+  'no-launch-address': warning(() => 'the tool link has no launch address'),
+  'no-question': warning((of: { holder: string }) => `the ${of.holder} holds no question`),
+  'beyond-profile': note(
+    (of: { elements: readonly string[] }) =>
+      `has parts that the Common Cartridge profiles of QTI do not have (${of.elements.join(', ')}); they are kept and not shown`,
+  ),
+  'question-unlike': note(
+    (of: { unlike: number; all: number }) =>
+      `${of.unlike} of ${of.all} questions are of no type of the Common Cartridge profiles; they are kept as they came`,
+  ),
+  'points-unread': warning(
+    (of: { points: string }) => `the points ${quoted(of.points, 40)} are no number; the assignment has none`,
+  ),
+
+  // iCalendar.
+  'not-events': note(
+    (of: { component: string; count: number }) =>
+      `${of.count} of ${cut(of.component, 40)} are no events; they were not read`,
+  ),
+  'zone-unknown': note(
+    (of: { zone: string }) =>
+      `the zone ${cut(of.zone, 80)} is not described in the file; its times were read as they stand`,
+    of => of.zone,
+  ),
+  'zone-unreadable': warning(
+    (of: { zone: string; why: string }) =>
+      `the zone ${cut(of.zone, 80)} cannot be read (${of.why}); its times were read as they stand`,
+    of => of.zone,
+  ),
+  'event-unreadable': error((of: { why: string }) => `this event cannot be read: ${of.why}; it was left out`),
+  'in-utc': note(
+    (of: { events: number }) => `${of.events} events give their times in UTC; their days are those in UTC`,
+  ),
+  'too-long': warning((of: { title: string }) => `“${of.title}” is longer than ten years; it was left out`),
+  'too-often': warning(
+    (of: { title: string; most: number }) =>
+      `“${of.title}” repeats more than ${of.most} times; the others were left out`,
+  ),
+  endless: note(
+    (of: { rules: number; days: number }) =>
+      `${of.rules} ${of.rules === 1 ? 'rule has' : 'rules have'} no end; what comes more than ${of.days} days after the start was cut (give a first and last day to read more)`,
+  ),
+  outside: note(
+    (of: { events: number }) => `${of.events} events lie outside the days asked for; they were left out`,
+  ),
+  cancelled: note((of: { events: number }) => `${of.events} events are cancelled; they were left out`),
+  'no-event': warning(() => 'holds no event'),
+  'end-unreadable': warning(
+    (of: { title: string; allDay: boolean }) =>
+      `“${of.title}”: DTEND is no date; the event was read as ${lengthOf(of.allDay)}`,
+  ),
+  'end-before-start': warning(
+    (of: { title: string; allDay: boolean }) =>
+      `“${of.title}” ends before it starts; it was read as ${lengthOf(of.allDay)}`,
+  ),
+  'duration-below-zero': warning(
+    (of: { title: string }) => `“${of.title}” has a duration below zero; it was read without one`,
+  ),
+  'rdate-unreadable': warning(
+    (of: { title: string }) => `“${of.title}”: an RDATE is no date; it was left out`,
+  ),
+  'exdate-unreadable': warning(
+    (of: { title: string }) => `“${of.title}”: an EXDATE is no date; it was left out`,
+  ),
+
+  // OneRoster: what concerns a row, by table and column.
+  'mode-unknown': error(
+    (of: { table: string; mode: string; isThere: boolean }) =>
+      `${shown(of.mode)} is not one of absent, bulk, delta; ${of.isThere ? 'the table was read as bulk' : 'the table is not there'}`,
+  ),
+  'table-unnamed': warning(
+    (of: { mode: string | undefined }) =>
+      `is in the bundle and the manifest ${of.mode === undefined ? 'does not name it' : 'says it is absent'}; it was not read`,
+  ),
+  'table-absent': error(
+    (_of: { table: string }) => 'the manifest names this file, and it is not in the bundle',
+  ),
+  'not-a-table': note(() => 'is no table of OneRoster 1.1; it was not read'),
+  'column-spelled': note(
+    (of: { found: string; column: string }) => `the column ${shown(of.found)} was read as ${of.column}`,
+  ),
+  delimiter: warning(
+    (of: { delimiter: string }) =>
+      `its values are separated by ${of.delimiter === ';' ? 'semicolons' : 'tabs'}, not commas`,
+  ),
+  'status-unknown': error(
+    (of: Cell & { status: string }) =>
+      `${shown(of.status)} is not one of active, tobedeleted; the row was left out`,
+    columnOf,
+  ),
+  'too-wide': warning(
+    (of: Cell & { values: number; columns: number }) =>
+      `has ${of.values} values for ${of.columns} columns; the last ${of.values - of.columns} were left out`,
+    columnOf,
+  ),
+  'value-unlike': perRow(
+    (of: Cell & { required: boolean; fault: ValueFault }) =>
+      `${saidFault(of.fault)}; the ${rowOrValue(of.required)} was left out`,
+    columnOf,
+  ),
+  'reference-unknown': perRow(
+    (of: Cell & { required: boolean; key: string; refers: string }) =>
+      `${cut(of.key, 80)} is not in ${of.refers}.csv; the ${rowOrValue(of.required)} was left out`,
+    columnOf,
+  ),
+  'key-twice': error(
+    (of: Cell & { key: string }) => `${of.key} stands in an earlier row too; this one was left out`,
+    columnOf,
+  ),
+  'to-be-deleted': note(
+    (of: { rows: number }) => `${of.rows} rows are marked as to be deleted; they are not among those read`,
+  ),
+
+  // A roster that is brought in.
+  'login-taken': error(
+    (of: { login: string; owner: string }) =>
+      `the sign-in name ${of.login} is that of ${of.owner}; this person was taken without one`,
+  ),
+  'term-without-calendar': error(
+    (of: { term: string }) => `its term ${of.term} has no calendar yet; the class was left out`,
+  ),
+  'school-unknown': error(
+    (of: { school: string }) => `its school ${of.school} is not known here; the class was left out`,
+  ),
+  'periods-unreadable': warning((of: { problem: string }) => `${of.problem}; its meetings stay as they were`),
+  'enrolments-of-strangers': error(
+    (of: { rows: number }) =>
+      `${of.rows} rows name a class or a person that is not known here; they were left out`,
+  ),
+
+  // A course that is put together.
+  'line-item-unmet': warning(
+    (of: { title: string; met: 'another' | 'none' | number }) =>
+      `“${of.title}” ${saidMet(of.met)}; its dates and points were left out`,
+  ),
+  'line-items-days-only': note(
+    (of: { count: number; opens: string; due: string }) =>
+      `${of.count} line items give days only: they open at ${of.opens} and are due at ${of.due} where the course JSON says nothing else`,
+  ),
+  'item-unknown': warning(
+    (of: { item: string }) => `the item ${of.item} is not in the course; what was said of it was left out`,
+  ),
+  'category-unknown': warning(
+    (of: { item: string; category: string }) =>
+      `the item ${of.item} names the category ${of.category}, which the course does not have`,
+  ),
+  'not-in-class': warning(
+    (of: { item: string } | { student: string }) =>
+      `${'item' in of ? `the item ${of.item}` : `the student ${of.student}`} is not in this class; the row was left out`,
+  ),
+
+  // Tables of dates.
+  'table-of-dates': ofColumns(
+    note(
+      (of: { title: string; first: string; last: string | null }) =>
+        `a table of dates: “${of.title}” was read as the name, “${of.first}” as the first day${of.last === null ? '' : `, “${of.last}” as the last day`}; the upload page lets you say otherwise`,
+    ),
+  ),
+  'day-or-month-first': ofColumns(
+    warning(() => 'day and month cannot be told apart; the day was taken to come first'),
+  ),
+  'sheets-unread': note(
+    (of: { sheet: string; others: number }) =>
+      `the sheet “${of.sheet}” was read; ${of.others} other ${of.others === 1 ? 'sheet was' : 'sheets were'} not`,
+  ),
+  'first-day-absent': ofColumns(warning(() => 'is empty; the row was left out')),
+  'first-day-unreadable': ofColumns(
+    error(
+      (of: { value: string }) => `${quoted(of.value, 60)} is not a date with a year; the row was left out`,
+    ),
+  ),
+  'last-day-unreadable': ofColumns(
+    warning(
+      (of: { value: string }) =>
+        `${quoted(of.value, 60)} is not a date with a year; the row was read as one day`,
+    ),
+  ),
+  'last-day-before-first': ofColumns(
+    warning(
+      (of: { first: string; last: string }) =>
+        `${of.last} lies before ${of.first}; the row was read as one day`,
+    ),
+  ),
+  'no-name': ofColumns(warning(() => 'is empty; the event has no name')),
+}
+
+function saidMet(met: 'another' | 'none' | number): string {
+  if (met === 'another') return 'meets an item that another line item has met'
+  return met === 'none' ? 'meets no item of the course' : `has the title of ${met} items`
+}
+
+export type FindingCode = keyof typeof findingKinds
+/** What a finding of a code is told with: nothing, or what is known of it. */
+export type Known<Code extends FindingCode> = Parameters<(typeof findingKinds)[Code]['says']>
+export const findingCodes = Object.keys(findingKinds) as [FindingCode, ...FindingCode[]]
