@@ -31,6 +31,7 @@ export default defineConfig({
         },
       },
       {
+        resolve: { alias: { '~~': here('.'), '~': here('./app') } },
         test: {
           name: 'integration',
           include: ['tests/integration/**/*.test.ts'],

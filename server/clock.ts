@@ -13,7 +13,7 @@ export function now(env: Record<string, string | undefined> = process.env): Date
 /** An instant as the database keeps it: DATETIME(3), UTC. */
 export const stampOf = (date: Date): string => date.toISOString().slice(0, 23).replace('T', ' ')
 /** A DATETIME(3) of the database as an ISO instant. */
-export const instantText = (stamp: string): string => `${stamp.replace(' ', 'T')}Z`
+export const isoInstant = (stamp: string): string => `${stamp.replace(' ', 'T')}Z`
 
 const clocks = new Map<string, Intl.DateTimeFormat>()
 /** One formatter a zone is kept: making one is slow. */

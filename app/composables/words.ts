@@ -1,4 +1,4 @@
-import { dayText, meetingText, momentText, shortDay } from '~~/core/dates/words'
+import { counted, dayText, meetingText, momentText, numberText, shortDay } from '~~/core/dates/words'
 import type { DateField } from '~~/core/course/dates'
 import { kindWords } from '~~/core/course/model'
 import { sizeText } from '~~/core/formats/limits'
@@ -6,13 +6,8 @@ import { pointsText } from '~~/core/grading/points'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { RosterChangeView } from '~~/shared/api/registrar'
 
-export { dayText, kindWords, meetingText, momentText, pointsText, shortDay, sizeText }
+export { counted, dayText, kindWords, meetingText, momentText, numberText, pointsText, shortDay, sizeText }
 
-const numbers = new Intl.NumberFormat('en')
-export const numberText = (n: number): string => numbers.format(n)
-/** `1 item`, `3 items` */
-export const counted = (n: number, one: string, many = `${one}s`): string =>
-  `${numbers.format(n)} ${n === 1 ? one : many}`
 const fieldNames: Record<DateField, string> = { opens: 'Opens', due: 'Due', closes: 'Closes' }
 export const fieldName = (field: DateField): string => fieldNames[field]
 /** `HYD 240-01` */

@@ -36,7 +36,7 @@ const {
     <button class="link" type="button" :disabled="busy" @click="save({ hidden: !preferences.hidden })">
       {{ preferences.hidden ? 'Show it again' : 'Hide' }}
     </button>
-    <span v-if="problem" class="settle" role="alert">{{ problem.title }}. {{ problem.detail }}</span>
+    <ActionProblem :problem="problem" line />
   </div>
 </template>
 

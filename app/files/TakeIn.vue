@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { ImportRequest, UploadReply } from '~~/shared/api/uploads'
-import type { ApiProblem } from '~/composables/api'
 import { formatText } from './words'
 
 /** What a person may do with a file that has been read. Says what will happen, in numbers, before it does. */
@@ -16,59 +15,55 @@ const code = ref(guessed?.[1] ?? '')
 const section = ref('')
 const title = ref((guessed?.[2] ?? report.value.title ?? '').slice(0, 500))
 const term = ref(props.file.term ?? '')
-const problem = shallowRef<ApiProblem | null>(null)
-const busy = ref(false)
+const {
+  run: bringIn,
+  busy,
+  problem,
+} = useAction(async (request: ImportRequest) => {
+  await api.post(`/uploads/${props.file.id}/import`, request)
+  emit('taken')
+})
 const fault = (field: string): string | undefined =>
   problem.value?.errors.find(error => error.field === field)?.message
 const listed = ['term', 'code', 'section', 'title']
-async function take(request: ImportRequest): Promise<void> {
-  busy.value = true
-  problem.value = null
-  try {
-    await api.post(`/uploads/${props.file.id}/import`, request)
-    emit('taken')
-  } catch (error) {
-    problem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
+const asCourse = computed(() => ({
+  as: 'course' as const,
+  term: term.value,
+  code: code.value,
+  section: section.value,
+  title: title.value,
+}))
 const termName = computed(() => props.file.terms.find(entry => entry.code === term.value)?.name ?? '')
+/** What is still to do before days can be added, or the button that adds them. */
+const closuresText = computed(() => {
+  if (props.wantsColumns) return 'Confirm the columns first'
+  if (props.chosen.length === 0) return 'Mark the days first'
+  return `Add ${counted(props.chosen.length, 'closure')}${termName.value ? ` to ${termName.value}` : ''}`
+})
 </script>
 
 <template>
   <section>
-    <form v-if="file.may.keepAsCourse" @submit.prevent="take({ as: 'course', term, code, section, title })">
+    <form v-if="file.may.keepAsCourse" @submit.prevent="bringIn(asCourse)">
       <h2>Keep it as a course</h2>
       <p class="small">
         Adds one course with everything listed here, with you as its instructor. No shell is touched, and no
         student is in it.
       </p>
-      <label
-        >Term it was taught in<ElSelect v-model="term" aria-label="Term it was taught in"
-          ><ElOption
-            v-for="entry in file.terms"
-            :key="entry.code"
-            :value="entry.code"
-            :label="entry.name" /></ElSelect
-        ><span v-if="fault('term')" class="fault">{{ fault('term') }}</span></label
-      >
+      <FormField label="Term it was taught in" :fault="fault('term')">
+        <TermSelect v-model="term" :terms="file.terms" label="Term it was taught in" />
+      </FormField>
       <div class="pair">
-        <label
-          >Code<ElInput v-model="code" maxlength="40" placeholder="as HYD 240" /><span
-            v-if="fault('code')"
-            class="fault"
-            >{{ fault('code') }}</span
-          ></label
-        ><label>Section<ElInput v-model="section" maxlength="40" /></label>
+        <FormField label="Code" :fault="fault('code')">
+          <ElInput v-model="code" maxlength="40" placeholder="as HYD 240" />
+        </FormField>
+        <FormField label="Section" :fault="fault('section')">
+          <ElInput v-model="section" maxlength="40" />
+        </FormField>
       </div>
-      <label
-        >Title<ElInput v-model="title" type="textarea" autosize maxlength="500" /><span
-          v-if="fault('title')"
-          class="fault"
-          >{{ fault('title') }}</span
-        ></label
-      >
+      <FormField label="Title" :fault="fault('title')">
+        <ElInput v-model="title" type="textarea" autosize maxlength="500" />
+      </FormField>
       <button class="act" type="submit" :disabled="busy">Keep as a course</button>
     </form>
     <div v-else-if="file.may.importRoster">
@@ -77,7 +72,7 @@ const termName = computed(() => props.file.terms.find(entry => entry.code === te
         People, classes and enrolments that are new are added; those that are known are brought up to date.
         Nobody and nothing is deleted, whatever the bundle leaves out.
       </p>
-      <button class="act" type="button" :disabled="busy" @click="take({ as: 'roster' })">
+      <button class="act" type="button" :disabled="busy" @click="bringIn({ as: 'roster' })">
         Bring the roster in
       </button>
     </div>
@@ -86,27 +81,16 @@ const termName = computed(() => props.file.terms.find(entry => entry.code === te
       <p class="small">
         The days you mark become closures of a term. Every plan into that term then moves work off them.
       </p>
-      <label
-        >Term<ElSelect v-model="term" aria-label="Term"
-          ><ElOption
-            v-for="entry in file.terms"
-            :key="entry.code"
-            :value="entry.code"
-            :label="entry.name" /></ElSelect
-      ></label>
+      <FormField label="Term">
+        <TermSelect v-model="term" :terms="file.terms" label="Term" />
+      </FormField>
       <button
         class="act"
         type="button"
         :disabled="busy || wantsColumns || !chosen.length"
-        @click="take({ as: 'closures', term, events: chosen })"
+        @click="bringIn({ as: 'closures', term, events: chosen })"
       >
-        {{
-          wantsColumns
-            ? 'Confirm the columns first'
-            : chosen.length
-              ? `Add ${counted(chosen.length, 'closure')}${termName ? ` to ${termName}` : ''}`
-              : 'Mark the days first'
-        }}
+        {{ closuresText }}
       </button>
     </div>
     <div v-else class="note">
@@ -136,19 +120,10 @@ section > div {
   display: grid;
   gap: 12px;
 }
-label {
-  display: grid;
-  gap: 3px;
-  font-size: 12.5px;
-  color: var(--ink-soft);
-}
 .pair {
   display: grid;
   grid-template-columns: 1fr 84px;
   gap: 12px;
-}
-.fault {
-  color: var(--buoy);
 }
 .act {
   justify-self: start;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
+import { watchDebounced } from '@vueuse/core'
 import type { ShellLine, ShellsReply } from '~~/shared/api/shells'
-import type { ApiProblem } from '~/composables/api'
 import { findable, rowsOf, termOf, viewNames, views, type Row, type View } from '~/shells/index-filter'
 import NoShells from '~/shells/NoShells.vue'
 import ShellRow from '~/shells/ShellRow.vue'
@@ -61,26 +61,15 @@ const drawn = computed(() =>
 
 // Only rows in sight are looked up in full; what has been looked up stays until the list is fetched again.
 const lines = shallowRef(new Map<string, ShellLine>())
-const lookProblem = shallowRef<ApiProblem | null>(null)
-let timer: ReturnType<typeof setTimeout> | undefined
 const inSight = computed(() => drawn.value.flatMap(({ row }) => ('line' in row ? [row.line.id] : [])))
-async function lookUp(): Promise<void> {
+const { refresh: lookUp, problem: lookProblem } = useLoaded(async () => {
   const wanted = inSight.value.filter(id => !lines.value.has(id)).slice(0, 40)
   if (wanted.length === 0) return
-  try {
-    const { shells } = await api.get<{ shells: ShellLine[] }>(`/shells/lines?ids=${wanted.join(',')}`)
-    lines.value = new Map([...lines.value, ...shells.map(shell => [shell.course.id, shell] as const)])
-    lookProblem.value = null
-  } catch (error) {
-    lookProblem.value = asProblem(error)
-  }
-}
-watch(inSight, () => {
-  clearTimeout(timer)
-  timer = setTimeout(() => void lookUp(), lines.value.size === 0 ? 0 : 90)
+  const { shells } = await api.get<{ shells: ShellLine[] }>(`/shells/lines?ids=${wanted.join(',')}`)
+  lines.value = new Map([...lines.value, ...shells.map(shell => [shell.course.id, shell] as const)])
 })
+watchDebounced(inSight, () => void lookUp(), { debounce: () => (lines.value.size === 0 ? 0 : 90) })
 async function again(): Promise<void> {
-  lookProblem.value = null
   lines.value = new Map()
   await refresh()
   await lookUp()

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
 import type { PeopleReply } from '~~/shared/api/people'
-import type { ApiProblem } from '~/composables/api'
 
 useHead({ title: 'People · Northtide' })
 const text = ref('')
@@ -11,20 +10,20 @@ const { data, problem, refresh } = useLoaded(() =>
 onMounted(refresh)
 watchDebounced(text, () => void refresh(), { debounce: 150 })
 const giving = ref<{ person: string; duty: 'coordinator' | 'office'; org: string } | null>(null)
-const actProblem = shallowRef<ApiProblem | null>(null)
+const { run: put, problem: actProblem } = useAction(
+  async (person: string, duty: { duty: 'coordinator' | 'office'; org: string; holds: boolean }) => {
+    await api.put(`/people/${person}/duties`, duty)
+    giving.value = null
+  },
+)
+/** Whatever came of it, the list shows how things stand. */
 async function change(
   person: string,
   duty: 'coordinator' | 'office',
   org: string,
   holds: boolean,
 ): Promise<void> {
-  actProblem.value = null
-  try {
-    await api.put(`/people/${person}/duties`, { duty, org, holds })
-    giving.value = null
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  }
+  await put(person, { duty, org, holds })
   await refresh()
 }
 const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
@@ -47,10 +46,7 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
       aria-label="Find a person"
     />
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
-    <div v-if="actProblem" class="note buoy" role="alert">
-      <h3>{{ actProblem.title }}</h3>
-      <p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p>
-    </div>
+    <ActionProblem :problem="actProblem" />
     <LoadingLines v-if="!data && !problem" what="Fetching people …" />
     <table v-else-if="data?.people.length" class="ruled">
       <thead>

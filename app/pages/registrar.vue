@@ -1,28 +1,16 @@
 <script setup lang="ts">
 import type { RegistrarReply } from '~~/shared/api/registrar'
-import type { ApiProblem } from '~/composables/api'
 
 useHead({ title: 'Registrar · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<RegistrarReply>('/registrar'))
 onMounted(refresh)
 const latest = computed(() => data.value?.fetches[0])
 const waiting = computed(() => latest.value?.state === 'waiting')
-let timer: ReturnType<typeof setTimeout> | undefined
-watch([data, problem], () => {
-  clearTimeout(timer)
-  if (waiting.value) timer = setTimeout(() => void refresh(), 700)
+useRefreshWhile(waiting, refresh, 700)
+const { run: ask, problem: actProblem } = useAction(async () => {
+  await api.post('/registrar', {})
+  await refresh()
 })
-onUnmounted(() => clearTimeout(timer))
-const actProblem = shallowRef<ApiProblem | null>(null)
-async function ask(): Promise<void> {
-  actProblem.value = null
-  try {
-    await api.post('/registrar', {})
-    await refresh()
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  }
-}
 const states = {
   waiting: 'under way …',
   new: 'brought changes',
@@ -95,10 +83,7 @@ const lastGood = computed(() =>
           {{ waiting ? 'Asking the registrar …' : 'Ask the registrar now' }}
         </button>
         <p class="soft small">It is asked by itself every {{ data.minutes }} minutes.</p>
-        <div v-if="actProblem" class="note buoy" role="alert">
-          <h3>{{ actProblem.title }}</h3>
-          <p class="small">{{ actProblem.detail }}</p>
-        </div>
+        <ActionProblem :problem="actProblem" />
         <h2>Asked lately</h2>
         <ul>
           <li v-for="entry in data.fetches" :key="entry.id">

@@ -1,27 +1,19 @@
 <script setup lang="ts">
-import type { ApiProblem } from '~/composables/api'
-
 definePageMeta({ layout: false })
 useHead({ title: 'Sign in · Northtide' })
 const session = useSession()
 const route = useRoute()
 const login = ref('')
 const password = ref('')
-const busy = ref(false)
-const problem = shallowRef<ApiProblem | null>(null)
-async function enter(): Promise<void> {
-  busy.value = true
-  problem.value = null
-  try {
-    await session.signIn(login.value, password.value)
-    const back = String(route.query.back ?? '/')
-    await navigateTo(/^\/(?!\/)/.test(back) ? back : '/')
-  } catch (error) {
-    problem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
+const {
+  run: enter,
+  busy,
+  problem,
+} = useAction(async () => {
+  await session.signIn(login.value, password.value)
+  const back = String(route.query.back ?? '/')
+  await navigateTo(/^\/(?!\/)/.test(back) ? back : '/')
+})
 </script>
 
 <template>

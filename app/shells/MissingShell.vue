@@ -96,10 +96,7 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
         <label>Section<ElInput v-model="section" placeholder="any" maxlength="20" /></label>
         <button class="act" type="submit" :disabled="busy || !term || !code.trim()">Find out why</button>
       </form>
-      <div v-if="actProblem" class="note buoy" role="alert">
-        <h3>{{ actProblem.title }}</h3>
-        <p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p>
-      </div>
+      <ActionProblem :problem="actProblem" />
       <div v-if="found" class="note why" :class="{ brass: found.desk }" role="status">
         <h3>{{ reasons[found.reason] }}</h3>
         <template v-if="found.reason === 'hidden' || found.reason === 'there'"

@@ -1,38 +1,34 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
 import type { GuardReply } from '~~/shared/api/shells'
-import type { ApiProblem } from '~/composables/api'
 
 /** A course that no registrar knows. Says first which shells with a roster it would stand beside. */
 const [term, code, section, title] = [ref(''), ref(''), ref(''), ref('')]
+const asked = computed(() => ({
+  term: term.value,
+  code: code.value,
+  section: section.value,
+  title: title.value,
+}))
 const { data, problem, refresh } = useLoaded(() =>
-  api.get<GuardReply>(
-    `/courses/guard?${new URLSearchParams({ term: term.value, code: code.value, section: section.value, title: title.value })}`,
-  ),
+  api.get<GuardReply>(`/courses/guard?${new URLSearchParams(asked.value)}`),
 )
 watchDebounced([term, code, section, title], () => void refresh(), { debounce: 200 })
 onMounted(refresh)
 watch(data, found => {
   if (!term.value) term.value = found?.terms[0]?.code ?? ''
 })
-const busy = ref(false)
-const actProblem = shallowRef<ApiProblem | null>(null)
+const {
+  run: make,
+  busy,
+  problem: actProblem,
+} = useAction(async () => {
+  const { id } = await api.post<{ id: string }>('/courses', asked.value)
+  await navigateTo(`/fill/${id}`)
+})
 const fault = (field: string): string | undefined =>
   actProblem.value?.errors.find(error => error.field === field)?.message ??
   data.value?.faults.find(entry => entry.field === field)?.message
-async function make(): Promise<void> {
-  busy.value = true
-  actProblem.value = null
-  try {
-    await navigateTo(
-      `/fill/${(await api.post<{ id: string }>('/courses', { term: term.value, code: code.value, section: section.value, title: title.value })).id}`,
-    )
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
 const shells = computed(() => (code.value.trim() ? (data.value?.shells ?? []) : []))
 </script>
 
@@ -40,31 +36,21 @@ const shells = computed(() => (code.value.trim() ? (data.value?.shells ?? []) : 
   <div class="beside">
     <form @submit.prevent="make">
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
-      <label
-        >Term<ElSelect v-model="term" aria-label="Term"
-          ><ElOption
-            v-for="entry in data?.terms ?? []"
-            :key="entry.code"
-            :value="entry.code"
-            :label="entry.name" /></ElSelect
-        ><span v-if="fault('term')" class="fault">{{ fault('term') }}</span></label
-      >
+      <FormField label="Term" :fault="fault('term')">
+        <TermSelect v-model="term" :terms="data?.terms ?? []" label="Term" />
+      </FormField>
       <div class="two">
-        <label
-          >Course code<ElInput v-model="code" placeholder="as HYD 240" maxlength="60" /><span
-            v-if="fault('code')"
-            class="fault"
-            >{{ fault('code') }}</span
-          ></label
-        ><label>Section<ElInput v-model="section" maxlength="20" /></label>
+        <FormField label="Course code" :fault="fault('code')">
+          <ElInput v-model="code" placeholder="as HYD 240" maxlength="60" />
+        </FormField>
+        <FormField label="Section">
+          <ElInput v-model="section" maxlength="20" />
+        </FormField>
       </div>
-      <label
-        >Title that students see<ElInput v-model="title" maxlength="200" /><span
-          v-if="fault('title')"
-          class="fault"
-          >{{ fault('title') }}</span
-        ><span v-if="fault('label')" class="settle small">{{ fault('label') }}</span></label
-      >
+      <FormField label="Title that students see" :fault="fault('title')">
+        <ElInput v-model="title" maxlength="200" />
+        <span v-if="fault('label')" class="settle small">{{ fault('label') }}</span>
+      </FormField>
       <div v-if="shells.length" class="note brass guard" role="status">
         <h3>The registrar has {{ shells.length === 1 ? 'a shell' : 'shells' }} for this class</h3>
         <p class="small">
@@ -77,10 +63,7 @@ const shells = computed(() => (code.value.trim() ? (data.value?.shells ?? []) : 
           >
         </p>
       </div>
-      <div v-if="actProblem && !actProblem.errors.length" class="note buoy" role="alert">
-        <h3>{{ actProblem.title }}</h3>
-        <p>{{ actProblem.detail }}</p>
-      </div>
+      <ActionProblem :problem="actProblem?.errors.length ? null : actProblem" />
       <button
         class="act"
         :class="{ plain: shells.length }"
@@ -113,11 +96,7 @@ form {
   max-width: 520px;
   justify-items: start;
 }
-label {
-  display: grid;
-  gap: 3px;
-  font-size: 12.5px;
-  color: var(--ink-soft);
+form > label {
   width: 100%;
 }
 .two {
@@ -125,9 +104,6 @@ label {
   grid-template-columns: 1fr 110px;
   gap: 14px;
   width: 100%;
-}
-.fault {
-  color: var(--buoy);
 }
 .guard {
   width: 100%;

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { CourseLine, CourseReply } from '~~/shared/api/courses'
 import type { GuardReply } from '~~/shared/api/shells'
-import type { ApiProblem } from '~/composables/api'
 
 /** A plan before there is a shell: against a term, or (in place) the same course again. */
 const props = defineProps<{ mode: 'roll' | 'in-place' }>()
@@ -27,21 +26,15 @@ const mayBe = (course: CourseLine): boolean =>
   props.mode === 'roll' ||
   ((course.role === 'instructor' || course.role === 'office') &&
     ['registrar', 'hand'].includes(course.origin))
-const busy = ref(false)
-const actProblem = shallowRef<ApiProblem | null>(null)
-async function start(): Promise<void> {
-  busy.value = true
-  actProblem.value = null
-  try {
-    await navigateTo(
-      `/plans/${(await api.post<{ id: string }>('/plans/awaited', { sources: [source.value!.id], term: term.value, mode: props.mode })).id}/pair`,
-    )
-  } catch (error) {
-    actProblem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
+const {
+  run: start,
+  busy,
+  problem: actProblem,
+} = useAction(async () => {
+  const asked = { sources: [there(source.value).id], term: term.value, mode: props.mode }
+  const { id } = await api.post<{ id: string }>('/plans/awaited', asked)
+  await navigateTo(`/plans/${id}/pair`)
+})
 </script>
 
 <template>
@@ -73,10 +66,7 @@ async function start(): Promise<void> {
           <p v-if="data && !terms.length" class="settle">
             There is no term after {{ source.term.name }} here yet. The academic office adds terms.
           </p>
-          <div v-if="actProblem" class="note buoy" role="alert">
-            <h3>{{ actProblem.title }}</h3>
-            <p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p>
-          </div>
+          <ActionProblem :problem="actProblem" />
           <button class="act" type="submit" :disabled="busy || !term">
             {{ mode === 'in-place' ? `Plan ${codeText(source)} in place` : 'Plan against this term' }}
           </button>

@@ -1,7 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { item, planReply } from '~/testing/plan'
+import { item, somePlan } from '~/testing/plan'
 import { usePlan } from './plan/store'
 import SavingNote from './SavingNote.vue'
 
@@ -20,8 +20,8 @@ afterEach(() => vi.unstubAllGlobals())
 
 describe('the note of a change that could not be saved', () => {
   async function noteAfter(status: number): Promise<ReturnType<typeof mount>> {
-    const reply = planReply({ nodes: [item('a')] })
-    const theirs = planReply({ nodes: [item('a')], revision: 2, savedBy: 'T. Okonjo' })
+    const reply = somePlan({ nodes: [item('a')] })
+    const theirs = somePlan({ nodes: [item('a')], revision: 2, savedBy: 'T. Okonjo' })
     theirs.document = { ...theirs.document, names: { ...theirs.document.names, title: 'Theirs' } }
     let loads = 0
     vi.stubGlobal('fetch', (_: string, { method }: RequestInit) => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { mapCounts } from '~~/core/student-data/student-data'
-import { item, planReply } from '~/testing/plan'
+import { item, somePlan } from '~/testing/plan'
 import { clashesText } from './clashes'
 import { effectSentence } from './run/effect'
 import { stageNotes } from './stage-notes'
@@ -26,7 +26,7 @@ describe('what a run does, in a sentence', () => {
 })
 describe('the notes under the stages', () => {
   const studentData = mapCounts(() => 0)
-  const plan = planReply({})
+  const plan = somePlan({})
   plan.source = { ...plan.source, studentData }
   const progress = { carried: 97, items: 98, dates: 98, settle: 1 }
   it('count, and say what must be looked at', () => {

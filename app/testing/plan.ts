@@ -25,7 +25,7 @@ export const unit = (lineage: string, given: Partial<OutlineNode> = {}): Outline
   item(lineage, { type: 'unit', kind: null, ...given })
 
 /** What the server says of a plan, as far as a test looks at it. */
-export function planReply(given: {
+export function somePlan(given: {
   document?: PlanDocument
   revision?: number
   savedBy?: string

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { rrulestr } from 'rrule'
 import { describe, expect, it } from 'vitest'
 import ICAL from 'ical.js'
-import { ruleOf, stampOf } from '../formats/icalendar/rule'
+import { ruleOf, stampOfValue } from '../formats/icalendar/rule'
 import { dayOf, isoOf } from './day'
 import { occurrences, type RecurrenceRule } from './recurrence'
 
@@ -22,7 +22,7 @@ const clock = (second: number): string =>
   `${String(Math.floor(second / 3600)).padStart(2, '0')}:${String(Math.floor(second / 60) % 60).padStart(2, '0')}:${String(second % 60).padStart(2, '0')}`
 function expand(text: string, start: string, most = 30, last = '2200-01-01', first = start): string[] {
   const found: string[] = []
-  for (const moment of occurrences(parsed(text), stampOf(start)!.moment, dayOf(first), dayOf(last), {
+  for (const moment of occurrences(parsed(text), stampOfValue(start)!.moment, dayOf(first), dayOf(last), {
     left: 5_000_000,
   })) {
     found.push(`${isoOf(moment.day)}T${clock(moment.second)}`)

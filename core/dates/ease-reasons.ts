@@ -1,5 +1,6 @@
 import { reason, type Told } from './reason'
-import { counted, saidDay } from './saying'
+import { saidDay } from './saying'
+import { counted } from './words'
 
 interface Details {
   why: 'crowd' | 'day' | 'room'

@@ -3,7 +3,8 @@ import type { Term } from '../calendar/term'
 import type { Crossing, Draft } from './draft'
 import { bit } from './flags'
 import { reason } from './reason'
-import { counted, distanceText, saidDay } from './saying'
+import { distanceText, saidDay } from './saying'
+import { counted } from './words'
 
 /** Parts of a term, as a date of the source lies in them (`docs/dates.md` §3, which calls them zones). */
 export type Phase = 'before' | 'classes' | 'after' | 'exams'

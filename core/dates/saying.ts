@@ -1,12 +1,10 @@
 import type { DateField } from '../course/dates'
-import { dayText, momentText, weekdayName } from './words'
+import { counted, dayText, momentText, weekdayName } from './words'
 
 /** Words that several reasons share. A date that is not there reads as nothing. */
 export const saidDay = (text: string | null): string => (text === null ? '' : dayText(text))
 export const saidMoment = (text: string | null): string => (text === null ? '' : momentText(text))
 export const saidTime = (text: string | null): string => (text === null ? '' : text.slice(11))
-/** `1 day`, `3 days` */
-export const counted = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`
 
 /** A date field in the middle of a sentence. */
 export const fieldWord: Record<DateField, string> = { opens: 'opening', due: 'due date', closes: 'closing' }

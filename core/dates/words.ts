@@ -3,6 +3,13 @@ import { dayOf, weekdayOf } from '../calendar/day'
 const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
+const numbers = new Intl.NumberFormat('en')
+/** `1,200` */
+export const numberText = (n: number): string => numbers.format(n)
+/** `1 item`, `3 items` */
+export const counted = (n: number, one: string, many = `${one}s`): string =>
+  `${numberText(n)} ${n === 1 ? one : many}`
+
 /** Monday … Sunday of an ISO weekday. */
 export const weekdayName = (weekday: number): string => weekdays[weekday - 1]!
 /** Mon … Sun of an ISO weekday. */

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import { codeKey, codePattern, codePatterns } from '../../core/pairing/codes'
 import type { CodeKnowledge } from '../../core/pairing/suggest'
 import { codeRules, type CodeRules, type CodesReply } from '../../shared/api/codes'
-import { instantText } from '../clock'
+import { isoInstant } from '../clock'
 import { refuse } from '../errors/refusal'
 import type { FieldProblem } from '../errors/refusals'
 import { writeLog } from '../log/log.queries'
@@ -38,7 +38,7 @@ export async function readCodes(db: Knex, person: Person): Promise<CodesReply> {
   return {
     revision: found?.revision ?? 0,
     rules,
-    saved: found && { by: found.by, at: instantText(found.at) },
+    saved: found && { by: found.by, at: isoInstant(found.at) },
     may: { edit: isOffice(person) },
     codes: [...codes.values()].slice(0, triedAtMost),
   }

@@ -3,7 +3,7 @@ import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
 import type { Body, CourseContent, CourseNode, ItemKind, ItemState } from '../../core/course/model'
 import { inCourseOrder, type OutlineNode } from '../../core/course/outline'
 import { parsePoints, pointsText } from '../../core/grading/points'
-import { inBatches, json, jsonOf, rowsOf, written } from '../db/rows'
+import { inBatches, json, jsonOf, selectRows, written } from '../db/rows'
 import type { GradeCategoryRow, ItemRow, UnitRow } from '../db/tables'
 import { storeStreams } from './bodies.queries'
 import { contentOf } from './sections.queries'
@@ -126,7 +126,7 @@ export interface ItemWhole {
   settings: Record<string, unknown>
 }
 export async function loadItem(db: Knex, courseId: string, lineage: string): Promise<ItemWhole | null> {
-  const [row] = await rowsOf<ItemRow & { category_title: string | null }>(
+  const [row] = await selectRows<ItemRow & { category_title: string | null }>(
     db,
     `SELECT items.*, grade_categories.title AS category_title
      FROM items

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import { countsOf } from '../../core/student-data/student-data'
 import type { CourseLine, CourseReply, CoursesReply, CourseWhole } from '../../shared/api/courses'
 import { loadCalendar } from '../calendars/terms.queries'
-import { instantText } from '../clock'
+import { isoInstant } from '../clock'
 import { notFound } from '../errors/refusal'
 import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
@@ -94,7 +94,7 @@ async function lastRunInto(db: Knex, person: Person, id: string): Promise<Course
   return {
     id: run.id,
     planId: run.planId,
-    at: instantText(run.finishedAt),
+    at: isoInstant(run.finishedAt),
     by: run.by,
     source,
     added: added.map(entry => entry.lineage),

@@ -279,7 +279,7 @@ function toolOf(settings: Record<string, unknown>): ItemReply['tool'] {
 // What a browser may show in place; everything else is a download, so that no file can run as a page of ours.
 const shown = /^(image\/(png|jpeg|gif|svg\+xml)|application\/pdf|text\/plain|video\/mp4|audio\/mpeg)$/
 /** The bytes of a file item, and how they may be sent. */
-export async function readFile(
+export async function readItemFile(
   db: Knex,
   person: Person,
   courseId: string,

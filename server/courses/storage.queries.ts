@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { countOf, rowsOf } from '../db/rows'
+import { countOf, selectRows } from '../db/rows'
 
 /** What content takes: bytes of bodies, each counted once; how many of them no other course shares; rows, by their mean length. */
 export interface Storage {
@@ -12,7 +12,7 @@ const tables = ['units', 'items', 'grade_categories'] as const
 
 export async function storageOf(db: Knex, courseIds: readonly string[]): Promise<Storage> {
   const ids = [...courseIds]
-  const [bodies] = await rowsOf<{ bodies: string; own: string }>(
+  const [bodies] = await selectRows<{ bodies: string; own: string }>(
     db,
     `SELECT COALESCE(SUM(size), 0) AS bodies, COALESCE(SUM(IF(elsewhere, 0, size)), 0) AS own
      FROM (
@@ -32,7 +32,7 @@ export async function storageOf(db: Knex, courseIds: readonly string[]): Promise
   return storage
 }
 async function meanRowLength(db: Knex, table: string): Promise<number> {
-  const [row] = await rowsOf<{ mean: number | null }>(
+  const [row] = await selectRows<{ mean: number | null }>(
     db,
     `SELECT avg_row_length AS mean FROM information_schema.tables
      WHERE table_schema = DATABASE() AND table_name = ?`,

@@ -16,7 +16,11 @@ export const jsonOf = <T>(column: Json<T>): T =>
   (typeof column === 'string' ? JSON.parse(column) : column) as T
 
 /** Rows that a raw query finds. `Row` says what the query selects. */
-export async function rowsOf<Row>(db: Knex, sql: string, bindings: Knex.RawBinding | object): Promise<Row[]> {
+export async function selectRows<Row>(
+  db: Knex,
+  sql: string,
+  bindings: Knex.RawBinding | object,
+): Promise<Row[]> {
   const [rows] = (await db.raw(sql, bindings as Knex.ValueDict)) as [Row[]]
   return rows
 }

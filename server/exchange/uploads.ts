@@ -4,7 +4,7 @@ import type { Knex } from 'knex'
 import type { OutlineEntry } from '../../core/formats/report'
 import type { ImportRequest, UploadReply, UploadsReply } from '../../shared/api/uploads'
 import { listTerms, type TermLine } from '../calendars/terms.queries'
-import { instantText } from '../clock'
+import { isoInstant } from '../clock'
 import { bodyParts, inParts } from '../courses/bodies.queries'
 import { inTransaction } from '../db/connection'
 import { notFound, refuse, type Refusal } from '../errors/refusal'
@@ -92,7 +92,7 @@ export async function listUploads(db: Knex, person: Person): Promise<UploadsRepl
       name: upload.name,
       size: upload.size,
       state: stateOf(upload, jobs.get(upload.id)),
-      arrivedAt: instantText(upload.arrivedAt),
+      arrivedAt: isoInstant(upload.arrivedAt),
     })),
   }
 }
@@ -144,7 +144,7 @@ export async function viewUpload(db: Knex, person: Person, id: string): Promise<
     name: upload.name,
     size: upload.size,
     state: stateOf(upload, job),
-    arrivedAt: instantText(upload.arrivedAt),
+    arrivedAt: isoInstant(upload.arrivedAt),
     progress: { done: job?.done ?? 0, total: job?.total ?? 0 },
     problem: job?.state === 'failed' ? job.problem : null,
     report: report && reportTold(report),

@@ -13,7 +13,7 @@ export const itemAddress = z.object({ id, lineage })
 /** Media type of a workbook (Office Open XML). */
 export const workbookType = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 /** Sends a text, or bytes, as a file to keep. */
-export function sendFile<T extends string | Buffer>(
+export function replyWithFile<T extends string | Buffer>(
   event: H3Event,
   name: string,
   mediaType: string,

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import type { LogReply, LogWish } from '../../shared/api/people'
-import { instantText } from '../clock'
+import { isoInstant } from '../clock'
 import { coursesOf, dutyReach } from '../courses/access'
 import { isOffice, type Person } from '../people/people.queries'
 import { readLog } from './log.queries'
@@ -22,7 +22,7 @@ export async function viewLog(db: Knex, person: Person, wish: LogWish): Promise<
     within: everything ? null : { personId: person.id, courses: (await coursesOf(db, person))() },
   })
   return {
-    lines: lines.slice(0, page).map(line => ({ ...line, at: instantText(line.at) })),
+    lines: lines.slice(0, page).map(line => ({ ...line, at: isoInstant(line.at) })),
     more: lines.length > page,
     everything: isOffice(person),
   }

@@ -6,7 +6,7 @@ import type { PlanDocument } from '../../core/plan/document'
 import type { CourseLine, CourseWhole } from '../../shared/api/courses'
 import type { PlanReply, PlanSaved, PlansReply, PlanState } from '../../shared/api/plans'
 import { zoneRules } from '../calendars/zones'
-import { instantText, now } from '../clock'
+import { isoInstant, now } from '../clock'
 import { accessToCourse, accessToCourses, coursesOf, readableCourses } from '../courses/access'
 import { codeKnowledge } from '../courses/codes'
 import { coursesInTerm } from '../courses/courses.queries'
@@ -24,7 +24,7 @@ import { joinable } from './sections'
 
 type Told = { by: string; since: string } | null
 const writingTold = (held: Writing | undefined): Told =>
-  held ? { by: held.by, since: instantText(held.since) } : null
+  held ? { by: held.by, since: isoInstant(held.since) } : null
 const writerOf = async (db: Knex, plan: queries.Plan): Promise<Told> => {
   const course = queries.writtenCourse(plan)
   return writingTold((await writingInto(db, [course])).get(course))
@@ -95,14 +95,14 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     state: plan.state,
     mode: plan.mode,
     document: plan.document,
-    savedAt: instantText(plan.updatedAt),
+    savedAt: isoInstant(plan.updatedAt),
     savedBy: plan.updatedBy,
     source,
     more,
     target,
     zone: zoneFor(plan.document, [source, ...more], target),
     may: { edit: own.plan && isDraft, run: own.run && isDraft && (hasShell || !isRoll) },
-    run: run ? { id: run.id, at: instantText(run.finishedAt), by: run.by } : null,
+    run: run ? { id: run.id, at: isoInstant(run.finishedAt), by: run.by } : null,
     set: set.map(other => ({ id: other.id, course: lineIn(lines)(other.targetId), state: other.state })),
     siblings: sisters,
     sections: isRoll && hasShell ? await sectionsToJoin(db, plan, sisters) : [],
@@ -137,7 +137,7 @@ export async function planState(db: Knex, id: string): Promise<PlanState> {
   return {
     revision: plan.revision,
     state: plan.state,
-    savedAt: instantText(plan.updatedAt),
+    savedAt: isoInstant(plan.updatedAt),
     savedBy: plan.updatedBy,
     writing: await writerOf(db, plan),
   }
@@ -173,7 +173,7 @@ export async function savePlan(
   )
   if (saved) return { revision: revision + 1, savedAt: now().toISOString() }
   const theirs = await queries.findPlan(db, id)
-  throw refuse('plan-changed', theirs && { by: theirs.updatedBy, at: instantText(theirs.updatedAt) })
+  throw refuse('plan-changed', theirs && { by: theirs.updatedBy, at: isoInstant(theirs.updatedAt) })
 }
 
 export async function discardPlan(db: Knex, person: Person, id: string): Promise<void> {
@@ -213,9 +213,9 @@ export async function listPlans(db: Knex, person: Person): Promise<PlansReply> {
         mode: plan.mode,
         sources: plan.sourceIds.map(lineIn(lines)),
         target: lineIn(lines)(plan.targetId),
-        updatedAt: instantText(plan.updatedAt),
+        updatedAt: isoInstant(plan.updatedAt),
         updatedBy: plan.updatedBy,
-        run: run ? { id: run.id, at: instantText(run.finishedAt), items: run.effect.added.items } : null,
+        run: run ? { id: run.id, at: isoInstant(run.finishedAt), items: run.effect.added.items } : null,
         writing: writingTold(writing.get(plan.targetId)),
       }
     }),

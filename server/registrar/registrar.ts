@@ -3,7 +3,7 @@ import { FormatRefusal } from '../../core/formats/refusal'
 import type { ReadLimits } from '../../core/formats/limits'
 import { readOneRoster } from '../../core/formats/oneroster/read'
 import type { RegistrarReply } from '../../shared/api/registrar'
-import { instantText, now, stampOf } from '../clock'
+import { isoInstant, now, stampOf } from '../clock'
 import { readableCourses } from '../courses/access'
 import { courseLines, lineIn } from '../courses/lines'
 import { inTransaction } from '../db/connection'
@@ -109,14 +109,14 @@ export async function readRegistrar(db: Knex, person: Person): Promise<Registrar
     minutes: address?.minutes ?? null,
     fetches: fetches.map(fetch => ({
       ...fetch,
-      startedAt: instantText(fetch.startedAt),
-      finishedAt: fetch.finishedAt && instantText(fetch.finishedAt),
+      startedAt: isoInstant(fetch.startedAt),
+      finishedAt: fetch.finishedAt && isoInstant(fetch.finishedAt),
       findings: office ? fetch.findings : [],
     })),
     changes: changes.map(({ fetchId, courseId, ...change }) => ({
       ...change,
       fetch: fetchId,
-      at: instantText(change.at),
+      at: isoInstant(change.at),
       course: lineOf(courseId),
     })),
   }

@@ -5,7 +5,7 @@ import { reasonsOf } from '../../core/dates/plan'
 import type { Effect, Placement } from '../../core/plan/compile'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import type { ShellFacts } from '../../core/plan/shell-facts'
-import { inBatches, json, jsonOf, rowsOf, written } from '../db/rows'
+import { inBatches, json, jsonOf, selectRows, written } from '../db/rows'
 import type { AuditLine, FactChange, RunEntryRow, RunRow } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
@@ -160,7 +160,7 @@ export async function writeDates(trx: Knex, runId: string, courseId: string): Pr
 }
 /** How many dates stand in a course on the items that a run wrote. */
 export async function countDates(trx: Knex, runId: string, courseId: string): Promise<number> {
-  const [row] = await rowsOf<{ dates: number }>(
+  const [row] = await selectRows<{ dates: number }>(
     trx,
     `SELECT COUNT(items.opens) + COUNT(items.due) + COUNT(items.closes) AS dates
      FROM items JOIN run_entries e ON e.run_id = :runId AND e.entity = 'item' AND e.lineage = items.lineage
@@ -232,7 +232,7 @@ const named = (table: string): string => `
   LEFT JOIN ${table}
     ON ${table}.course_id = COALESCE(e.source_course_id, :source) AND ${table}.lineage = e.lineage`
 export async function loadEntries(db: Knex, run: Pick<Run, 'id' | 'sourceId'>): Promise<EntryLine[]> {
-  const rows = await rowsOf<EntryColumns>(
+  const rows = await selectRows<EntryColumns>(
     db,
     `SELECT e.*, COALESCE(items.title, units.title, grade_categories.title) AS title, items.kind AS kind
      FROM run_entries e ${named('items')} ${named('units')} ${named('grade_categories')}

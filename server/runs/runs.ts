@@ -11,7 +11,7 @@ import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
-import { instantText, now, stampOf } from '../clock'
+import { isoInstant, now, stampOf } from '../clock'
 import { loadOutline } from '../courses/content.queries'
 import { loadCourse, lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
@@ -55,7 +55,7 @@ export async function runPlan(
   const course = writtenCourse(wanted)
   if (!(await beginWriting(db, course, person.id, planId))) {
     const held = (await writingInto(db, [course])).get(course)
-    const told = held && { by: held.by, since: instantText(held.since).slice(11, 16) }
+    const told = held && { by: held.by, since: isoInstant(held.since).slice(11, 16) }
     throw refuse('somebody-is-writing', told ?? null)
   }
   try {
@@ -231,8 +231,8 @@ export async function readRun(db: Knex, person: Person, id: string): Promise<Run
     source: lineOf(run.sourceId),
     target: lineOf(run.targetId),
     by: run.by,
-    startedAt: instantText(run.startedAt),
-    finishedAt: instantText(run.finishedAt),
+    startedAt: isoInstant(run.startedAt),
+    finishedAt: isoInstant(run.finishedAt),
     effect: run.effect,
     audit: run.audit,
     entries: entries

@@ -1,7 +1,7 @@
 import { randomInt } from 'node:crypto'
 import type { Knex } from 'knex'
 import type { NewShare, SharesReply } from '../../shared/api/shares'
-import { instantText, now, stampOf } from '../clock'
+import { isoInstant, now, stampOf } from '../clock'
 import { departmentsOf } from '../courses/access'
 import { orgOfCourse } from '../courses/courses.queries'
 import { inTransaction } from '../db/connection'
@@ -42,8 +42,8 @@ export async function readShares(db: Knex, person: Person, courseId: string): Pr
       code: share.code,
       org: share.org,
       withheld: share.withheld,
-      createdAt: instantText(share.createdAt),
-      expiresAt: share.expiresAt && instantText(share.expiresAt),
+      createdAt: isoInstant(share.createdAt),
+      expiresAt: share.expiresAt && isoInstant(share.expiresAt),
       state: stateOf(share),
       uses: share.uses,
     })),

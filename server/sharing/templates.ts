@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import type { OutlineNode } from '../../core/course/outline'
 import type { NewTemplate, TemplateLine, TemplatesReply } from '../../shared/api/shares'
-import { instantText } from '../clock'
+import { isoInstant } from '../clock'
 import { coursesOf } from '../courses/access'
 import { copyWhole, loadOutline } from '../courses/content.queries'
 import { insertCourse, loadCourseKeys } from '../courses/courses.queries'
@@ -37,7 +37,7 @@ export async function readTemplates(db: Knex, person: Person): Promise<Templates
       ...template,
       course: lineOf(courseId),
       own: authorId === person.id,
-      createdAt: instantText(createdAt),
+      createdAt: isoInstant(createdAt),
       shape: shapeOf(await loadOutline(db, courseId)),
       offeredTo: (offered.get(courseId) ?? []).map(share => share.name),
     })

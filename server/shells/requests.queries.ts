@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
-import { newId, rowsOf } from '../db/rows'
+import { newId, selectRows } from '../db/rows'
 import type { MailRow, RequestRow } from '../db/tables'
 import { fullName, type NamedRow } from '../people/names'
 
@@ -92,7 +92,7 @@ export async function updateRequest(
 
 /** Open requests whose shell has come, with their person on it, are said to have arrived. */
 export async function arriveRequests(db: Knex): Promise<void> {
-  const arrived = await rowsOf<{ id: string; course_id: string }>(
+  const arrived = await selectRows<{ id: string; course_id: string }>(
     db,
     `SELECT requests.id, MIN(courses.id) AS course_id
      FROM requests

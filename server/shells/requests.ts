@@ -9,7 +9,7 @@ import type {
   RequestsReply,
 } from '../../shared/api/requests'
 import { findTerm, type TermLine } from '../calendars/terms.queries'
-import { instantText } from '../clock'
+import { isoInstant } from '../clock'
 import { codeKnowledge } from '../courses/codes'
 import { inTransaction } from '../db/connection'
 import { notFound, refuse } from '../errors/refusal'
@@ -114,8 +114,8 @@ export async function readRequests(db: Knex, person: Person): Promise<RequestsRe
     requests: rows.map(({ personId, mail, ...row }) => ({
       ...row,
       own: personId === person.id,
-      createdAt: instantText(row.createdAt),
-      updatedAt: instantText(row.updatedAt),
+      createdAt: isoInstant(row.createdAt),
+      updatedAt: isoInstant(row.updatedAt),
       mail: mail && { state: mail.state, problem: mail.problem },
     })),
   }

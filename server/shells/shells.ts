@@ -12,7 +12,7 @@ import {
 import type { CourseLine } from '../../shared/api/courses'
 import type { GuardReply, NewCourse, ShellLine, ShellsReply, WaysReply } from '../../shared/api/shells'
 import { findTerm, latestZone, listTerms, type TermLine } from '../calendars/terms.queries'
-import { instantText, now, stampOf, wallClock } from '../clock'
+import { isoInstant, now, stampOf, wallClock } from '../clock'
 import { accessToCourses, coursesOf } from '../courses/access'
 import { codeKnowledge } from '../courses/codes'
 import { awaitedAmong, coursesInTerm, insertCourse, type AlikeRow } from '../courses/courses.queries'
@@ -74,11 +74,11 @@ export async function listShells(db: Knex, person: Person): Promise<ShellsReply>
       planId: plan.id,
       course: lineOf(plan.targetId),
       sources: plan.sourceIds.map(lineOf),
-      updatedAt: instantText(plan.updatedAt),
+      updatedAt: isoInstant(plan.updatedAt),
     })),
     registrar: {
       configured: registrarAddress() !== null,
-      at: fetch ? instantText(fetch.finishedAt ?? fetch.startedAt) : null,
+      at: fetch ? isoInstant(fetch.finishedAt ?? fetch.startedAt) : null,
       state: fetch?.state ?? 'none',
       changes: await queries.countChanges(db, own(), daysAgo(newsDays)),
     },
@@ -170,21 +170,21 @@ function shellLine(id: string, around: Around): Omit<ShellLine, 'mayPlan' | 'may
       ? {
           id: plan.id,
           source: lineOf(plan.sourceId),
-          updatedAt: instantText(plan.updatedAt),
+          updatedAt: isoInstant(plan.updatedAt),
           by: plan.updatedBy,
         }
       : null,
     lastRun: run
-      ? { id: run.id, at: instantText(run.finishedAt), by: run.by, items: run.effect.added.items }
+      ? { id: run.id, at: isoInstant(run.finishedAt), by: run.by, items: run.effect.added.items }
       : null,
-    writing: held ? { by: held.by, since: instantText(held.since) } : null,
+    writing: held ? { by: held.by, since: isoInstant(held.since) } : null,
     fits: fits.map(one => ({ planId: one.plan.id, title: `${one.course.code} ${one.course.title}` })),
     changes: around.changes
       .filter(change => change.courseId === id)
       .map(({ fetchId, courseId: _, ...change }) => ({
         ...change,
         fetch: fetchId,
-        at: instantText(change.at),
+        at: isoInstant(change.at),
       })),
   }
 }

@@ -4,7 +4,7 @@ import { itemKinds } from '../../core/course/model'
 import { planDocument } from '../../core/plan/document'
 import { courseLine, courseWhole, id, lineage, wall } from './courses'
 
-export const zoneRules = z.object({
+export const zoneRulesReply = z.object({
   timeZone: z.string(),
   years: z.object({ from: z.int(), to: z.int() }),
   offset: z.number(),
@@ -41,7 +41,7 @@ export const planReply = z.object({
   source: courseWhole,
   /** Further sources, in their order. */ more: z.array(courseWhole),
   target: courseWhole,
-  zone: zoneRules,
+  zone: zoneRulesReply,
   may: z.object({ edit: z.boolean(), run: z.boolean() }),
   run: z.object({ id, at: z.string(), by: z.string() }).nullable(),
   /** Plans with the same sources for other shells. */
@@ -61,14 +61,14 @@ export const planChange = z.object({ document: planDocument, sources: sources.op
 export const planSaved = z.object({ revision: z.int(), savedAt: z.string() })
 export type PlanSaved = z.infer<typeof planSaved>
 /** How a plan stands, for pages that have it open. */
-export const planState = z.object({
+export const planStateReply = z.object({
   revision: z.int(),
   state: z.enum(['draft', 'run']),
   savedAt: z.string(),
   savedBy: z.string(),
   writing,
 })
-export type PlanState = z.infer<typeof planState>
+export type PlanState = z.infer<typeof planStateReply>
 export const planLine = z.object({
   id,
   state: z.enum(['draft', 'run']),
@@ -82,7 +82,7 @@ export const planLine = z.object({
 })
 export const plansReply = z.object({ plans: z.array(planLine) })
 export type PlansReply = z.infer<typeof plansReply>
-export const attachShell = z.object({ shell: id })
+export const attachShellRequest = z.object({ shell: id })
 export const alsoInto = z.object({
   shells: z.array(id).min(1, 'Choose a shell.').max(50, 'At most fifty shells.'),
 })

@@ -4,7 +4,7 @@ import { findingCodes } from '../../core/formats/finding-kinds'
 import { cartridgeKinds } from '../../core/course/kind'
 import { id } from './courses'
 
-export const finding = z.object({
+export const findingReply = z.object({
   severity: z.enum(['error', 'warning', 'note']),
   where: z.string(),
   message: z.string(),
@@ -55,7 +55,7 @@ export const uploadReply = uploadLine.extend({
       format: z.enum(['common-cartridge', 'oneroster', 'icalendar']).nullable(),
       title: z.string().nullable(),
       version: z.string().nullable(),
-      findings: z.array(finding),
+      findings: z.array(findingReply),
       outline: z.array(outlineLine),
       outlineLeft: z.int(),
       counts: z.record(z.string(), z.int()),
@@ -64,7 +64,9 @@ export const uploadReply = uploadLine.extend({
       table: table.nullable(),
     })
     .nullable(),
-  outcome: z.object({ courseId: id.optional(), text: z.string(), findings: z.array(finding) }).nullable(),
+  outcome: z
+    .object({ courseId: id.optional(), text: z.string(), findings: z.array(findingReply) })
+    .nullable(),
   /** What the person may do with it. */
   may: z.object({ keepAsCourse: z.boolean(), importRoster: z.boolean(), addClosures: z.boolean() }),
   terms: z.array(

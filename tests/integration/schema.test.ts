@@ -4,7 +4,7 @@ import ts from 'typescript'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { allStudentData } from '../../core/student-data/student-data'
 import { connect, migrate } from '../../server/db/connection'
-import { rowsOf } from '../../server/db/rows'
+import { selectRows } from '../../server/db/rows'
 import { freshDatabase } from '../support/database'
 
 const root = fileURLToPath(new URL('../../', import.meta.url))
@@ -25,7 +25,7 @@ interface ColumnRow {
 }
 const notOurs = new Set(['knex_migrations', 'knex_migrations_lock'])
 async function columns(): Promise<ColumnRow[]> {
-  const rows = await rowsOf<ColumnRow>(
+  const rows = await selectRows<ColumnRow>(
     db,
     `SELECT TABLE_NAME AS table_name, COLUMN_NAME AS column_name, COLUMN_TYPE AS column_type, IS_NULLABLE AS is_nullable,
             CHARACTER_SET_NAME AS character_set_name, COLLATION_NAME AS collation_name
@@ -83,7 +83,7 @@ describe('the schema', () => {
     expect((await columns()).filter(row => row.column_type === 'uuid')).toEqual([])
   })
   it('has identifiers of one type on both ends of every foreign key', async () => {
-    const keys = await rowsOf<{ name: string; child: string; parent: string }>(
+    const keys = await selectRows<{ name: string; child: string; parent: string }>(
       db,
       `SELECT CONCAT(k.TABLE_NAME, '.', k.COLUMN_NAME) AS name,
               CONCAT(c.COLUMN_TYPE, ' ', COALESCE(c.COLLATION_NAME, '')) AS child,

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { tableEvents, type ColumnRoles } from '~~/core/formats/sheet/calendar'
 import type { UploadReply } from '~~/shared/api/uploads'
-import type { ApiProblem } from '~/composables/api'
 import ColumnChoice from '~/files/ColumnChoice.vue'
 import FoundDates from '~/files/FoundDates.vue'
 import FoundFindings from '~/files/FoundFindings.vue'
@@ -16,10 +15,7 @@ const moving = computed(
   () => data.value !== null && ['waiting', 'reading', 'importing'].includes(data.value.state),
 )
 onMounted(refresh)
-const timer = setInterval(() => {
-  if (moving.value) void refresh()
-}, 500)
-onUnmounted(() => clearInterval(timer))
+useRefreshWhile(moving, refresh, 500)
 const report = computed(() => data.value?.report ?? null)
 const part = computed(() =>
   data.value && data.value.progress.total > 0
@@ -58,15 +54,34 @@ watch(events, () => {
 })
 const chosenEvents = computed(() => events.value.filter((_, at) => chosen.value.has(at)))
 
-const discardProblem = shallowRef<ApiProblem | null>(null)
-async function discard(): Promise<void> {
-  try {
-    await api.delete(`/uploads/${id}`)
-    await navigateTo('/files')
-  } catch (error) {
-    discardProblem.value = asProblem(error)
-  }
-}
+const { run: discard, problem: discardProblem } = useAction(async () => {
+  await api.delete(`/uploads/${id}`)
+  await navigateTo('/files')
+})
+const underWay = { importing: 'Being taken in', waiting: 'Waits for its turn', reading: 'Being read' }
+const underWayText = computed(() => {
+  const state = data.value?.state
+  const doing = state === 'importing' || state === 'waiting' ? underWay[state] : underWay.reading
+  return part.value === null ? doing : `${doing}: ${part.value} %`
+})
+/** What is known of the file, in a few words. */
+const facts = computed(() => {
+  if (!data.value) return ''
+  const { name, size, state } = data.value
+  const isRead = report.value !== null && state !== 'refused'
+  const parts = report.value && report.value.format !== 'oneroster' ? countsText(report.value.counts) : ''
+  return [
+    report.value?.title && name,
+    isRead && formatText(report.value!),
+    sizeText(size),
+    parts,
+    isRead && report.value!.findings.length === 0 && 'nothing amiss',
+  ]
+    .filter(Boolean)
+    .join(' · ')
+})
+/** Why the file was refused: the last error says it. */
+const refusal = computed(() => report.value?.findings.findLast(finding => finding.severity === 'error'))
 </script>
 
 <template>
@@ -80,29 +95,12 @@ async function discard(): Promise<void> {
       <header>
         <p class="caps"><NuxtLink to="/files">Files</NuxtLink> · {{ stateWords[data.state] }}</p>
         <h1>{{ report?.title || data.name }}</h1>
-        <p class="soft">
-          <template v-if="report?.title">{{ data.name }} · </template
-          ><template v-if="report && data.state !== 'refused'">{{ formatText(report) }} · </template
-          >{{ sizeText(data.size)
-          }}<template v-if="report && report.format !== 'oneroster' && countsText(report.counts)">
-            · {{ countsText(report.counts) }}</template
-          ><template v-if="report && data.state !== 'refused' && !report.findings.length">
-            · nothing amiss</template
-          >
-        </p>
+        <p class="soft">{{ facts }}</p>
       </header>
       <ProblemNote v-if="discardProblem" :problem="discardProblem" @retry="discardProblem = null" />
 
       <div v-if="moving" class="under-way" role="status">
-        <h2>
-          {{
-            data.state === 'importing'
-              ? 'Being taken in'
-              : data.state === 'waiting'
-                ? 'Waits for its turn'
-                : 'Being read'
-          }}<template v-if="part !== null">: {{ part }} %</template>
-        </h2>
+        <h2>{{ underWayText }}</h2>
         <progress :value="part ?? undefined" max="100" aria-label="How far it is" />
         <p class="soft">
           {{
@@ -131,13 +129,9 @@ async function discard(): Promise<void> {
       <template v-else-if="report && data.state === 'refused'">
         <div class="note buoy verdict" role="alert">
           <h2>This file was refused</h2>
-          <template
-            v-for="(finding, at) in report.findings.filter(entry => entry.severity === 'error').slice(-1)"
-            :key="at"
-            ><p class="reason">
-              <b>{{ finding.where }}</b>: {{ finding.message }}
-            </p></template
-          >
+          <p v-if="refusal" class="reason">
+            <b>{{ refusal.where }}</b>: {{ refusal.message }}
+          </p>
           <p class="soft">Nothing of it was used, and no course has changed.</p>
           <p class="acts">
             <button class="act" type="button" @click="discard">Throw the file away</button>

@@ -12,26 +12,21 @@ const moving = computed(
   () =>
     data.value?.uploads.some(upload => ['waiting', 'reading', 'importing'].includes(upload.state)) ?? false,
 )
-const timer = setInterval(() => {
-  if (moving.value) void refresh()
-}, 1000)
-onUnmounted(() => clearInterval(timer))
+useRefreshWhile(moving, refresh, 1000)
 
 const sending = ref<Sending[]>([])
 const refused = shallowRef<{ name: string; problem: ApiProblem } | null>(null)
+const tooLarge = (size: number, limit: number): ApiProblem =>
+  new ApiProblem(
+    413,
+    'The file is too large',
+    `It has ${sizeText(size)}; at most ${sizeText(limit)} are taken. Nothing was sent.`,
+  )
 /** Sends what was dropped or chosen. A single file is shown at once; of several, each comes to the list. */
-async function send(options: UploadRequestOptions): Promise<void> {
+async function send({ file }: UploadRequestOptions): Promise<void> {
   refused.value = null
-  const { file } = options
   if (data.value && file.size > data.value.limit) {
-    refused.value = {
-      name: file.name,
-      problem: new ApiProblem(
-        413,
-        'The file is too large',
-        `It has ${sizeText(file.size)}; at most ${sizeText(data.value.limit)} are taken. Nothing was sent.`,
-      ),
-    }
+    refused.value = { name: file.name, problem: tooLarge(file.size, data.value.limit) }
     return
   }
   const entry: Sending = reactive(

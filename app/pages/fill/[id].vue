@@ -102,10 +102,7 @@ const rosterText = computed(() =>
               >{{ entry.name }}</NuxtLink
             >
           </nav>
-          <div v-if="actProblem" class="note buoy" role="alert">
-            <h3>{{ actProblem.title }}</h3>
-            <p>{{ actProblem.errors[0]?.message ?? actProblem.detail }}</p>
-          </div>
+          <ActionProblem :problem="actProblem" />
           <section v-if="way === 'suggested'">
             <ul v-if="data.suggestions.length" class="rows">
               <li v-for="(entry, at) in data.suggestions" :key="entry.course.id">

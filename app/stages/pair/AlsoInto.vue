@@ -1,22 +1,39 @@
 <script setup lang="ts">
 import type { PlanReply } from '~~/shared/api/plans'
-import type { ApiProblem } from '~/composables/api'
 import { usePlan } from '../plan/store'
 
 /** The same sources into further shells: each with a plan and content of its own, or sections that show this shell's content. */
 const props = defineProps<{ plan: PlanReply }>()
 const store = usePlan()
 const chosen = ref<string[]>([])
-const busy = ref(false)
-const problem = shallowRef<ApiProblem | null>(null)
 const told = ref('')
-const there = computed(() => new Set(props.plan.set.map(entry => entry.course.id)))
+const planned = computed(() => new Set(props.plan.set.map(entry => entry.course.id)))
 /** Sections that show this shell’s content, or will once it is run. */
 const shown = computed(() => props.plan.sections.filter(entry => entry.joined || entry.chosen))
 const could = computed(() =>
-  props.plan.sections.filter(entry => !entry.joined && !there.value.has(entry.course.id)),
+  props.plan.sections.filter(entry => !entry.joined && !planned.value.has(entry.course.id)),
 )
-const join = (id: string, chosen: boolean): Promise<void> =>
+const others = computed(() =>
+  props.plan.siblings.filter(
+    course =>
+      course.sharesWith === null &&
+      !shown.value.some(entry => entry.course.id === course.id) &&
+      !planned.value.has(course.id) &&
+      ['instructor', 'assistant', 'office'].includes(course.role ?? '') &&
+      ![props.plan.source, ...props.plan.more].some(side => side.course.id === course.id),
+  ),
+)
+/** What is not yet saved goes first, so that it is shared too; `work` answers what to tell. */
+const {
+  run: act,
+  busy,
+  problem,
+} = useAction(async (work: () => Promise<string>) => {
+  await store.save()
+  told.value = await work()
+  await store.load(props.plan.id)
+})
+const join = (id: string, chosen: boolean): Promise<boolean> =>
   act(async () => {
     const sections = props.plan.sections
       .filter(entry => entry.chosen && entry.course.id !== id)
@@ -24,45 +41,20 @@ const join = (id: string, chosen: boolean): Promise<void> =>
     await api.put(`/plans/${props.plan.id}/sections`, { sections: chosen ? [...sections, id] : sections })
     return ''
   })
-const others = computed(() =>
-  props.plan.siblings.filter(
-    course =>
-      course.sharesWith === null &&
-      !shown.value.some(entry => entry.course.id === course.id) &&
-      !there.value.has(course.id) &&
-      ['instructor', 'assistant', 'office'].includes(course.role ?? '') &&
-      ![props.plan.source, ...props.plan.more].some(side => side.course.id === course.id),
-  ),
-)
-async function act(work: () => Promise<string>): Promise<void> {
-  busy.value = true
-  problem.value = null
-  try {
-    await store.save()
-    told.value = await work()
-    await store.load(props.plan.id)
-  } catch (error) {
-    problem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
-const add = (): Promise<void> =>
+const add = (): Promise<boolean> =>
   act(async () => {
-    const { made, there } = await api.post<{ made: number; there: number }>(
-      `/plans/${props.plan.id}/further`,
-      {
-        shells: chosen.value,
-      },
-    )
+    const shells = chosen.value
+    const path = `/plans/${props.plan.id}/further`
+    const { made, there } = await api.post<{ made: number; there: number }>(path, { shells })
     chosen.value = []
-    return `${counted(made, 'plan')} made${there ? `; ${there} had one of these sources already and keep${there === 1 ? 's' : ''} it` : ''}.`
+    const kept = `; ${there} had one of these sources already and keep${there === 1 ? 's' : ''} it`
+    return `${counted(made, 'plan')} made${there ? kept : ''}.`
   })
-const give = (): Promise<void> =>
-  act(
-    async () =>
-      `The decisions here were given to ${counted((await api.post<{ made: number }>(`/plans/${props.plan.id}/set`, {})).made, 'plan')}.`,
-  )
+const give = (): Promise<boolean> =>
+  act(async () => {
+    const { made } = await api.post<{ made: number }>(`/plans/${props.plan.id}/set`, {})
+    return `The decisions here were given to ${counted(made, 'plan')}.`
+  })
 </script>
 
 <template>
@@ -129,7 +121,7 @@ const give = (): Promise<void> =>
       </div>
     </template>
     <p v-if="told" class="small kept" role="status">{{ told }}</p>
-    <p v-if="problem" class="small settle" role="alert">{{ problem.title }}. {{ problem.detail }}</p>
+    <ActionProblem :problem="problem" line />
   </section>
 </template>
 

@@ -1,26 +1,19 @@
 <script setup lang="ts">
 import type { PlanReply } from '~~/shared/api/plans'
-import type { ApiProblem } from '~/composables/api'
 import { usePlan } from '../plan/store'
 
 /** A plan that waits for a shell: which shells could be it, and how to attach one. */
 const props = defineProps<{ plan: PlanReply }>()
 const store = usePlan()
-const busy = ref(false)
-const problem = shallowRef<ApiProblem | null>(null)
-async function attach(shell: string): Promise<void> {
-  busy.value = true
-  problem.value = null
-  try {
-    await store.save()
-    await api.put(`/plans/${props.plan.id}/shell`, { shell })
-    await store.load(props.plan.id)
-  } catch (error) {
-    problem.value = asProblem(error)
-  } finally {
-    busy.value = false
-  }
-}
+const {
+  run: attach,
+  busy,
+  problem,
+} = useAction(async (shell: string) => {
+  await store.save()
+  await api.put(`/plans/${props.plan.id}/shell`, { shell })
+  await store.load(props.plan.id)
+})
 </script>
 
 <template>
@@ -49,9 +42,7 @@ async function attach(shell: string): Promise<void> {
         </button>
       </li>
     </ul>
-    <p v-if="problem" class="settle" role="alert">
-      {{ problem.title }}. {{ problem.errors[0]?.message ?? problem.detail }}
-    </p>
+    <ActionProblem :problem="problem" line />
   </div>
 </template>
 

@@ -2,7 +2,6 @@
 import type { CourseLine } from '~~/shared/api/courses'
 import { codePatterns, readCode, termDisagreement } from '~~/core/pairing/codes'
 import type { CodesReply } from '~~/shared/api/codes'
-import type { ApiProblem } from '~/composables/api'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import AlsoInto from './AlsoInto.vue'
@@ -13,20 +12,8 @@ import { usePlan } from '../plan/store'
 
 const store = usePlan()
 const plan = computed(() => store.plan!)
-const problem = shallowRef<ApiProblem | null>(null)
-const changing = ref(false)
 const sources = computed(() => [plan.value.source, ...plan.value.more].map(side => side.course.id))
-async function choose(ids: string[]): Promise<void> {
-  changing.value = true
-  problem.value = null
-  try {
-    await store.changeSources(ids)
-  } catch (error) {
-    problem.value = asProblem(error)
-  } finally {
-    changing.value = false
-  }
-}
+const { run: choose, busy: changing, problem } = useAction((ids: string[]) => store.changeSources(ids))
 // A code that names another term than its course is in: the wrong course may have been taken. Without the rules the page works too.
 const { data: codes, refresh: fetchCodes } = useLoaded(() => api.get<CodesReply>('/codes'))
 onMounted(fetchCodes)

@@ -1,7 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { recommendedPlan, type PlanDocument } from '~~/core/plan/document'
-import { item, planReply, unit } from '~/testing/plan'
+import { item, somePlan, unit } from '~/testing/plan'
 import { usePlan } from './store'
 
 // Where dates land is computed in a worker; tests/e2e look at that.
@@ -18,7 +18,7 @@ vi.mock('./planned-dates', () => ({
 
 /** A server that holds one plan, as the real one does: a save on an old revision is refused with 412. */
 function serverWith(document: PlanDocument = recommendedPlan()) {
-  const held = planReply({
+  const held = somePlan({
     document,
     nodes: [unit('u'), item('a', { parent: 'u', unit: 'u' }), item('b'), item('c')],
   })

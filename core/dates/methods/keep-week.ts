@@ -6,8 +6,8 @@ import type { DateMethod, NoParameters, Place } from '../method'
 import { placeOutsideClasses } from '../phases'
 import { reason } from '../reason'
 import { turned, type RuleCommon } from '../rule-common'
-import { counted, saidDay, turnedText } from '../saying'
-import { weekdayName } from '../words'
+import { saidDay, turnedText } from '../saying'
+import { counted, weekdayName } from '../words'
 
 interface Details {
   /** Teaching week it was in (or after), and the one it lands in (or after). */

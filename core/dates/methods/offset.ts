@@ -4,7 +4,8 @@ import { dayInWeek, weekFirst } from '../../calendar/term'
 import type { DateMethod } from '../method'
 import { reason } from '../reason'
 import { turned, yesOrNo } from '../rule-common'
-import { counted, saidDay, turnedText } from '../saying'
+import { saidDay, turnedText } from '../saying'
+import { counted } from '../words'
 
 const farthest = 84_006
 const parameters = {

@@ -6,8 +6,8 @@ import type { DateMethod } from '../method'
 import { placeOutsideClasses } from '../phases'
 import { reason } from '../reason'
 import { turned, yesOrNo } from '../rule-common'
-import { counted, residualText, saidDay } from '../saying'
-import { weekdayName } from '../words'
+import { residualText, saidDay } from '../saying'
+import { counted, weekdayName } from '../words'
 
 const parameters = {
   basis: z

@@ -9,7 +9,7 @@ import { FormatRefusal } from '../refusal'
 import type { CalendarEvent } from '../report'
 import { oneLine, tableText } from '../text'
 import { componentsOf, propertiesOf, propertyOf, type Component, type Property } from './lines'
-import { ruleOf, stampOf, type Stamp } from './rule'
+import { ruleOf, stampOfValue, type Stamp } from './rule'
 import { momentAt, secondsOf, zoneOf, type StreamZone } from './zones'
 
 export interface CalendarOptions {
@@ -280,7 +280,7 @@ function entryOf(
     source: Property | undefined,
     value: unknown = source?.values[0],
   ): { stamp: Stamp; zone: StreamZone | null } | null => {
-    const read = source && stampOf(value)
+    const read = source && stampOfValue(value)
     return read
       ? { stamp: read, zone: read.kind === 'wall' ? zone(source.parameters.tzid, source.line) : null }
       : null
@@ -341,7 +341,7 @@ function entryOf(
         findings.add('rdate-unreadable', where, { title })
         return []
       }
-      const end = second === null ? null : stampOf(second)
+      const end = second === null ? null : stampOfValue(second)
       const lasts =
         second === null
           ? null

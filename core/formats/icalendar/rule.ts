@@ -8,7 +8,7 @@ export interface Stamp {
   readonly moment: Moment
   readonly kind: 'date' | 'wall' | 'utc'
 }
-export function stampOf(text: unknown): Stamp | null {
+export function stampOfValue(text: unknown): Stamp | null {
   if (typeof text !== 'string' || !isDate(text.slice(0, 10))) return null
   const day = dayOf(text)
   if (text.length === 10 || text.slice(10) === 'T::') return { moment: { day, second: 0 }, kind: 'date' }
@@ -50,7 +50,7 @@ export function ruleOf(value: Record<string, unknown>, until: (stamp: Stamp) => 
   const count = value.count === undefined ? null : Number(value.count)
   if (count !== null && (!Number.isInteger(count) || count < 1))
     throw new Error(`COUNT has the value ${String(value.count).slice(0, 20)}`)
-  const last = value.until === undefined ? null : stampOf(value.until)
+  const last = value.until === undefined ? null : stampOfValue(value.until)
   if (value.until !== undefined && !last)
     throw new Error(`UNTIL has the value ${String(value.until).slice(0, 30)}`)
   return {

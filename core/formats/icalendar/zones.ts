@@ -2,7 +2,7 @@ import { there } from '../../there'
 import { dayOfCivil, floorDiv, floorMod } from '../../calendar/day'
 import { occurrences, type Budget, type Moment } from '../../calendar/recurrence'
 import { propertiesOf, propertyOf, type Component } from './lines'
-import { ruleOf, stampOf } from './rule'
+import { ruleOf, stampOfValue } from './rule'
 
 /** Seconds east of UTC at a wall-clock moment, and at an instant (seconds since 1970 in UTC). */
 export interface StreamZone {
@@ -34,7 +34,7 @@ export function zoneOf(component: Component, toYear: number, budget: Budget): St
     if (part.name !== 'STANDARD' && part.name !== 'DAYLIGHT') continue
     const before = offsetOf(part, 'TZOFFSETFROM')
     const after = offsetOf(part, 'TZOFFSETTO')
-    const start = stampOf(propertyOf(part, 'DTSTART')?.values[0])
+    const start = stampOfValue(propertyOf(part, 'DTSTART')?.values[0])
     if (!start) throw new Error('DTSTART of a part is missing or no date-time')
     const add = (moment: Moment) => {
       if (changes.length >= mostChanges) throw new Error(`changes its offset more than ${mostChanges} times`)
@@ -55,7 +55,7 @@ export function zoneOf(component: Component, toYear: number, budget: Budget): St
         add(moment)
     for (const property of propertiesOf(part, 'RDATE'))
       for (const value of property.values) {
-        const stamp = stampOf(value)
+        const stamp = stampOfValue(value)
         if (stamp) add(stamp.moment)
       }
   }

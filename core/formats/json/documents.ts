@@ -3,7 +3,7 @@ import { checkCalendar } from '../../calendar/check'
 import { meeting, wallTime, type TermCalendar } from '../../calendar/schema'
 import { itemKindDefinitions } from '../../course/kinds'
 import { itemKinds, itemStates } from '../../course/model'
-import { identifier, pointsText } from '../../student-data/entry'
+import { identifier, pointsEntry } from '../../student-data/entry'
 import { courseJsonLists } from '../../student-data/student-data'
 import { messageOf } from '../../message'
 import { there } from '../../there'
@@ -11,7 +11,7 @@ import { utf8 } from '../text'
 import { FormatRefusal } from '../refusal'
 
 const moment = wallTime.nullish()
-const points = pointsText.nullish()
+const points = pointsEntry.nullish()
 const key = identifier
 const kindsInCourseJson = itemKinds.filter(kind => itemKindDefinitions[kind].inCourseJson)
 const items = <T extends z.ZodRawShape>(shape: T) => z.array(z.object(shape)).default([])

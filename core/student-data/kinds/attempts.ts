@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { wallTime } from '../../calendar/schema'
-import { identifier, pointsText } from '../entry'
+import { identifier, pointsEntry } from '../entry'
 import { fromCourseJson } from '../kind'
 
 export const attempts = fromCourseJson({
@@ -20,7 +20,7 @@ export const attempts = fromCourseJson({
     number: z.int().min(1),
     startedAt: wallTime,
     finishedAt: wallTime.nullish(),
-    score: pointsText.nullish(),
+    score: pointsEntry.nullish(),
   }),
   read: ({ student, item, number, startedAt, finishedAt, score }, { instant }) => ({
     student,

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { zoneRules as zoneRulesSchema } from '../../../shared/api/plans'
+import { zoneRulesReply } from '../../../shared/api/plans'
 import { signedIn } from '../../auth/may'
 import { isTimeZone, zoneRules } from '../../calendars/zones'
 import { route } from '../../http/route'
@@ -16,7 +16,7 @@ const query = z
 export default route({
   summary: 'What a time zone does to wall clocks in some years',
   query,
-  reply: zoneRulesSchema,
+  reply: zoneRulesReply,
   may: signedIn,
   run: ({ query: { zone, from, to } }) => Promise.resolve(zoneRules(zone, { from, to })),
 })

@@ -2,7 +2,7 @@ import { worksWithCourse } from '../../../../courses/access'
 import { loadCourse } from '../../../../courses/courses.queries'
 import { courseFileName } from '../../../../courses/reading'
 import { courseDateTable, tableAsWorkbook } from '../../../../exchange/dates-out'
-import { courseAddress, sendFile, workbookType } from '../../../../http/addresses'
+import { courseAddress, replyWithFile, workbookType } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 
 export default route({
@@ -12,7 +12,7 @@ export default route({
   sends: workbookType,
   may: worksWithCourse,
   run: async ({ event, db, params }) =>
-    sendFile(
+    replyWithFile(
       event,
       `${courseFileName(await loadCourse(db, params.id))}-dates.xlsx`,
       workbookType,

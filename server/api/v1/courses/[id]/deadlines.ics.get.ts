@@ -2,7 +2,7 @@ import { worksWithCourse } from '../../../../courses/access'
 import { loadCourse } from '../../../../courses/courses.queries'
 import { courseFileName } from '../../../../courses/reading'
 import { courseDeadlines } from '../../../../exchange/dates-out'
-import { courseAddress, sendFile } from '../../../../http/addresses'
+import { courseAddress, replyWithFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 
 export default route({
@@ -12,7 +12,7 @@ export default route({
   sends: 'text/calendar',
   may: worksWithCourse,
   run: async ({ event, db, params }) =>
-    sendFile(
+    replyWithFile(
       event,
       `${courseFileName(await loadCourse(db, params.id))}-deadlines.ics`,
       'text/calendar',

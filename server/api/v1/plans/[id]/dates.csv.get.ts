@@ -1,5 +1,5 @@
 import { planDateTable, tableAsCsv } from '../../../../exchange/dates-out'
-import { planAddress, sendFile } from '../../../../http/addresses'
+import { planAddress, replyWithFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { readsPlan } from '../../../../plans/access'
 
@@ -10,5 +10,10 @@ export default route({
   sends: 'text/csv',
   may: readsPlan,
   run: async ({ event, db, params }) =>
-    sendFile(event, 'northtide-plan-dates.csv', 'text/csv', tableAsCsv(await planDateTable(db, params.id))),
+    replyWithFile(
+      event,
+      'northtide-plan-dates.csv',
+      'text/csv',
+      tableAsCsv(await planDateTable(db, params.id)),
+    ),
 })

@@ -1,5 +1,5 @@
 import { planDateTable, tableAsWorkbook } from '../../../../exchange/dates-out'
-import { planAddress, sendFile, workbookType } from '../../../../http/addresses'
+import { planAddress, replyWithFile, workbookType } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { readsPlan } from '../../../../plans/access'
 
@@ -10,7 +10,7 @@ export default route({
   sends: workbookType,
   may: readsPlan,
   run: async ({ event, db, params }) =>
-    sendFile(
+    replyWithFile(
       event,
       'northtide-plan-dates.xlsx',
       workbookType,

@@ -1,5 +1,5 @@
 import { planDeadlines } from '../../../../exchange/dates-out'
-import { planAddress, sendFile } from '../../../../http/addresses'
+import { planAddress, replyWithFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { readsPlan } from '../../../../plans/access'
 
@@ -10,5 +10,5 @@ export default route({
   sends: 'text/calendar',
   may: readsPlan,
   run: async ({ event, db, params }) =>
-    sendFile(event, 'northtide-plan-deadlines.ics', 'text/calendar', await planDeadlines(db, params.id)),
+    replyWithFile(event, 'northtide-plan-deadlines.ics', 'text/calendar', await planDeadlines(db, params.id)),
 })

@@ -2,12 +2,12 @@ import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { readsPlan } from '../../../../plans/access'
 import { planState } from '../../../../plans/plans'
-import { planState as planStateSchema } from '../../../../../shared/api/plans'
+import { planStateReply } from '../../../../../shared/api/plans'
 
 export default route({
   summary: 'How a plan stands',
   params: planAddress,
-  reply: planStateSchema,
+  reply: planStateReply,
   may: readsPlan,
   run: ({ db, params }) => planState(db, params.id),
 })

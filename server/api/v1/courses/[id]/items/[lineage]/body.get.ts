@@ -1,6 +1,6 @@
 import { setHeader } from 'h3'
 import { readsCourse } from '../../../../../../courses/access'
-import { readFile } from '../../../../../../courses/reading'
+import { readItemFile } from '../../../../../../courses/reading'
 import { itemAddress } from '../../../../../../http/addresses'
 import { route } from '../../../../../../http/route'
 
@@ -12,7 +12,7 @@ export default route({
   sends: 'application/octet-stream',
   may: readsCourse,
   run: async ({ event, db, person, params }) => {
-    const file = await readFile(db, person, params.id, params.lineage)
+    const file = await readItemFile(db, person, params.id, params.lineage)
     setHeader(event, 'content-type', file.mediaType)
     setHeader(event, 'x-content-type-options', 'nosniff')
     setHeader(event, 'content-security-policy', `default-src 'none'; style-src 'unsafe-inline'; sandbox`)

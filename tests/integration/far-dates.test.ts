@@ -1,0 +1,91 @@
+import { describe, expect, it } from 'vitest'
+import type { DatesAnswer, FromDatesWorker, ToDatesWorker } from '../../app/workers/messages'
+import { datesComputer } from '../../app/workers/compute'
+import { unpackItems } from '../../app/workers/packing'
+import { dayOf } from '../../core/calendar/day'
+import { planCase, readCase } from '../../core/dates/case'
+import { ruleSchema } from '../../core/dates/rule'
+import { there } from '../../core/there'
+import { isTimeZone, zoneRules } from '../../server/calendars/zones'
+import { effectOf } from '../../server/plans/compile'
+import { readPlan, savePlan } from '../../server/plans/plans'
+import { startPlan } from '../../server/plans/start'
+import { runPlan } from '../../server/runs/runs'
+import { useDemo } from '../support/demo'
+
+// From 2007 on the clocks of Halifax skip 02:00 to 03:00 on the second Sunday of March (IANA tz, zone America/Halifax).
+const skippedDay = '2033-03-13'
+const skippedTime = '02:30'
+const movedOn = `${skippedDay}T03:30`
+
+/** What the page computes, given the zone data that came with the plan; asked for further years it gets them, as from the server. */
+function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof plan.document) {
+  let ledger: Extract<DatesAnswer, { type: 'ledger' }> | undefined
+  let asked = 0
+  const side = ({ calendar, course, nodes, categories }: typeof plan.source) => ({
+    calendar,
+    meetings: course.meetings,
+    nodes,
+    categories,
+  })
+  const tell: (message: ToDatesWorker) => void = datesComputer((answer: FromDatesWorker) => {
+    if (answer.type === 'ledger') ledger = answer
+    if (answer.type !== 'zone-wanted') return
+    asked++
+    tell({ type: 'zone', zone: zoneRules(answer.timeZone, answer.years) })
+    tell({ type: 'plan', round: 2, document })
+  })
+  tell({
+    type: 'pair',
+    source: side(plan.source),
+    more: plan.more.map(side),
+    target: side(plan.target),
+    zone: plan.zone,
+  })
+  tell({ type: 'plan', round: 1, document })
+  return { asked, items: unpackItems(there(ledger).items) }
+}
+
+describe('a date in an hour that the clock skips, years after classes', () => {
+  const demo = useDemo('far_dates')
+
+  it('is moved out of it alike by the command, by the page, and by the run', async () => {
+    const plan = await startPlan(demo.db, demo.people.marchetti, {
+      sources: [demo.courses.old],
+      target: demo.courses.empty,
+    })
+    const before = await readPlan(demo.db, demo.people.marchetti, plan)
+    // After the last class, since Bounds would bring any other date back into the term.
+    const classesTo = before.source.calendar.classes.to
+    const item = there(
+      before.source.nodes.find(node => 'due' in node && node.due && node.due.slice(0, 10) > classesTo),
+    ) as Extract<(typeof before.source.nodes)[number], { due: unknown }>
+    const days = dayOf(skippedDay) - dayOf(there(item.due))
+    const rule = ruleSchema.parse({ method: 'offset', days, times: { due: skippedTime } })
+    const itemRules = { [item.lineage]: rule }
+
+    const asked = { ...before.document, dates: { ...before.document.dates, itemRules } }
+    const page = pageLedger(before, asked)
+    expect(page.asked).toBe(1)
+    expect(page.items.find(each => each.id === item.lineage)).toMatchObject({
+      due: movedOn,
+      flags: ['dst-gap'],
+    })
+
+    await savePlan(demo.db, demo.people.marchetti, plan, before.revision, { document: asked })
+    const { fingerprint } = await effectOf(demo.db, plan)
+    await runPlan(demo.db, demo.people.marchetti, plan, fingerprint)
+    const written = await demo.db('items').where({ course_id: demo.courses.empty, lineage: item.lineage })
+    expect(written.map(row => row.due)).toEqual([movedOn])
+
+    const given = {
+      source: before.source.calendar,
+      target: before.target.calendar,
+      itemRules,
+      items: [{ id: item.lineage, title: item.title, kind: item.kind, due: item.due }],
+    }
+    const read = readCase(given, isTimeZone)
+    if ('faults' in read) throw new Error(JSON.stringify(read.faults))
+    expect(planCase(read.case, zoneRules).items.map(each => each.due)).toEqual([movedOn])
+  })
+})
