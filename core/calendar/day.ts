@@ -87,9 +87,15 @@ export const weekdayOf = (day: Day): Weekday => (floorMod(day + 3, 7) + 1) as We
 
 const datePattern = /^\d{4}-\d{2}-\d{2}$/
 const timePattern = /^([01]\d|2[0-3]):[0-5]\d$/
-/** Whether a text is a civil date that exists, `YYYY-MM-DD`. */
-export const isDate = (text: string): boolean =>
+/** The years in which dates may lie (`docs/dates.md` §2): outside them somebody has mistyped. */
+export const firstYear = 1970
+export const lastYear = 2199
+/** Whether a text is a day of the calendar, `YYYY-MM-DD`, of whatever year. */
+export const isCalendarDay = (text: string): boolean =>
   datePattern.test(text) && two(text, 5) >= 1 && two(text, 8) >= 1 && isoOf(dayOf(text)) === text
+/** Whether a text is a civil date that exists and may be meant, `YYYY-MM-DD`. */
+export const isDate = (text: string): boolean => isCalendarDay(text) && isYear(Number(text.slice(0, 4)))
+const isYear = (year: number): boolean => year >= firstYear && year <= lastYear
 /** Whether a text is a wall-clock time, `HH:MM`, 00:00 to 23:59. */
 export const isTime = (text: string): boolean => timePattern.test(text)
 /** Whether a text is a wall-clock date-time, `YYYY-MM-DDTHH:MM`. */

@@ -1,13 +1,28 @@
 import { z } from 'zod'
-import { isDate, isDateTime, isTime, type WallTime, type Weekday } from './day'
+import {
+  firstYear,
+  isCalendarDay,
+  isDate,
+  isDateTime,
+  isTime,
+  lastYear,
+  type WallTime,
+  type Weekday,
+} from './day'
 
 export type { WallTime }
 
+/** Why a text is no date that may stand here. */
+const dateFault = (text: string): string =>
+  isCalendarDay(text) ? `${text} lies outside the years ${firstYear} to ${lastYear}` : `${text} is not a date`
 /** A civil date that exists. */
 export const civilDate = z
   .string({ error: 'must be a date such as 2027-01-31' })
-  .refine(isDate, { error: issue => `${String(issue.input)} is not a date` })
-  .meta({ description: 'A civil date that exists.', pattern: '^\\d{4}-\\d{2}-\\d{2}$' })
+  .refine(isDate, { error: issue => dateFault(String(issue.input)) })
+  .meta({
+    description: `A civil date that exists, of the years ${firstYear} to ${lastYear}.`,
+    pattern: '^\\d{4}-\\d{2}-\\d{2}$',
+  })
 /** A wall-clock time `HH:MM`. */
 export const clockTime = z
   .string({ error: 'must be a time such as 23:59' })
@@ -20,13 +35,12 @@ export const wallTime = z
     error: issue => {
       const text = String(issue.input)
       if (isDate(text)) return `${text} has no time`
-      return isDate(text.slice(0, 10))
-        ? `${text} is not a date and time`
-        : `${text.slice(0, 10)} is not a date`
+      const date = text.slice(0, 10)
+      return isDate(date) ? `${text} is not a date and time` : dateFault(date)
     },
   })
   .meta({
-    description: 'Wall-clock date and time in the term’s zone.',
+    description: `Wall-clock date and time in the term’s zone, of the years ${firstYear} to ${lastYear}.`,
     pattern: '^\\d{4}-\\d{2}-\\d{2}T([01]\\d|2[0-3]):[0-5]\\d$',
   })
   .brand<'WallTime'>()

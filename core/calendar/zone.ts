@@ -1,4 +1,4 @@
-import { dayOf, minuteOf } from './day'
+import { dayOf, firstYear, lastYear, minuteOf } from './day'
 
 /** From one year to another, both whole. */
 export interface Years {
@@ -6,7 +6,7 @@ export interface Years {
   readonly to: number
 }
 /** The years that a date may be in (`docs/dates.md` §2). */
-export const validYears: Years = { from: 1970, to: 2199 }
+export const validYears: Years = { from: firstYear, to: lastYear }
 /** The years of several spans together. */
 export const yearsOfAll = (spans: readonly Years[]): Years => ({
   from: Math.min(...spans.map(span => span.from)),

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { readCase } from './case'
+import { methods } from './methods'
 
 type Loose = Record<string, unknown>
 const worked = (): Loose =>
@@ -79,7 +80,7 @@ describe('what is wrong with a case', () => {
       ['sourceMeetings', [{ weekday: 1, start: '25:00', end: '10:00' }]],
     ],
     [
-      'rule.method: is missing: it must be one of keep-week, offset, stretch, meetings, anchor, span, set, unchanged, none, always',
+      `rule.method: is missing: it must be one of ${Object.keys(methods).join(', ')}`,
       ['rule', {}],
     ],
     [

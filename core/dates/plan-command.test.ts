@@ -50,6 +50,22 @@ describe('npm run plan', () => {
       'bad.json: items[3].due: 2026-02-30 is not a date',
     ],
     [
+      'a year in which no date can lie',
+      content => {
+        content.case.items[3]!.due = '0027-02-22T23:59'
+      },
+      'bad.json: items[3].due: 0027-02-22 lies outside the years 1970 to 2199',
+    ],
+    [
+      'a year in which no date can lie, in a rule',
+      content => {
+        Object.assign(content.case, {
+          itemRules: { a: { method: 'set', due: '2272-03-05T23:59' } },
+        })
+      },
+      'bad.json: itemRules.a.due: 2272-03-05 lies outside the years 1970 to 2199',
+    ],
+    [
       'a date without a time',
       content => {
         content.case.items[1]!.opens = '2026-09-08'

@@ -3,6 +3,21 @@ import { dayOf, weekdayOf } from '../calendar/day'
 const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
+const longMonths = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
+
 const numbers = new Intl.NumberFormat('en')
 /** `1,200` */
 export const numberText = (n: number): string => numbers.format(n)
@@ -10,6 +25,8 @@ export const numberText = (n: number): string => numbers.format(n)
 export const counted = (n: number, one: string, many = `${one}s`): string =>
   `${numberText(n)} ${n === 1 ? one : many}`
 
+/** January … December of a month from 1 to 12. */
+export const monthName = (month: number): string => longMonths[month - 1] ?? ''
 /** Monday … Sunday of an ISO weekday. */
 export const weekdayName = (weekday: number): string => weekdays[weekday - 1]!
 /** Mon … Sun of an ISO weekday. */

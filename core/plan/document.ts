@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import type { PlanPart } from './part'
+import type { Term } from '../calendar/term'
+import type { PartFault, PlanPart } from './part'
 import { planParts } from './parts'
 import type { ShellFacts } from './shell-facts'
 
@@ -47,6 +48,13 @@ export const forFurtherShell = (document: PlanDocument, own: PlanDocument): Plan
 /** The decisions of a plan once it rolls from another course. */
 export const forOtherSource = (document: PlanDocument): PlanDocument =>
   withParts(document, (part, value) => part.forOtherSource(value))
+/** What a plan for a term must not hold, such as a date that somebody mistyped by a century. */
+export const planFaults = (document: PlanDocument, term: Pick<Term, 'classes' | 'exams'>): PartFault[] =>
+  Object.values(
+    mapParts((part, name) =>
+      (part.faults?.(document[name], term) ?? []).map(fault => ({ ...fault, path: [name, ...fault.path] })),
+    ),
+  ).flat()
 /** What a plan changes of the shell itself: its names and windows. What is not named stays. */
 export const shellFactsOf = (document: PlanDocument): Partial<ShellFacts> =>
   Object.assign({}, ...Object.values(mapParts((part, name) => part.shellFacts?.(document[name]) ?? {})))

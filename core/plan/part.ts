@@ -1,8 +1,14 @@
 import type { z } from 'zod'
+import type { Term } from '../calendar/term'
 import type { Joiner } from './join'
 import type { Effect, Placements } from './effect'
 import type { ShellFacts } from './shell-facts'
 
+/** What cannot be meant in a part of a plan: where in the part, and a sentence. */
+export interface PartFault {
+  readonly path: readonly string[]
+  readonly message: string
+}
 /** A part of a plan: what is decided about one thing, and all that the application must know of such decisions. */
 export interface PlanPart<S extends z.ZodType> {
   readonly schema: S
@@ -16,6 +22,8 @@ export interface PlanPart<S extends z.ZodType> {
   readonly furtherShells: 'the same' | 'their own'
   /** What remains of it once the plan rolls from another course. */
   readonly forOtherSource: (value: z.output<S>) => z.output<S>
+  /** What of it no plan for a term may hold. */
+  readonly faults?: (value: z.output<S>, term: Pick<Term, 'classes' | 'exams'>) => PartFault[]
   /** What it adds to the effect of a run, in numbers. */
   readonly effect?: (placements: Placements) => Partial<Effect>
   /** What it changes of the shell itself; what is not named stays. */

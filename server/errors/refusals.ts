@@ -124,6 +124,12 @@ export const refusals = {
     title: 'A course of this plan is not open to it any more',
     detail: ({ safe }) => `Whoever shared it has taken that back. ${safe}`,
   }),
+  'plan-faults': refusal<{ faults: readonly FieldProblem[] }>({
+    status: 400,
+    title: 'A date of this plan cannot be meant',
+    detail: ({ faults }) => `${faults[0]?.message ?? ''} The plan stays as it was last saved.`,
+    errors: ({ faults }) => [...faults],
+  }),
   'plan-already-run': refusal({
     status: 409,
     title: 'This plan has been run',

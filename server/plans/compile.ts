@@ -19,6 +19,7 @@ import { loadCourse } from '../courses/courses.queries'
 import { inTransaction } from '../db/connection'
 import { notFound, refuse } from '../errors/refusal'
 import { findPerson } from '../people/people.queries'
+import { checkDocument } from './faults'
 import { findPlan, planSections, type Plan } from './plans.queries'
 
 /** What a plan may roll from each source: by the right of whoever chose them, which may have ended. Null where one may not be rolled from any more. */
@@ -46,11 +47,13 @@ export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> 
   const access = await sourceAccess(db, plan)
   if (!access) throw refuse('source-taken-back', { safe: 'Nothing was written.' })
   const side = (id: string) => loadSide(db, id, access.get(id)?.withheld)
+  const target = await side(plan.targetId)
+  checkDocument(plan.document, target.term)
   return withZone({
     document: plan.document,
     source: await side(plan.sourceId),
     more: await Promise.all(plan.sourceIds.slice(1).map(side)),
-    target: await side(plan.targetId),
+    target,
   })
 }
 /** The same, as one of the sections has it that show the shell's content: with its own calendar and meetings. */

@@ -5,6 +5,7 @@ import { zoneYearsOf, type PlanSide } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
 import type { CourseLine, CourseWhole } from '../../shared/api/courses'
 import type { PlanReply, PlanSaved, PlansReply, PlanState } from '../../shared/api/plans'
+import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import { isoInstant, now } from '../clock'
 import { accessToCourse, accessToCourses, coursesOf, readableCourses } from '../courses/access'
@@ -18,6 +19,7 @@ import type { Person } from '../people/people.queries'
 import { runsInto } from '../runs/runs.queries'
 import { writingInto, type Writing } from '../runs/writing.queries'
 import { sourceAccess } from './compile'
+import { checkDocument } from './faults'
 import { checkOnce, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
 import { joinable } from './sections'
@@ -154,6 +156,7 @@ export async function savePlan(
   const plan = await queries.findPlan(db, id)
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('plan-already-run')
+  checkDocument(change.document, compileTerm(await loadCalendar(db, plan.targetId)))
   const sources = change.sources && !sameSources(change.sources, plan.sourceIds) ? change.sources : undefined
   // What only changes its place stays there by the right of whoever chose it; whoever adds a source must be allowed to roll from all of them.
   const adds = sources?.some(source => !plan.sourceIds.includes(source)) ?? false

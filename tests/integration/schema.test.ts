@@ -105,6 +105,28 @@ describe('the schema', () => {
     expect(ids.length).toBeGreaterThan(40)
     expect(ids.filter(row => row.collation_name !== 'ascii_bin')).toEqual([])
   })
+  it('takes no date of a year in which none can lie, whoever writes it', async () => {
+    const dated = (await columns()).filter(row =>
+      /^(opens|due|closes|classes_from|classes_to|enrol_from|enrol_to|open_from|open_to|graded_on)$/.test(
+        row.column_name,
+      ),
+    )
+    const checks = await selectRows<{ name: string; clause: string }>(
+      db,
+      `SELECT CONCAT(TABLE_NAME, '.', REPLACE(CONSTRAINT_NAME, '_year', '')) AS name, CHECK_CLAUSE AS clause
+       FROM information_schema.CHECK_CONSTRAINTS WHERE CONSTRAINT_SCHEMA = DATABASE()`,
+      {},
+    )
+    const checked = new Set(checks.filter(({ clause }) => clause.includes('2199')).map(({ name }) => name))
+    expect(dated.length).toBeGreaterThan(15)
+    expect(
+      dated.map(row => said(row.table_name, row.column_name, false)).filter(each => !checked.has(each)),
+    ).toEqual([])
+    const term = { id: '1', code: 'x', name: 'x', time_zone: 'UTC', calendar: '{}', classes_to: '2027-04-09' }
+    const insert = (classes_from: string) => db.raw('INSERT INTO terms SET ?', [{ ...term, classes_from }])
+    await expect(insert('0027-01-08')).rejects.toThrow(/classes_from_year/)
+    await expect(insert('2027-01-08')).resolves.toBeDefined()
+  })
   it('has the columns that each kind of student data says', async () => {
     const all = await columns()
     for (const kind of allStudentData) {

@@ -1,9 +1,15 @@
+import { dateFields } from '../../course/dates'
+import { farFault } from '../../dates/far'
 import { summarise } from '../../dates/plan'
 import { defaultRule, methodOf, ruleSetSchema, type Rule } from '../../dates/rule'
 import { planPart } from '../part'
 
+const isByHand = (rule: Rule): boolean => Boolean(methodOf(rule).byHand)
+/** The dates of a rule that were set by hand. */
+const handDates = (rule: Rule) =>
+  rule.method === 'set' ? dateFields.flatMap(field => (rule[field] ? [{ field, at: rule[field] }] : [])) : []
 const withoutHand = (rules: Readonly<Record<string, Rule>>): Record<string, Rule> =>
-  Object.fromEntries(Object.entries(rules).filter(([, rule]) => !methodOf(rule).byHand))
+  Object.fromEntries(Object.entries(rules).filter(([, rule]) => !isByHand(rule)))
 
 /** How dates cross: a rule for the course, and rules for kinds, units and items. A rule is one decision. */
 export const dates = planPart({
@@ -15,9 +21,23 @@ export const dates = planPart({
     unitRules: joiner.keyed('unitRules', from.unitRules, mine.unitRules, theirs.unitRules),
     itemRules: joiner.keyed('itemRules', from.itemRules, mine.itemRules, theirs.itemRules),
   }),
-  habit: value => ({ ...value, itemRules: withoutHand(value.itemRules) }),
+  habit: ({ rule, ...levels }) => ({
+    rule: isByHand(rule) ? defaultRule : rule,
+    kindRules: withoutHand(levels.kindRules),
+    unitRules: withoutHand(levels.unitRules),
+    itemRules: withoutHand(levels.itemRules),
+  }),
   furtherShells: 'the same',
   forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {} }),
+  faults: ({ rule, ...levels }, term) =>
+    [
+      { path: ['rule'], rule },
+      ...Object.entries(levels).flatMap(([level, rules]) =>
+        Object.entries(rules).map(([key, each]) => ({ path: [level, key], rule: each })),
+      ),
+    ].flatMap(({ path, rule: each }) =>
+      handDates(each).flatMap(({ field, at }) => farFault([...path, field], at, term)),
+    ),
   // Only the dates that will be written: those of items the shell does not have yet.
   effect: ({ fresh, dates }) => ({ dates: summarise(fresh.flatMap(node => dates.get(node.lineage) ?? [])) }),
 })

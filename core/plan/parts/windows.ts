@@ -1,3 +1,4 @@
+import { farFault } from '../../dates/far'
 import { windowsSchema } from '../../pairing/windows'
 import { planPart } from '../part'
 
@@ -10,5 +11,7 @@ export const windows = planPart({
   habit: () => null,
   furtherShells: 'their own',
   forOtherSource: value => value,
+  faults: (value, term) =>
+    Object.entries(value ?? {}).flatMap(([field, at]) => (at === null ? [] : farFault([field], at, term))),
   shellFacts: value => value ?? {},
 })
