@@ -79,10 +79,7 @@ describe('what is wrong with a case', () => {
       'sourceMeetings[0].start: 25:00 is not a time',
       ['sourceMeetings', [{ weekday: 1, start: '25:00', end: '10:00' }]],
     ],
-    [
-      `rule.method: is missing: it must be one of ${Object.keys(methods).join(', ')}`,
-      ['rule', {}],
-    ],
+    [`rule.method: is missing: it must be one of ${Object.keys(methods).join(', ')}`, ['rule', {}]],
     [
       'rule.times.due: noon is neither a time nor keep, class-start or class-end',
       ['rule', { method: 'span', times: { due: 'noon' } }],

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { methods } from './methods'
 
 const folder = mkdtempSync(join(tmpdir(), 'nt-plan.'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
@@ -98,7 +99,7 @@ describe('npm run plan', () => {
       content => {
         content.case.rule = { method: 'guess' }
       },
-      'bad.json: rule.method: is not one of keep-week, offset, stretch, meetings, anchor, span, set, unchanged, none, always',
+      `bad.json: rule.method: is not one of ${Object.keys(methods).join(', ')}`,
     ],
   ])(
     'refuses %s: exit 2, one line, nothing on standard output',
