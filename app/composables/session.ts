@@ -5,14 +5,13 @@ import type { SessionReply } from '~~/shared/api/session'
 export const useSession = defineStore('session', () => {
   const session = shallowRef<SessionReply | null>(null)
   const person = computed(() => session.value?.person ?? null)
-  async function load(): Promise<void> {
-    session.value = await api.get<SessionReply>('/session')
+  function keep(told: SessionReply): void {
+    tellTimeIn(told.clock.timeZone)
+    session.value = told
   }
-  async function signIn(login: string, password: string): Promise<void> {
-    session.value = await api.post<SessionReply>('/session', { login, password })
-  }
-  async function signOut(): Promise<void> {
-    session.value = await api.delete<SessionReply>('/session')
-  }
+  const load = async (): Promise<void> => keep(await api.get<SessionReply>('/session'))
+  const signIn = async (login: string, password: string): Promise<void> =>
+    keep(await api.post<SessionReply>('/session', { login, password }))
+  const signOut = async (): Promise<void> => keep(await api.delete<SessionReply>('/session'))
   return { session, person, load, signIn, signOut }
 })

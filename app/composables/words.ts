@@ -65,7 +65,13 @@ function clockIn(timeZone: string | undefined): Intl.DateTimeFormat {
   clocks.set(key, clock)
   return clock
 }
-/** An instant as wall clock in a zone: `Tue 5 Jan 20:00`. */
-export function instantText(instant: string, timeZone?: string): string {
-  return momentText(clockIn(timeZone).format(new Date(instant)).replace(' ', 'T'))
+/** The zone of the institute's clock: every page tells time by it, wherever its reader sits. The session says which it is. */
+let instituteZone: string | undefined
+export const tellTimeIn = (timeZone: string): void => {
+  instituteZone = timeZone
 }
+/** Wall clock `YYYY-MM-DDTHH:MM` of an instant, by the institute's clock. */
+export const wallClock = (instant: string): string =>
+  clockIn(instituteZone).format(new Date(instant)).replace(' ', 'T')
+/** An instant as people read it: `Tue 5 Jan 20:00`, by the institute's clock. */
+export const instantText = (instant: string): string => momentText(wallClock(instant))

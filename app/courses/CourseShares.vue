@@ -61,10 +61,7 @@ const states = { holds: 'holds', expired: 'has run out', revoked: 'taken back' }
 const nameOf = (entry: ShareLine): string => entry.code ?? entry.org?.name ?? ''
 /** `holds until 3 Sep, 10:00, without quizzes, used by 2` */
 function stateText(entry: ShareLine): string {
-  const until =
-    entry.expiresAt && entry.state === 'holds'
-      ? ` until ${instantText(entry.expiresAt, props.course.term.timeZone)}`
-      : ''
+  const until = entry.expiresAt && entry.state === 'holds' ? ` until ${instantText(entry.expiresAt)}` : ''
   const uses = entry.uses ? `used by ${entry.uses}` : 'not used yet'
   return [
     `${states[entry.state]}${until}`,

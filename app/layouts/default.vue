@@ -93,7 +93,7 @@ async function leave(): Promise<void> {
         v-if="session.session"
         class="soft small"
         :title="session.session.clock.fixed ? 'The clock is stopped here (NORTHTIDE_NOW)' : 'Now'"
-        >{{ instantText(session.session.clock.instant, session.session.clock.timeZone)
+        >{{ instantText(session.session.clock.instant)
         }}{{ session.session.clock.fixed ? ', demo clock' : '' }}</span
       >
       <span v-if="session.person" class="who">

@@ -10,6 +10,7 @@ const [text, action, from, to] = [
   ref<string | null>(null),
   ref<string | null>(null),
 ]
+const context = useDayContext()
 const older = shallowRef<LogReply['lines']>([])
 const address = (before?: string): string =>
   `/log?${new URLSearchParams({ q: text.value, ...(action.value !== 'all' && { action: action.value }), ...(from.value && { from: from.value }), ...(to.value && { to: to.value }), ...(before && { before }) })}`
@@ -114,14 +115,8 @@ const details = (detail: Record<string, unknown>): string =>
       <ElSelect v-model="action" aria-label="What was done"
         ><ElOption v-for="[key, name] in kinds" :key="key" :value="key" :label="name"
       /></ElSelect>
-      <ElDatePicker
-        v-model="from"
-        type="date"
-        value-format="YYYY-MM-DD"
-        placeholder="from"
-        aria-label="From"
-      />
-      <ElDatePicker v-model="to" type="date" value-format="YYYY-MM-DD" placeholder="to" aria-label="To" />
+      <DateField v-model="from" :context="context" placeholder="from any day" label="From" />
+      <DateField v-model="to" :context="context" placeholder="to today" label="To" />
     </div>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
     <LoadingLines v-else-if="!data" what="Fetching the log …" />
@@ -169,9 +164,6 @@ const details = (detail: Record<string, unknown>): string =>
   grid-template-columns: 270px 190px 150px 150px;
   gap: 14px;
   margin-bottom: 14px;
-}
-.by :deep(.el-date-editor) {
-  width: 100%;
 }
 .when {
   white-space: nowrap;

@@ -29,7 +29,7 @@ const mayDiscard = (plan: PlanLine): boolean =>
 /** What stands with a plan, and the colour it is said in. */
 function stateOf(plan: PlanLine): { text: string; colour: string } {
   if (plan.writing) {
-    const since = instantText(plan.writing.since, plan.target.term.timeZone).slice(-5)
+    const since = instantText(plan.writing.since).slice(-5)
     return { text: `${plan.writing.by} is writing into the shell since ${since}`, colour: 'settle' }
   }
   if (plan.run) {
@@ -70,9 +70,7 @@ function stateOf(plan: PlanLine): { text: string; colour: string } {
           <td>
             <span :class="stateOf(plan).colour">{{ stateOf(plan).text }}</span>
           </td>
-          <td class="soft">
-            {{ instantText(plan.updatedAt, plan.target.term.timeZone) }}, {{ plan.updatedBy }}
-          </td>
+          <td class="soft">{{ instantText(plan.updatedAt) }}, {{ plan.updatedBy }}</td>
           <td class="acts">
             <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Record</NuxtLink>
             <template v-else-if="asking === plan.id">

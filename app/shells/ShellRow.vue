@@ -65,7 +65,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
     <div v-if="shell" class="cell">
       <p v-if="shell.writing" class="line settle">
         {{ shell.writing.by }} is writing into it since
-        {{ instantText(shell.writing.since, shell.course.term.timeZone).slice(-5) }}
+        {{ instantText(shell.writing.since).slice(-5) }}
       </p>
       <p v-else-if="shell.course.sharesWith" class="line">
         <b class="kept">Shares its content</b> with
@@ -81,12 +81,12 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
           <b>A plan is under way</b> from {{ codeText(shell.plan.source) }}, {{ shell.plan.source.term.name }}
         </p>
         <p class="soft small line">
-          saved {{ instantText(shell.plan.updatedAt, shell.course.term.timeZone) }} by {{ shell.plan.by }}
+          saved {{ instantText(shell.plan.updatedAt) }} by {{ shell.plan.by }}
         </p></template
       >
       <template v-else-if="shell.lastRun"
         ><p class="line">
-          <b class="kept">Rolled</b> {{ instantText(shell.lastRun.at, shell.course.term.timeZone) }} by
+          <b class="kept">Rolled</b> {{ instantText(shell.lastRun.at) }} by
           {{ shell.lastRun.by }}
         </p>
         <p class="soft small line">

@@ -25,7 +25,7 @@ const factsText = (course: PlanReply['target']['course']): string =>
 
 const stateText = computed(() => {
   const { run, savedAt, savedBy, target } = props.plan
-  const instant = (at: string): string => instantText(at, target.course.term.timeZone)
+  const instant = (at: string): string => instantText(at)
   if (isRun.value) return `Run ${instant(run?.at ?? savedAt)} by ${run?.by ?? savedBy}.`
   if (store.saving === 'saved') return `Draft saved ${instant(savedAt)}`
   return store.saving === 'failed' || store.saving === 'conflict' ? 'Not saved yet' : 'Saving …'

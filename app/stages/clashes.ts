@@ -1,19 +1,13 @@
 import { itemKinds, kindWords } from '~~/core/course/model'
 import type { OutlineNode } from '~~/core/course/outline'
-import type { PartName } from '~~/core/plan/document'
+import { planParts } from '~~/core/plan/parts'
 
-const partWords: Record<PartName, string> = {
-  dates: 'the rule for dates',
-  names: 'the names',
-  windows: 'the windows',
-  carry: 'what comes across',
-}
 function clashText(path: string, titles: ReadonlyMap<string, string>): string {
   const [part = '', level, key = ''] = path.split('.')
   if (level === 'itemRules' || level === 'unitRules') return `the dates of “${titles.get(key) ?? 'an item'}”`
   const kind = itemKinds.find(each => each === key)
   if (level === 'kindRules' && kind) return `the rule for ${kindWords(kind)[1]}`
-  return part in partWords ? partWords[part as PartName] : part
+  return Object.entries(planParts).find(([name]) => name === part)?.[1].words ?? part
 }
 const toldAtMost = 3
 /** What two people both changed, from the paths of what clashes. */

@@ -10,6 +10,7 @@ import {
   type PlanBase,
   type PlanSide,
 } from '~~/core/plan/compile'
+import { planNotes } from '~~/core/plan/notes'
 import { mergeSources, type MergedSources } from '~~/core/plan/sources'
 import type { Comparison, CourseSide, FromDatesWorker, ToDatesWorker } from './messages'
 import { packItems } from './packing'
@@ -17,11 +18,9 @@ import { packItems } from './packing'
 /** The methods that the page offers for the whole course. */
 export const offeredMethods: readonly MethodName[] = ['keep-week', 'offset', 'none']
 
-const sideOf = ({ calendar, meetings, nodes, categories }: CourseSide): PlanSide => ({
+const sideOf = ({ calendar, ...side }: CourseSide): PlanSide => ({
   term: compileTerm(calendar),
-  meetings,
-  nodes,
-  categories,
+  ...side,
 })
 /** Each source has a calendar of its own; what a method leaves to settle is that of all together, and the first one's best is suggested. */
 function compare(input: CompileInput, merged: MergedSources): Comparison | null {
@@ -50,7 +49,8 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
       return answer({ type: 'zone-wanted', round, timeZone: zone.timeZone, years })
     const input = { ...base, zone }
     const { items, summary } = planLedger(input, merged)
-    answer({ type: 'ledger', round, summary, items: packItems(items) })
+    const notes = planNotes(input, merged, items)
+    answer({ type: 'ledger', round, summary, items: packItems(items), notes })
     const comparison = compare(input, merged)
     if (comparison) answer({ type: 'comparison', round, comparison })
   }

@@ -1,10 +1,12 @@
 import type { Meeting, TermCalendar } from '~~/core/calendar/schema'
 import type { Years, ZoneRules } from '~~/core/calendar/zone'
 import type { OutlineNode } from '~~/core/course/outline'
+import type { Note } from '~~/core/dates/notes'
 import type { PlannedItem, Summary } from '~~/core/dates/plan'
 import type { MethodName } from '~~/core/dates/rule'
 import type { Category } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
+import type { Windows } from '~~/core/pairing/windows'
 import type { PackedItems } from './packing'
 
 export interface CourseSide {
@@ -12,6 +14,7 @@ export interface CourseSide {
   meetings: readonly Meeting[]
   nodes: readonly OutlineNode[]
   categories: readonly Category[]
+  windows: Windows
 }
 /** What does not change while one plans is sent once, the document each time; zone data again where a rule reaches further. */
 export type ToDatesWorker =
@@ -23,13 +26,15 @@ export type ToDatesWorker =
 export interface Ledger {
   items: PlannedItem[]
   summary: Summary
+  /** What is to be looked at, by item. */
+  notes: ReadonlyMap<string, readonly Note[]>
 }
 export interface Comparison {
   settles: Partial<Record<MethodName, number>>
   suggested: MethodName
 }
 export type DatesAnswer =
-  | { type: 'ledger'; round: number; summary: Summary; items: PackedItems }
+  | { type: 'ledger'; round: number; summary: Summary; items: PackedItems; notes: Ledger['notes'] }
   | { type: 'comparison'; round: number; comparison: Comparison }
 /** A rule reaches years of which the worker knows no zone data: nothing is computed until it has them. */
 export interface ZoneWanted {

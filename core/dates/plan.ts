@@ -142,7 +142,7 @@ interface Single {
 /**
  * Dates that a rule places. Until Order, what becomes of a date depends on it alone, and a course has far fewer different
  * dates than items: each is worked out once and shared, and its day once for all times of day. Items whose order must be
- * repaired are worked out whole. (Without the sharing 10 000 items take ten times as long: `npm run bench`.)
+ * repaired are worked out whole, once for each set of dates. (Without the sharing 10 000 items take ten times as long: `npm run bench`.)
  */
 function placingCrosser(
   method: AnyPlacingMethod,
@@ -176,23 +176,33 @@ function placingCrosser(
   const singles = { opens: new Map(), due: new Map(), closes: new Map() } as ByField<WallTime, Single>
   const singleOf = (field: DateField, text: WallTime | null): Single | null => {
     if (text === null) return null
-    const single = singles[field].get(text) ?? makeSingle(field, text)
+    const known = singles[field].get(text)
+    if (known) return known
+    const single = makeSingle(field, text)
     singles[field].set(text, single)
     return single
+  }
+  const repaired = new Map<string, PlannedItem>()
+  /** An item whose order must be repaired; the same dates are repaired alike. */
+  const repair = (item: DatedItem): PlannedItem => {
+    const key = `${item.opens} ${item.due} ${item.closes}`
+    const known = repaired.get(key)
+    if (known) return { ...known, id: item.id }
+    const drafts = {
+      opens: item.opens && draftOf('opens', item.opens),
+      due: item.due && draftOf('due', item.due),
+      closes: item.closes && draftOf('closes', item.closes),
+    }
+    const planned = finishItem(item.id, drafts, finish)
+    repaired.set(key, planned)
+    return planned
   }
   return item => {
     const opens = singleOf('opens', item.opens)
     const due = singleOf('due', item.due)
     const closes = singleOf('closes', item.closes)
     const inOrder = due?.date.at ? fits(opens, due) && fits(due, closes) : fits(opens, closes)
-    if (!inOrder) {
-      const drafts = {
-        opens: item.opens && draftOf('opens', item.opens),
-        due: item.due && draftOf('due', item.due),
-        closes: item.closes && draftOf('closes', item.closes),
-      }
-      return finishItem(item.id, drafts, finish)
-    }
+    if (!inOrder) return repair(item)
     const crossed = {
       opens: opens?.date ?? noDate,
       due: due?.date ?? noDate,

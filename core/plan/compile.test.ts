@@ -45,6 +45,7 @@ const nodes = inCourseOrder([
   item('c', 0, 'u3', { category: 'c2' }),
   item('d', 1, 'u2'),
 ])
+const noWindows = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null }
 const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput => ({
   document: { ...recommendedPlan(), carry: { leave } },
   more: [],
@@ -52,13 +53,20 @@ const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput =>
   source: {
     term: term('2026-09-02', '2026-12-04'),
     meetings: [],
+    windows: noWindows,
     nodes,
     categories: [
       { lineage: 'c1', title: 'One' },
       { lineage: 'c2', title: 'Two' },
     ],
   },
-  target: { term: term('2027-01-06', '2027-04-09'), meetings: [], nodes: there, categories: [] },
+  target: {
+    term: term('2027-01-06', '2027-04-09'),
+    meetings: [],
+    windows: noWindows,
+    nodes: there,
+    categories: [],
+  },
 })
 const places = (compiled: ReturnType<typeof compilePlan>) =>
   compiled.placements

@@ -1,9 +1,11 @@
+import { dayOf, type Day } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
 import type { Term } from '../calendar/term'
 import { yearsOfAll, type Years, type ZoneRules } from '../calendar/zone'
 import { carriedOf } from '../carry/select'
 import { planDates, summarise, type DatedItem, type PlanInput } from '../dates/plan'
 import { yearsReached } from '../dates/years'
+import type { Windows } from '../pairing/windows'
 import type { OutlineNode } from '../course/outline'
 import { mapParts, type PlanDocument } from './document'
 import { count, type Effect, type Placement, type Placements } from './effect'
@@ -20,6 +22,8 @@ export interface PlanSide {
   meetings: readonly Meeting[]
   nodes: readonly OutlineNode[]
   categories: readonly Category[]
+  /** When students may enrol and enter, as it stands in the course. */
+  windows: Windows
 }
 /** What a plan is computed from, but for the zone data of its target. */
 export interface PlanBase {
@@ -49,6 +53,13 @@ const datedItem = ({ lineage, kind, unit, opens, due, closes }: OutlineNode): Da
   due,
   closes,
 })
+/** When students may enrol and enter once the plan is run. */
+export const windowsOf = ({ document, target }: PlanBase): Windows => document.windows ?? target.windows
+/** The days on which students may enter the new course, where both are set. */
+function targetWindow(base: PlanBase): { from: Day; to: Day } | null {
+  const { openFrom, openTo } = windowsOf(base)
+  return openFrom !== null && openTo !== null ? { from: dayOf(openFrom), to: dayOf(openTo) } : null
+}
 /** A plan's carried items with its rules, as the date engine takes them: once for each source, since each has a calendar of its own. */
 function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'zone'>[] {
   const { document, target } = base
@@ -59,6 +70,7 @@ function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'z
     target: target.term,
     sourceMeetings: source.meetings,
     targetMeetings: target.meetings,
+    targetWindow: targetWindow(base),
     rules: document.dates,
     items: items.filter(node => merged.from.get(node.lineage) === at).map(datedItem),
   }))

@@ -11,6 +11,8 @@ export interface PartFault {
 }
 /** A part of a plan: what is decided about one thing, and all that the application must know of such decisions. */
 export interface PlanPart<S extends z.ZodType> {
+  /** What it decides, in words that follow "changed": `the names`. */
+  readonly words: string
   readonly schema: S
   /** What a plan begins with: the recommended decisions. */
   readonly recommended: z.output<S>

@@ -31,9 +31,11 @@ export async function sourceAccess(db: Knex, plan: Plan): Promise<Map<string, Co
 }
 
 async function loadSide(db: Knex, id: string, withheld?: CourseAccess['withheld']): Promise<PlanSide> {
+  const { meetings, windows } = await loadCourse(db, id)
   return {
     term: compileTerm(await loadCalendar(db, id)),
-    meetings: (await loadCourse(db, id)).meetings,
+    meetings,
+    windows,
     nodes: await loadOutline(db, id, withheld),
     categories: await loadCategories(db, id),
   }

@@ -35,6 +35,7 @@ const writerOf = async (db: Knex, plan: queries.Plan): Promise<Told> => {
 const sideOf = ({ calendar, course, nodes, categories }: CourseWhole): PlanSide => ({
   term: compileTerm(calendar),
   meetings: course.meetings,
+  windows: course.windows,
   nodes,
   categories,
 })

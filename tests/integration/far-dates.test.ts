@@ -25,6 +25,7 @@ function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof
   const side = ({ calendar, course, nodes, categories }: typeof plan.source) => ({
     calendar,
     meetings: course.meetings,
+    windows: course.windows,
     nodes,
     categories,
   })

@@ -11,6 +11,7 @@ import { effectOf } from '../../server/plans/compile'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
 import { readRun, runPlan } from '../../server/runs/runs'
+import { noStudentData } from '../support/student-data'
 
 const demo = useDemo('run')
 const expected = JSON.parse(
@@ -92,14 +93,7 @@ describe('a run', () => {
     }
     expect(await imprint(demo.courses.old)).toBe(old)
     expect(await demo.db('bodies').count({ count: '*' }).first()).toEqual({ count: bodies })
-    expect(await countStudentData(demo.db, demo.courses.empty)).toEqual({
-      students: 29,
-      submissions: 0,
-      grades: 0,
-      attempts: 0,
-      posts: 0,
-      extensions: 0,
-    })
+    expect(await countStudentData(demo.db, demo.courses.empty)).toEqual({ students: 29, ...noStudentData })
     const record = await readRun(demo.db, demo.people.marchetti, id)
     expect(record.effect).toEqual(effect)
     expect(record.entries.filter(entry => entry.entity === 'item')).toHaveLength(effect.added.items)

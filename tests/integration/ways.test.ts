@@ -32,6 +32,7 @@ import {
   shellLines,
   waysInto,
 } from '../../server/shells/shells'
+import { noStudentData } from '../support/student-data'
 
 const demo = useDemo('ways')
 /** A colleague of another department, with a shell of their own. */
@@ -181,14 +182,7 @@ describe('a template', () => {
       about: '',
     })
     expect(await count('bodies')).toBe(bodies)
-    expect(await countStudentData(demo.db, id)).toEqual({
-      students: 0,
-      submissions: 0,
-      grades: 0,
-      attempts: 0,
-      posts: 0,
-      extensions: 0,
-    })
+    expect(await countStudentData(demo.db, id)).toEqual({ students: 0, ...noStudentData })
     expect((await loadOutline(demo.db, id)).map(node => [node.title, node.due])).toEqual(
       (await loadOutline(demo.db, demo.courses.old)).map(node => [node.title, node.due]),
     )

@@ -37,7 +37,7 @@ const print = (): void => window.print()
           {{ data.target.term.name }}
         </h1>
         <p class="soft">
-          Run {{ instantText(data.finishedAt, zone) }}, {{ data.finishedAt.slice(0, 4) }}, by {{ data.by }} ·
+          Run {{ instantText(data.finishedAt) }}, {{ data.finishedAt.slice(0, 4) }}, by {{ data.by }} ·
           <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> ·
           <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> ·
           <button class="link no-print" type="button" @click="print">print</button>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { dayOf, minuteOf, wallOf } from '~~/core/calendar/day'
-import { datesOf, type ItemDates } from '~~/core/course/dates'
+import { dayOf, minuteOf, wallOf, type WallTime } from '~~/core/calendar/day'
+import { dateFields, datesOf, type DateField, type ItemDates } from '~~/core/course/dates'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
@@ -33,14 +33,25 @@ function letGo(): void {
   const item = currentToEdit()
   if (item?.held) store.hold(item.lineage, null)
 }
-/** Moves the due date (or else the opening, or the closing) by days, its time kept, and holds it there. */
+/** The one date of the row that keys move alone; null: they move all of them, so that the item stays open as long. */
+const field = ref<DateField | null>(null)
+watch(selected, () => {
+  field.value = null
+})
+function turn(by: 1 | -1): void {
+  const all = [null, ...dateFields]
+  field.value = all[(all.indexOf(field.value) + by + all.length) % all.length] ?? null
+}
+const later = (at: WallTime | null, days: number): WallTime | null =>
+  at && wallOf(dayOf(at) + days, minuteOf(at))
+/** Moves the dates of the row by days, their times kept, and holds them there. */
 function nudge(days: number): void {
   const item = currentToEdit()
   if (!item) return
   const dates = datesOf(item.planned)
-  const field = (['due', 'opens', 'closes'] as const).find(each => dates[each] !== null)
-  const at = field && dates[field]
-  if (field && at) store.hold(item.lineage, { ...dates, [field]: wallOf(dayOf(at) + days, minuteOf(at)) })
+  const fields = field.value ? [field.value] : dateFields
+  for (const each of fields) dates[each] = later(dates[each], days)
+  store.hold(item.lineage, dates)
 }
 function commit(lineage: string, dates: ItemDates): void {
   store.hold(lineage, dates)
@@ -58,6 +69,8 @@ const keysFor = (keys: string[], does: string, run: () => void) => keys.map(key 
 useKeys([
   ...keysFor(['j', 'ArrowDown'], 'next row', () => move(1)),
   ...keysFor(['k', 'ArrowUp'], 'row before', () => move(-1)),
+  ...keysFor(['ArrowRight'], 'one date of the row alone', () => turn(1)),
+  ...keysFor(['ArrowLeft'], 'the date before it', () => turn(-1)),
   { key: 'n', does: 'next to settle', run: () => nextWhere(item => item.settle) },
   { key: 'e', does: 'edit its dates', run: edit },
   { key: 'Enter', does: 'edit its dates', hidden: true, run: edit },
@@ -72,6 +85,7 @@ useKeys([
 const totals = computed(() => {
   const summary = store.ledger?.summary
   if (!summary) return null
+  const notes = store.ledger?.notes.size ?? 0
   const { dates, straight, moved, held, none, settle } = summary
   return [
     { count: dates, words: 'dates' },
@@ -80,6 +94,7 @@ const totals = computed(() => {
     { count: held, words: 'held' },
     ...(none ? [{ count: none, words: 'taken away' }] : []),
     { count: settle, words: 'to settle', settle: true },
+    ...(notes > 0 ? [{ count: notes, words: 'to look at', settle: true }] : []),
   ]
 })
 </script>
@@ -92,7 +107,9 @@ const totals = computed(() => {
       :rows="rows"
       :selected="selected"
       :editing="editing"
+      :field="field"
       @select="select"
+      @field="chosen => (field = chosen)"
       @edit="editRow"
       @commit="commit"
       @cancel="editing = null"

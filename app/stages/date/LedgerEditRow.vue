@@ -1,66 +1,89 @@
 <script setup lang="ts">
-import { isDateTime, type WallTime } from '~~/core/calendar/day'
-import { dateFields, type DateField, type ItemDates } from '~~/core/course/dates'
+import { dayOf, type Day, type WallTime } from '~~/core/calendar/day'
+import { dateFields, datesOf, type ItemDates } from '~~/core/course/dates'
+import { useItemContexts } from '~/composables/today'
 import { fieldName } from '~/composables/words'
-import type { LedgerItem } from './ledger'
+import DateField from '~/ui/DateField.vue'
+import { usePlan } from '../plan/store'
+import { tellingField, type LedgerItem } from './ledger'
 
-/** An item whose dates are being set by hand. A text that is no date and time is not accepted. */
+/** An item whose dates are being set by hand. Nothing is held before every field says a date that may stand there. */
 const props = defineProps<{ item: LedgerItem }>()
 const emit = defineEmits<{ commit: [dates: ItemDates]; cancel: [] }>()
-const { opens, due, closes } = props.item.planned
-const draft = reactive<Record<DateField, string>>({
-  opens: opens ?? '',
-  due: due ?? '',
-  closes: closes ?? '',
-})
-const form = ref<HTMLFormElement>()
-onMounted(() => form.value?.querySelector<HTMLInputElement>('input[name=due]')?.focus())
+const store = usePlan()
+const draft = reactive<ItemDates>(datesOf(props.item.planned))
+const fields = ref<InstanceType<typeof DateField>[]>([])
+// The field that tells most of the item: where it has but one date, that one.
+const firstField = tellingField(props.item.node) ?? 'due'
+onMounted(() => fields.value[dateFields.indexOf(firstField)]?.focus())
 
-const dateOf = (text: string): WallTime | null => (isDateTime(text) ? text : null)
+const contexts = useItemContexts(
+  () => store.terms?.target ?? null,
+  () => store.plan?.target.course.meetings ?? [],
+)
+/** How many other items are due on each day. */
+const due = computed(() => {
+  const count = new Map<Day, number>()
+  for (const item of store.ledger?.items ?? []) {
+    if (item.id === props.item.lineage || item.due === null) continue
+    count.set(dayOf(item.due), (count.get(dayOf(item.due)) ?? 0) + 1)
+  }
+  return count
+})
+const dueOn = (day: Day): number => due.value.get(day) ?? 0
+const ruleDay = computed(() => {
+  const at = props.item.held ? null : props.item.planned[firstField]
+  return at && dayOf(at)
+})
 function commit(): void {
-  const isWhole = dateFields.every(field => draft[field] === '' || isDateTime(draft[field]))
-  if (!isWhole) return emit('cancel')
-  emit('commit', { opens: dateOf(draft.opens), due: dateOf(draft.due), closes: dateOf(draft.closes) })
+  if (fields.value.every(field => field.settleNow())) emit('commit', { ...draft })
 }
 </script>
 
 <template>
-  <form ref="form" class="ledger-row editing" @submit.prevent="commit" @keydown.esc.stop="emit('cancel')">
-    <span class="name">
-      <KindMark :kind="item.node.kind" :exam="item.node.exam" />
-      <span class="words">{{ item.node.title }}</span>
-    </span>
-    <input
-      v-for="field in dateFields"
-      :key="field"
-      v-model="draft[field]"
-      type="datetime-local"
-      :name="field"
-      :aria-label="fieldName(field)"
-    />
-    <span class="acts">
-      <button class="link" type="submit">Hold</button>
-      <button class="link" type="button" @click="emit('cancel')">Leave</button>
-    </span>
-  </form>
+  <div class="ledger-row editing" role="row">
+    <form class="inside" :aria-label="`Dates of ${item.node.title}`" @submit.prevent="commit">
+      <span class="name" role="cell">
+        <KindMark :kind="item.node.kind" :exam="item.node.exam" />
+        <bdi class="words">{{ item.node.title }}</bdi>
+      </span>
+      <span v-for="field in dateFields" :key="field" role="cell">
+        <DateField
+          ref="fields"
+          :model-value="draft[field]"
+          :context="contexts[field]"
+          :label="fieldName(field)"
+          :name="field"
+          placeholder="no date"
+          :rule-day="field === firstField ? ruleDay : null"
+          :due-on="dueOn"
+          @update:model-value="at => (draft[field] = at as WallTime | null)"
+          @accepted="commit"
+          @left="emit('cancel')"
+        />
+      </span>
+      <span class="acts" role="cell">
+        <button class="link" type="submit">Save and hold</button>
+        <button class="link" type="button" @click="emit('cancel')">Leave</button>
+      </span>
+    </form>
+  </div>
 </template>
 
 <style scoped>
 .editing {
+  display: block;
   background: var(--paper-raised);
   outline: 1.5px solid var(--tide);
   outline-offset: -1.5px;
   z-index: 2;
-  grid-template-columns: minmax(0, 1fr) repeat(3, 190px) 96px;
 }
-input {
-  font: inherit;
-  font-size: 13px;
-  width: 100%;
-  border: 1px solid var(--ink-soft);
-  background: var(--paper-raised);
-  color: var(--ink);
-  padding: 0 4px;
+.inside {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) repeat(3, 158px) 148px;
+  column-gap: 8px;
+  align-items: center;
+  height: 28px;
 }
 .acts {
   display: flex;

@@ -1,21 +1,29 @@
 <script setup lang="ts">
 import type { Term } from '~~/core/calendar/term'
-import { dateFields } from '~~/core/course/dates'
+import { dateFields, type DateField } from '~~/core/course/dates'
 import { howText, wasText, type LedgerItem } from './ledger'
 
 /** An item of the ledger: where it was, where it lands, and how. */
-const props = defineProps<{ item: LedgerItem; source: Term | null; selected: boolean }>()
+const props = defineProps<{
+  item: LedgerItem
+  source: Term | null
+  selected: boolean
+  /** The date that keys move alone, where one was chosen. */
+  field: DateField | null
+}>()
+const emit = defineEmits<{ field: [field: DateField] }>()
 const was = computed(() => wasText(props.item.node, props.source))
 const how = computed(() => `${props.item.settle ? 'to settle: ' : ''}${howText(props.item)}`)
 const tone = computed(() => {
-  if (props.item.held) return 'kept'
-  return props.item.settle ? 'settle' : 'soft'
+  if (props.item.settle || props.item.notes.length > 0) return 'settle'
+  return props.item.held ? 'kept' : 'soft'
 })
 const cells = computed(() =>
   dateFields.map(field => {
     const at = props.item.planned[field]
     const outcome = props.item.outcomes[field]
-    return { field, at, outcome, none: outcome === 'none' ? 'none' : '–' }
+    const noted = props.item.notes.some(note => note.field === field)
+    return { field, at, outcome, noted, none: outcome === 'none' ? 'none' : '–' }
   }),
 )
 </script>
@@ -30,16 +38,18 @@ const cells = computed(() =>
   >
     <span class="name" role="cell">
       <KindMark :kind="item.node.kind" :exam="item.node.exam" />
-      <span class="words" :title="item.node.title">{{ item.node.title }}</span>
+      <bdi class="words" :title="item.node.title">{{ item.node.title }}</bdi>
     </span>
     <span class="soft" role="cell">{{ was }}</span>
     <span
-      v-for="{ field, at, outcome, none } in cells"
-      :key="field"
+      v-for="{ field: each, at, outcome, noted, none } in cells"
+      :key="each"
       role="cell"
-      :data-field="field"
+      :class="{ chosen: selected && each === field, noted }"
+      :data-field="each"
       :data-at="at ?? ''"
       :data-outcome="outcome"
+      @click="emit('field', each)"
     >
       <template v-if="at"
         ><b>{{ dayText(at) }}</b> <i>{{ at.slice(11) }}</i></template
@@ -56,6 +66,15 @@ const cells = computed(() =>
 }
 b {
   font-weight: 400;
+}
+.chosen {
+  outline: 1.5px solid var(--tide);
+  outline-offset: -1px;
+}
+.noted b {
+  text-decoration: underline wavy var(--brass);
+  text-decoration-thickness: 1px;
+  text-underline-offset: 3px;
 }
 [data-field='due'] b {
   font-weight: 600;

@@ -1,15 +1,21 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import type { ItemDates } from '~~/core/course/dates'
+import type { DateField, ItemDates } from '~~/core/course/dates'
 import { usePlan } from '../plan/store'
 import LedgerEditRow from './LedgerEditRow.vue'
 import LedgerItemRow from './LedgerItemRow.vue'
 import type { LedgerRow } from './ledger'
 
 /** The ledger: every carried item in course order with its old and new dates. */
-const props = defineProps<{ rows: LedgerRow[]; selected: string | null; editing: string | null }>()
+const props = defineProps<{
+  rows: LedgerRow[]
+  selected: string | null
+  editing: string | null
+  field: DateField | null
+}>()
 const emit = defineEmits<{
   select: [lineage: string]
+  field: [field: DateField | null]
   edit: [lineage: string]
   commit: [lineage: string, dates: ItemDates]
   cancel: []
@@ -81,10 +87,12 @@ function cancel(): void {
             :item="row"
             :source="store.terms?.source ?? null"
             :selected="row.lineage === selected"
+            :field="field"
             :aria-rowindex="index"
             class="placed"
             :style="place"
             @click="emit('select', row.lineage)"
+            @field="chosen => emit('field', row.lineage === selected ? chosen : null)"
             @dblclick="emit('edit', row.lineage)"
           />
         </template>

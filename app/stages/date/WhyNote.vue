@@ -16,22 +16,25 @@ const dates = computed(() => {
     const { at, outcome, reasons } = item.planned.crossed[field]
     const head = `${fieldName(field)} ${at ? momentText(at) : 'no longer'}`
     const sentences = reasons.map(sentence)
-    return sentences.length > 0 ? [{ field, head, settle: outcome === 'settle', sentences }] : []
+    const notes = item.notes.filter(note => note.field === field).map(note => note.message)
+    const isTold = sentences.length > 0 || notes.length > 0
+    return isTold ? [{ field, head, settle: outcome === 'settle', sentences, notes }] : []
   })
 })
 </script>
 
 <template>
-  <section v-if="item" class="note" :class="{ brass: item.settle }" aria-live="polite">
+  <section v-if="item" class="note" :class="{ brass: item.settle || item.notes.length }" aria-live="polite">
     <p class="caps">Why</p>
     <h3>{{ item.node.title }}</h3>
-    <div v-for="{ field, head, settle, sentences } in dates" :key="field" class="field">
+    <div v-for="{ field, head, settle, sentences, notes } in dates" :key="field" class="field">
       <p class="head">
         <b>{{ head }}</b><span v-if="settle" class="settle"> to settle</span>
       </p>
       <ol>
         <li v-for="line in sentences" :key="line">{{ line }}</li>
       </ol>
+      <p v-for="line in notes" :key="line" class="settle small">{{ line }}</p>
     </div>
     <p v-if="!dates.length" class="small soft">It had no dates and gets none.</p>
     <p v-if="mayEdit" class="acts">

@@ -5,6 +5,7 @@ import { dateFields, type DateField } from '~~/core/course/dates'
 import type { OutlineNode } from '~~/core/course/outline'
 import type { Outcome } from '~~/core/dates/flags'
 import { phaseOf } from '~~/core/dates/phases'
+import { shortNote, type Note } from '~~/core/dates/notes'
 import type { PlannedItem } from '~~/core/dates/plan'
 import { shortHow } from '~~/core/dates/reasons'
 import { dayText, shortDay } from '~~/core/dates/words'
@@ -18,6 +19,8 @@ export interface LedgerItem {
   outcomes: Record<DateField, Outcome>
   settle: boolean
   held: boolean
+  /** What is to be looked at in dates that stand. */
+  notes: readonly Note[]
 }
 export interface LedgerUnit {
   type: 'unit'
@@ -30,7 +33,7 @@ export interface LedgerUnit {
 export type LedgerRow = LedgerItem | LedgerUnit
 
 /** A carried item with its old and new dates. */
-export function ledgerItem(node: OutlineNode, planned: PlannedItem): LedgerItem {
+export function ledgerItem(node: OutlineNode, planned: PlannedItem, notes: readonly Note[] = []): LedgerItem {
   const { opens, due, closes } = planned.crossed
   const outcomes = { opens: opens.outcome, due: due.outcome, closes: closes.outcome }
   return {
@@ -41,6 +44,7 @@ export function ledgerItem(node: OutlineNode, planned: PlannedItem): LedgerItem 
     outcomes,
     settle: Object.values(outcomes).includes('settle'),
     held: planned.flags.includes('set-by-hand'),
+    notes,
   }
 }
 const isDated = ({ outcomes }: LedgerItem): boolean => dateFields.some(field => outcomes[field] !== 'empty')
@@ -92,7 +96,9 @@ export function wasText(node: OutlineNode, source: Term | null): string {
   return `${phaseText(source, at)} · ${pastWords[field]}${day}`
 }
 /** How the date that wants looking at came to be; without one, the telling date. */
-export function howText({ planned, outcomes, node }: LedgerItem): string {
+export function howText({ planned, outcomes, node, notes }: LedgerItem): string {
+  const [note] = notes
+  if (note) return `look: ${shortNote(note.code)}`
   const odd = (['settle', 'moved'] as const)
     .map(outcome => dateFields.find(field => outcomes[field] === outcome))
     .find(field => field !== undefined)
@@ -107,7 +113,7 @@ export function useLedger(withUndated: Ref<boolean>) {
   const items = computed(() =>
     store.nodes.flatMap(node => {
       const planned = store.planned.get(node.lineage)
-      return planned ? [ledgerItem(node, planned)] : []
+      return planned ? [ledgerItem(node, planned, store.ledger?.notes.get(node.lineage))] : []
     }),
   )
   const rows = computed(() => ledgerRows(store.nodes, items.value, withUndated.value))

@@ -39,6 +39,7 @@ const windows = computed((): Windows => store.document!.windows ?? shell.value.w
 const changeWindow = (field: keyof Windows, value: string | null): void =>
   store.changeWindows({ ...windows.value, [field]: value })
 const term = computed(() => props.plan.target.calendar)
+const context = useDayContext(() => store.terms?.target ?? null)
 const windowFaults = computed(() => checkWindows(windows.value, term.value))
 const spans: { name: string; from: keyof Windows; to: keyof Windows }[] = [
   { name: 'Students may enrol', from: 'enrolFrom', to: 'enrolTo' },
@@ -92,25 +93,21 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
       <h2>Windows</h2>
       <div v-for="span in spans" :key="span.name" class="span">
         <span>{{ span.name }}</span>
-        <ElDatePicker
-          :model-value="windows[span.from] ?? ''"
+        <DateField
+          :model-value="windows[span.from]"
+          :context="context"
           :disabled="!plan.may.edit"
-          type="date"
-          value-format="YYYY-MM-DD"
-          format="D MMM YYYY"
           placeholder="from any day"
-          :aria-label="`${span.name} from`"
-          @update:model-value="(value: string | null) => changeWindow(span.from, value)"
+          :label="`${span.name} from`"
+          @update:model-value="value => changeWindow(span.from, value)"
         />
-        <ElDatePicker
-          :model-value="windows[span.to] ?? ''"
+        <DateField
+          :model-value="windows[span.to]"
+          :context="context"
           :disabled="!plan.may.edit"
-          type="date"
-          value-format="YYYY-MM-DD"
-          format="D MMM YYYY"
           placeholder="without end"
-          :aria-label="`${span.name} until`"
-          @update:model-value="(value: string | null) => changeWindow(span.to, value)"
+          :label="`${span.name} until`"
+          @update:model-value="value => changeWindow(span.to, value)"
         />
       </div>
       <p
@@ -169,9 +166,6 @@ label {
   gap: 8px;
   align-items: center;
   font-size: 13px;
-}
-.span :deep(.el-date-editor) {
-  width: 100%;
 }
 .must {
   color: var(--buoy);

@@ -9,6 +9,7 @@ type Send = (message: ToDatesWorker) => void
 const sideOf = ({ calendar, course, nodes, categories }: PlanReply['source']): CourseSide => ({
   calendar,
   meetings: course.meetings,
+  windows: course.windows,
   nodes,
   categories,
 })

@@ -14,7 +14,8 @@ export function usePlannedDates(
   const ledger = shallowRef<Ledger | null>(null)
   const comparison = shallowRef<Comparison | null>(null)
   const client = datesClient(answer => {
-    if (answer.type === 'ledger') ledger.value = { summary: answer.summary, items: unpackItems(answer.items) }
+    if (answer.type === 'ledger')
+      ledger.value = { summary: answer.summary, items: unpackItems(answer.items), notes: answer.notes }
     else comparison.value = answer.comparison
   })
   watch(document, next => {

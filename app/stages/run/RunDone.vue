@@ -16,7 +16,7 @@ watch(
 )
 const doneText = computed(() => {
   const { run, target } = props.plan
-  return run ? instantText(run.at, target.course.term.timeZone) : ''
+  return run ? instantText(run.at) : ''
 })
 const titles = computed(() =>
   [props.plan.source, ...props.plan.more].map(side => side.course.title).join(' and '),

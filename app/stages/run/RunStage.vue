@@ -79,8 +79,8 @@ const totals = computed(() => {
       <div v-if="plan.writing" class="note brass" role="status">
         <h3>{{ plan.writing.by }} is writing into {{ shell }}</h3>
         <p class="small">
-          Since {{ instantText(plan.writing.since, shellOf(plan).term.timeZone) }}. Running waits until that
-          is done; this page looks by itself.
+          Since {{ instantText(plan.writing.since) }}. Running waits until that is done; this page looks by
+          itself.
         </p>
       </div>
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import type { LedgerItem } from '../date/ledger'
 
-/** Items with dates to settle: they do not bar the way, and each leads to its row. */
+/** Items with dates to settle or to look at: they do not bar the way, and each leads to its row. */
 const props = defineProps<{ items: LedgerItem[]; planId: string }>()
 function whenText({ due, opens }: LedgerItem['planned']): string {
   if (due) return `due ${momentText(due)}`
   return opens ? `opens ${momentText(opens)}` : ''
 }
 const lines = computed(() =>
-  props.items.map(({ lineage, node, planned }) => ({
+  props.items.map(({ lineage, node, planned, notes }) => ({
     lineage,
     node,
-    text: `${whenText(planned)} · ${planned.flags.join(', ').replaceAll('-', ' ')}`,
+    text: notes[0]?.message ?? `${whenText(planned)} · ${planned.flags.join(', ').replaceAll('-', ' ')}`,
   })),
 )
 </script>

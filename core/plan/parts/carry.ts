@@ -3,6 +3,7 @@ import { planPart } from '../part'
 
 /** What comes across. `leave`: lineage keys of what stays behind; everything else comes. */
 export const carry = planPart({
+  words: 'what comes across',
   schema: z.object({ leave: z.array(z.string()) }),
   recommended: { leave: [] },
   join: (joiner, from, mine, theirs) => ({ leave: joiner.members(from.leave, mine.leave, theirs.leave) }),

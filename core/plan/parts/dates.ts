@@ -13,6 +13,7 @@ const withoutHand = (rules: Readonly<Record<string, Rule>>): Record<string, Rule
 
 /** How dates cross: a rule for the course, and rules for kinds, units and items. A rule is one decision. */
 export const dates = planPart({
+  words: 'the rule for dates',
   schema: ruleSetSchema,
   recommended: { rule: defaultRule, kindRules: {}, unitRules: {}, itemRules: {} },
   join: (joiner, from, mine, theirs) => ({

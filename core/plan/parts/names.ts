@@ -6,6 +6,7 @@ const asTheyAre = { title: null, label: null }
 
 /** Names that the shell gets: the title students see, and what tells its section from others. Null: as they are. */
 export const names = planPart({
+  words: 'the names',
   schema: z
     .object({
       title: name.min(1, 'The title is empty. Students see it.').nullable(),

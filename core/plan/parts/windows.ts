@@ -4,6 +4,7 @@ import { planPart } from '../part'
 
 /** When students may enrol and enter. Null: as it is in the shell. */
 export const windows = planPart({
+  words: 'the windows',
   schema: windowsSchema.nullable().default(null),
   recommended: null,
   join: (joiner, from, mine, theirs) =>

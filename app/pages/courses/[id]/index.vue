@@ -103,7 +103,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
         </div>
         <aside>
           <div v-if="data.lastRun" class="note">
-            <h3>Rolled {{ instantText(data.lastRun.at, data.course.term.timeZone) }}</h3>
+            <h3>Rolled {{ instantText(data.lastRun.at) }}</h3>
             <p class="small">
               from {{ codeText(data.lastRun.source) }}, {{ data.lastRun.source.term.name }}, by
               {{ data.lastRun.by }}.

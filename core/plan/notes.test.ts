@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest'
+import type { WallTime } from '../calendar/day'
+import { termCalendar } from '../calendar/schema'
+import { compileTerm } from '../calendar/term'
+import type { OutlineNode } from '../course/outline'
+import { ruleBy } from '../dates/rule'
+import { zoneRules } from '../../server/calendars/zones'
+import { planLedger, sourceOutline, type CompileInput } from './compile'
+import { recommendedPlan } from './document'
+import { planNotes } from './notes'
+
+const term = (from: string, to: string) =>
+  compileTerm(termCalendar.parse({ timeZone: 'UTC', classes: { from, to } }))
+const item = (lineage: string, due: string): OutlineNode => ({
+  lineage,
+  parent: null,
+  position: 0,
+  type: 'item',
+  depth: 0,
+  unit: null,
+  title: lineage,
+  kind: 'assignment',
+  state: 'visible',
+  exam: false,
+  points: null,
+  category: null,
+  opens: null,
+  due: due as WallTime,
+  closes: null,
+})
+const none = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null }
+function notesWith(changed: Partial<ReturnType<typeof recommendedPlan>>): Record<string, string[]> {
+  const input: CompileInput = {
+    document: { ...recommendedPlan(), ...changed },
+    source: {
+      term: term('2026-09-02', '2026-12-04'),
+      meetings: [],
+      windows: none,
+      nodes: [item('a', '2026-09-11T23:59'), item('b', '2026-11-13T23:59')],
+      categories: [],
+    },
+    more: [],
+    target: {
+      term: term('2027-01-06', '2027-04-09'),
+      meetings: [],
+      windows: { ...none, openTo: '2027-05-01' },
+      nodes: [],
+      categories: [],
+    },
+    zone: zoneRules('UTC', { from: 2025, to: 2029 }),
+  }
+  const notes = planNotes(input, sourceOutline(input), planLedger(input).items)
+  return Object.fromEntries([...notes].map(([id, found]) => [id, found.map(note => note.code)]))
+}
+
+describe('notes on the dates of a plan', () => {
+  it('are none where the rules place everything within the term', () => {
+    expect(notesWith({})).toEqual({})
+  })
+  it('look at a date set by hand like any other', () => {
+    const itemRules = { a: ruleBy('set', { due: '2027-06-30T23:59' }) }
+    expect(notesWith({ dates: { ...recommendedPlan().dates, itemRules } })).toEqual({
+      a: ['outside-term', 'outside-windows'],
+    })
+  })
+  it('tell of dates that rules made only when students cannot enter, by the windows of the plan', () => {
+    const windows = { ...none, openTo: '2027-02-01' }
+    expect(notesWith({ windows })).toEqual({ b: ['outside-windows'] })
+  })
+})
