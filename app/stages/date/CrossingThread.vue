@@ -11,7 +11,7 @@ const end = computed(() => {
 </script>
 
 <template>
-  <g class="thread" :class="[thread.outcome, { chosen: thread.chosen }]">
+  <g class="thread" :class="[thread.outcome, { chosen: thread.chosen, outside: thread.outside }]">
     <title>{{ title }}</title>
     <path v-if="thread.to !== null" class="string" :d="thread.path" />
     <path
@@ -51,6 +51,9 @@ const end = computed(() => {
 .chosen .string {
   stroke: var(--tide);
   stroke-width: 3;
+}
+.outside .string {
+  stroke-dasharray: 5 4;
 }
 .ring {
   fill: none;

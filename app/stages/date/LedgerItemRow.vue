@@ -71,10 +71,8 @@ b {
   outline: 1.5px solid var(--tide);
   outline-offset: -1px;
 }
-.noted b {
-  text-decoration: underline wavy var(--brass);
-  text-decoration-thickness: 1px;
-  text-underline-offset: 3px;
+.noted {
+  box-shadow: inset 0 -2px 0 var(--brass);
 }
 [data-field='due'] b {
   font-weight: 600;

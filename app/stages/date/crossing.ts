@@ -92,6 +92,8 @@ export interface Thread {
   to: number | null
   outcome: Outcome
   bent: boolean
+  /** An end of it lies outside the picture. */
+  outside: boolean
   chosen: boolean
   mark: Mark
   path: string
@@ -99,6 +101,13 @@ export interface Thread {
   items: LedgerItem[]
 }
 const at = (wall: string): number => dayOf(wall) + minuteOf(wall) / 1440
+/** A place on an axis. What lies outside the picture is drawn at its margin, so that no thread runs over the names. */
+function placeOn({ x }: Axis, wall: string): { at: number; outside: boolean } {
+  const [from = 0, to = 0] = x.range()
+  const place = x(at(wall))
+  const within = Math.min(Math.max(place, from - 6), to)
+  return { at: half(within), outside: place !== within }
+}
 /** Half pixels: what lies closer together is not told apart. */
 const half = (x: number): number => Math.round(x * 2) / 2
 function pathOf(from: number, to: number | null, bent: boolean): string {
@@ -115,8 +124,9 @@ function threadOf(item: LedgerItem, source: Axis, target: Axis, selected: string
   const was = field && node[field]
   if (!field || !was || !node.kind) return null
   const is = planned[field]
-  const from = half(source.x(at(was)))
-  const to = is === null ? null : half(target.x(at(is)))
+  const start = placeOn(source, was)
+  const end = is === null ? null : placeOn(target, is)
+  const [from, to] = [start.at, end?.at ?? null]
   const outcome = outcomes[field]
   const bent = outcome === 'settle' || outcome === 'moved'
   return {
@@ -125,6 +135,7 @@ function threadOf(item: LedgerItem, source: Axis, target: Axis, selected: string
     to,
     outcome,
     bent,
+    outside: start.outside || (end?.outside ?? false),
     chosen: item.lineage === selected,
     mark: markOf(node.kind, node.exam),
     path: pathOf(from, to, bent),

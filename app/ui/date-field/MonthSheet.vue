@@ -35,12 +35,15 @@ function weekName(first: Day): string {
   if (!term?.weeks.includes(first)) return ''
   return `wk ${teachingWeek(term, first).week}`
 }
+const isWithin = (range: { from: Day; to: Day } | null, day: Day): boolean =>
+  range !== null && day >= range.from && day <= range.to
 const dotsShown = 4
 const cellOf = (day: Day) => ({
   day,
   date: civilOfDay(day).date,
   isOther: civilOfDay(day).month !== month.value.month,
   isClosed: props.term?.closureOn(day) !== undefined,
+  isExam: isWithin(props.term?.exams ?? null, day),
   dots: '●'.repeat(Math.min(dotsShown, props.dueOn?.(day) ?? 0)),
 })
 const rows = computed(() => {
@@ -58,6 +61,7 @@ const rows = computed(() => {
 const hint = computed(() =>
   [
     props.term?.closures.length && 'hatched: no classes',
+    props.term?.exams && 'tinted: exams',
     props.dueOn && 'dots: what is due',
     props.ruleDay != null && 'outlined: where the rule would put it',
   ]
@@ -89,6 +93,7 @@ const hint = computed(() =>
             :class="{
               other: cell.isOther,
               closed: cell.isClosed,
+              exams: cell.isExam,
               chosen: cell.day === chosen,
               ruled: cell.day === ruleDay,
             }"
@@ -106,7 +111,6 @@ const hint = computed(() =>
 
 <style scoped>
 .sheet {
-  width: 318px;
   padding: 10px 14px 8px;
 }
 .head {
@@ -178,6 +182,9 @@ td button {
 }
 .closed {
   background: repeating-linear-gradient(135deg, var(--sand) 0 4px, var(--paper-raised) 4px 6px);
+}
+.exams {
+  background: var(--exams);
 }
 .ruled button {
   border-color: var(--ink);
