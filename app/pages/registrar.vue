@@ -85,7 +85,7 @@ const lastGood = computed(() =>
         <p class="soft small">It is asked by itself every {{ data.minutes }} minutes.</p>
         <ActionProblem :problem="actProblem" />
         <h2>Asked lately</h2>
-        <ul>
+        <ul aria-label="Asked lately">
           <li v-for="entry in data.fetches" :key="entry.id">
             <span :class="{ settle: entry.state === 'failed', kept: entry.state === 'new' }">{{
               states[entry.state]

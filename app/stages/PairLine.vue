@@ -24,10 +24,9 @@ const factsText = (course: PlanReply['target']['course']): string =>
   `${codeText(course)} · ${courseFacts(course)}`
 
 const stateText = computed(() => {
-  const { run, savedAt, savedBy, target } = props.plan
-  const instant = (at: string): string => instantText(at)
-  if (isRun.value) return `Run ${instant(run?.at ?? savedAt)} by ${run?.by ?? savedBy}.`
-  if (store.saving === 'saved') return `Draft saved ${instant(savedAt)}`
+  const { run, savedAt, savedBy } = props.plan
+  if (isRun.value) return `Run ${instantText(run?.at ?? savedAt)} by ${run?.by ?? savedBy}.`
+  if (store.saving === 'saved') return `Draft saved ${instantText(savedAt)}`
   return store.saving === 'failed' || store.saving === 'conflict' ? 'Not saved yet' : 'Saving …'
 })
 const rosterText = computed(() =>

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { civilDate, type TermCalendar } from '../calendar/schema'
-import { dayOf, isoOf } from '../calendar/day'
+import { isoOf } from '../calendar/day'
+import { compileTerm } from '../calendar/term'
 import { dayText } from '../dates/words'
 
 /** When students may enrol and when they may enter, whole civil days of the term's zone, both ends included. Null: not limited. */
@@ -15,16 +16,16 @@ type TermDays = Pick<TermCalendar, 'classes' | 'exams'>
 
 /**
  * Windows to begin with: the course opens a week before classes and closes two weeks after the last exam (or class); enrolment opens thirty
- * days before classes and stays open to the end of the fourth week, for those who start on temporary access (common practice, no source).
+ * days before classes and stays open to the last day of teaching week 4, for those who start on temporary access (common practice, no source).
  */
-export function defaultWindows({ classes, exams }: TermDays): Windows {
-  const from = dayOf(classes.from)
-  const end = dayOf(exams?.to ?? classes.to)
+export function defaultWindows(calendar: TermCalendar): Windows {
+  const { classes, exams, weeks } = compileTerm(calendar)
+  const fourth = weeks[3] ?? classes.to
   return {
-    enrolFrom: isoOf(from - 30),
-    enrolTo: isoOf(Math.min(from + 27, dayOf(classes.to))),
-    openFrom: isoOf(from - 7),
-    openTo: isoOf(end + 14),
+    enrolFrom: isoOf(classes.from - 30),
+    enrolTo: isoOf(Math.min(fourth + 6, classes.to)),
+    openFrom: isoOf(classes.from - 7),
+    openTo: isoOf((exams ?? classes).to + 14),
   }
 }
 

@@ -4,18 +4,22 @@ import { compileTerm } from '../../core/calendar/term'
 import {
   compilePlan,
   planLedger,
+  sourceOutline,
   zoneYearsOf,
   type CompiledPlan,
   type CompileInput,
   type PlanBase,
   type PlanSide,
 } from '../../core/plan/compile'
+import { summarise, type PlannedItem } from '../../core/dates/plan'
+import { looksAtMeetings, sectionDifferences } from '../../core/plan/sections'
 import type { EffectReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import { accessToCourses, type CourseAccess } from '../courses/access'
 import { loadCategories, loadOutline } from '../courses/content.queries'
 import { loadCourse } from '../courses/courses.queries'
+import { sectionsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/connection'
 import { notFound, refuse } from '../errors/refusal'
 import { findPerson } from '../people/people.queries'
@@ -65,15 +69,30 @@ export async function sectionInput(db: Knex, input: CompileInput, sectionId: str
   return withZone({ ...input, target: { ...input.target, term, meetings } })
 }
 
-/** Stands for exactly what a run would write, from what it found: any change in plan, sources or shell changes it. */
+/** A section that shows the shell's content, and where the plan's items land in it. */
+export interface SectionPlan {
+  id: string
+  ledger: ReturnType<typeof planLedger>
+}
+/** The sections that show the shell's content, chosen now or joined before, each with the dates of its own meetings. */
+export async function sectionPlans(db: Knex, plan: Plan, input: CompileInput): Promise<SectionPlan[]> {
+  const joined = await sectionsOf(db, plan.targetId)
+  const ids = [...new Set([...joined, ...(await planSections(db, plan.id))])]
+  return Promise.all(ids.map(async id => ({ id, ledger: planLedger(await sectionInput(db, input, id)) })))
+}
+
+/** Stands for exactly what a run would write, from what it found: any change in plan, sources, shell or sections changes it. */
 export function fingerprintOf(
   plan: Plan,
   input: CompileInput,
   compiled: CompiledPlan,
-  sections: readonly string[],
+  sections: readonly SectionPlan[],
 ): string {
   const facts = [
-    sections,
+    sections.map(({ id, ledger }) => [
+      id,
+      ledger.items.map(({ opens, due, closes }) => [opens, due, closes]),
+    ]),
     plan.sourceIds,
     plan.targetId,
     plan.document,
@@ -85,15 +104,33 @@ export function fingerprintOf(
   return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
 }
 
-/** What Run would do now, in numbers. */
+/** What Run would do now: in numbers, and for each section where its dates differ. */
 export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
   return inTransaction(db, async trx => {
     const plan = await findPlan(trx, id)
     if (!plan) throw notFound('This plan')
     const input = await compileInput(trx, plan)
     const compiled = compilePlan(input)
-    const fingerprint = fingerprintOf(plan, input, compiled, await planSections(trx, id))
-    return { effect: compiled.effect, fingerprint }
+    const sections = await sectionPlans(trx, plan, input)
+    const fresh = new Set(compiled.placements.map(entry => entry.lineage))
+    const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))
+    const shell = ofRun(planLedger(input).items)
+    const titles = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node.title]))
+    const byMeetings = looksAtMeetings(plan.document.dates)
+    return {
+      effect: compiled.effect,
+      sections: sections.map(({ id: section, ledger }) => {
+        const items = ofRun(ledger.items)
+        const differences = sectionDifferences(shell, items)
+        return {
+          course: section,
+          dates: summarise(items),
+          byMeetings,
+          differences: differences.map(each => ({ ...each, title: titles.get(each.lineage) ?? '' })),
+        }
+      }),
+      fingerprint: fingerprintOf(plan, input, compiled, sections),
+    }
   })
 }
 

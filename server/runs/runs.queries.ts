@@ -210,8 +210,14 @@ export async function setShellFacts(
     .update(Object.fromEntries(changes.map(({ column, after }) => [column, after])))
 }
 /** What a run changed in the shell itself: its names and windows, before and after. */
-export async function shellFactsOfRun(db: Knex, runId: string): Promise<(FactChange & { field: string })[]> {
-  const row = await db('run_entries').where({ run_id: runId, entity: 'course' }).first('former')
+export async function shellFactsOfRun(
+  db: Knex,
+  runId: string,
+  courseId: string,
+): Promise<(FactChange & { field: string })[]> {
+  const row = await db('run_entries')
+    .where({ run_id: runId, entity: 'course', lineage: courseId })
+    .first('former')
   return Object.entries(row?.former ? jsonOf(row.former) : {}).map(([field, change]) => ({
     field,
     ...change,

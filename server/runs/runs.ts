@@ -1,12 +1,6 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
-import {
-  compilePlan,
-  planLedger,
-  type CompiledPlan,
-  type CompileInput,
-  type Placement,
-} from '../../core/plan/compile'
+import { compilePlan, type CompiledPlan, type CompileInput, type Placement } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
@@ -23,13 +17,13 @@ import type { AuditLine } from '../db/tables'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
-import { compileInput, fingerprintOf, sectionInput } from '../plans/compile'
+import { sectionFactsOf } from '../../core/plan/sections'
+import { compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
 import {
   dropAwaited,
   findPlan,
   lockPlan,
   markAsRun,
-  planSections,
   repairPlan,
   writtenCourse,
   type Plan,
@@ -85,8 +79,8 @@ async function runLocked(
   if (plan.state === 'run') throw refuse('run-already')
   const input = await compileInput(trx, plan)
   const compiled = compilePlan(input)
-  const chosen = await planSections(trx, planId)
-  if (fingerprintOf(plan, input, compiled, chosen) !== fingerprint) throw refuse('changed-since-consent')
+  const sectioned = await sectionPlans(trx, plan, input)
+  if (fingerprintOf(plan, input, compiled, sectioned) !== fingerprint) throw refuse('changed-since-consent')
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')
   await checkShellReady(trx, plan)
 
@@ -107,7 +101,7 @@ async function runLocked(
   if (plan.mode === 'in-place') await writeInPlace(trx, running)
   else {
     await writeIntoShell(trx, running)
-    await joinSections(trx, running, chosen)
+    await joinSections(trx, running, sectioned)
   }
   await queries.setShellFacts(trx, runId, courseId, shellFactsOf(plan.document))
   await queries.finishRun(trx, runId, await audit(trx, running, before), stampOf(now()))
@@ -126,11 +120,13 @@ async function runLocked(
 async function checkShellReady(trx: Knex, plan: Plan): Promise<void> {
   const target = await loadCourse(trx, plan.targetId)
   if (plan.mode === 'roll' && target.origin === 'awaited') throw refuse('no-shell-yet')
-  const { windows } = plan.document
-  if (!windows) return
-  const faults = checkWindows(windows, await loadCalendar(trx, plan.targetId))
-  const fault = faults.find(entry => entry.severity === 'must')
-  if (fault) throw refuse('impossible-windows', { fault: fault.message })
+  const ofSections = Object.values(plan.document.sections).map(section => section.windows)
+  const calendar = await loadCalendar(trx, plan.targetId)
+  for (const windows of [plan.document.windows, ...ofSections]) {
+    const faults = windows ? checkWindows(windows, calendar) : []
+    const fault = faults.find(entry => entry.severity === 'must')
+    if (fault) throw refuse('impossible-windows', { fault: fault.message })
+  }
 }
 
 const itemsAmong = (placements: readonly Placement[]): Placement[] =>
@@ -180,19 +176,19 @@ async function writeIntoShell(trx: Knex, { runId, plan, compiled }: Running): Pr
 /** Sections that show the shell's content, chosen now or joined before: each gets dates for what is new, from its own meetings. */
 async function joinSections(
   trx: Knex,
-  { runId, plan, input, compiled }: Running,
-  chosen: readonly string[],
+  { runId, plan, compiled }: Running,
+  sectioned: readonly SectionPlan[],
 ): Promise<void> {
   const before = await sections.sectionsOf(trx, plan.targetId)
-  const fresh = chosen.filter(section => !before.includes(section))
+  const fresh = sectioned.map(section => section.id).filter(id => !before.includes(id))
   for (const section of [...fresh].sort()) await lockCourse(trx, section)
   for (const { faults } of (await joinable(trx, plan.targetId, fresh)).values())
     if (faults.length > 0) throw refuse('cannot-join-any-more', { faults })
   const added = new Set(lineagesOf(itemsAmong(compiled.placements)))
-  for (const section of [...before, ...fresh]) {
-    const ledger = planLedger(await sectionInput(trx, input, section))
+  for (const { id, ledger } of sectioned) {
     const items = ledger.items.filter(item => added.has(item.id))
-    await sections.writeSectionDates(trx, section, plan.targetId, items)
+    await sections.writeSectionDates(trx, id, plan.targetId, items)
+    await queries.setShellFacts(trx, runId, id, sectionFactsOf(plan.document, id))
   }
   for (const section of fresh) {
     await sections.copyShellDates(trx, section, plan.targetId, runId)
@@ -239,7 +235,7 @@ export async function readRun(db: Knex, person: Person, id: string): Promise<Run
       .map(entry => ({ ...entry, flags: [...entry.flags], depth: placeOf.get(entry.lineage)?.depth ?? 0 }))
       .sort((a, b) => (placeOf.get(a.lineage)?.at ?? -1) - (placeOf.get(b.lineage)?.at ?? -1)),
     snapshot: snapshot === null ? null : lineOf(snapshot),
-    course: await queries.shellFactsOfRun(db, id),
+    course: await queries.shellFactsOfRun(db, id, run.targetId),
     sections: joined.map(lineOf),
   }
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { studentDataNames } from '../../core/student-data/student-data'
+import { dateFields } from '../../core/course/dates'
 import { itemKinds } from '../../core/course/model'
 import { planDocument } from '../../core/plan/document'
 import { courseLine, courseWhole, id, lineage, wall } from './courses'
@@ -113,7 +114,22 @@ export const effect = z.object({
 })
 export type EffectView = z.infer<typeof effect>
 /** What Run would do now. The fingerprint stands for exactly this; Run refuses if it no longer holds. */
-export const effectReply = z.object({ effect, fingerprint: z.string() })
+export const effectReply = z.object({
+  effect,
+  /** What each section gets that shows the shell's content: its dates, and where they differ from the shell's. */
+  sections: z.array(
+    z.object({
+      course: id,
+      dates: summary,
+      /** Whether a rule looks at meetings or class times; where none does, all sections get the same dates. */
+      byMeetings: z.boolean(),
+      differences: z.array(
+        z.object({ lineage, title: z.string(), field: z.enum(dateFields), shell: wall, section: wall }),
+      ),
+    }),
+  ),
+  fingerprint: z.string(),
+})
 export type EffectReply = z.infer<typeof effectReply>
 export const runRequest = z.object({ fingerprint: z.string() })
 export const runStarted = z.object({ id })

@@ -1,5 +1,4 @@
-import { expect, test } from '@playwright/test'
-import { base, signIn } from './support'
+import { base, expect, signIn, test } from './support'
 
 test('the office writes patterns and sees at once what they read; pairing warns when code and term disagree', async ({
   page,

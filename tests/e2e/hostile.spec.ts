@@ -1,8 +1,8 @@
 import { createServer, type AddressInfo } from 'node:net'
-import { chromium, expect, test, type Page } from '@playwright/test'
+import { chromium, type Page } from '@playwright/test'
 import { itemXml, manifestOf, resourceXml, zipOfFiles } from '../support/archives'
 import { hostileHtml } from '../support/hostile-html'
-import { base, signIn } from './support'
+import { base, expect, signIn, test } from './support'
 
 const escaped = (text: string): string =>
   text.replace(/[&<>"]/g, character => `&#${character.charCodeAt(0)};`).replace(/[\0\x01\x0C]/g, '')

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Locator, type Page } from '@playwright/test'
-import { base, foot, pairLine, signIn } from './support'
+import { type Locator, type Page } from '@playwright/test'
+import { base, begin, courseId, expect, foot, pairLine, roll, signIn, test } from './support'
 
 interface Dates {
   opens: string | null
@@ -21,8 +21,9 @@ const cell = async (row: Locator, field: string): Promise<string> =>
 
 /** Finds a row of the virtual ledger: looks on from where it is, then once from the top. */
 async function ledgerRow(page: Page, title: string): Promise<Locator> {
-  const row = page.locator(`.ledger [data-item="${title}"]`)
-  const list = page.locator('.ledger .list')
+  const table = page.getByRole('table', { name: 'Dates, old and new' })
+  const row = table.locator(`[data-item="${title}"]`)
+  const list = table.getByRole('rowgroup')
   for (let step = 0; step < 40 && (await row.count()) === 0; step++) {
     await list.evaluate(element => {
       element.scrollTop =
@@ -32,8 +33,6 @@ async function ledgerRow(page: Page, title: string): Promise<Locator> {
   }
   return row
 }
-
-test.describe.configure({ mode: 'serial' })
 
 test('from sign-in to the opened shell, with case 01’s dates on screen', async ({ page }) => {
   const outside: string[] = []
@@ -89,15 +88,33 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
       expect(await cell(row, field), `${title}, ${field}`).toBe(shown(expected[field]) || '–')
   }
   await (await ledgerRow(page, 'Soundings project')).click()
-  await expect(page.locator('.note')).toContainText('Tue 30 Mar runs on a Monday timetable')
+  await expect(page.getByRole('region', { name: 'Why' })).toContainText(
+    'Tue 30 Mar runs on a Monday timetable',
+  )
 
   // Held by hand, and let go.
   const log = await ledgerRow(page, 'Shore log 1')
   await log.click()
   await page.keyboard.press('e')
-  await page.getByLabel('Due', { exact: true }).fill('2027-01-18T12:00')
+  const due = page.getByLabel('Due', { exact: true })
+  await due.fill('31 feb')
   await page.keyboard.press('Enter')
-  await expect(log.locator('[data-field=due]')).toHaveText(/Mon 18 Jan\s+12:00/)
+  await expect(page.getByText('February 2027 has 28 days.')).toBeVisible()
+  await due.fill('thu wk 2 12:00')
+  await expect(page.getByText('Thu 14 Jan 12:00')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(log.locator('[data-field=due]')).toHaveText(/Thu 14 Jan\s+12:00/)
+  await expect(log).toContainText('look: no meeting that day')
+  await page.keyboard.press('u')
+  await expect(log.locator('[data-field=due]')).toHaveText(/Fri 15 Jan\s+23:59/)
+  // Brackets move the whole item; with one date chosen, that alone.
+  await page.keyboard.press('}')
+  await expect(log.locator('[data-field=opens]')).toHaveText(/Tue 19 Jan/)
+  await expect(log.locator('[data-field=closes]')).toHaveText(/Sun 24 Jan/)
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('[')
+  await expect(log.locator('[data-field=opens]')).toHaveText(/Mon 18 Jan/)
+  await expect(log.locator('[data-field=due]')).toHaveText(/Fri 22 Jan/)
   await expect(log).toContainText('held')
   await page.keyboard.press('u')
   await expect(log.locator('[data-field=due]')).toHaveText(/Fri 15 Jan\s+23:59/)
@@ -136,10 +153,11 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
       expect(await cell(row, field), `${title}, ${field}`).toBe(shown(expected[field]))
   }
   await page.getByRole('link', { name: 'The two bulges' }).click()
-  await expect(page.locator('.content')).toContainText('The moon pulls on all of the earth')
-  await expect(page.locator('.content img')).toHaveJSProperty('complete', true)
+  const content = page.getByRole('article')
+  await expect(content).toContainText('The moon pulls on all of the earth')
+  await expect(content.getByRole('img')).toHaveJSProperty('complete', true)
   expect(
-    await page.locator('.content img').evaluate((image: HTMLImageElement) => image.naturalWidth),
+    await content.getByRole('img').evaluate((image: HTMLImageElement) => image.naturalWidth),
   ).toBeGreaterThan(0)
   expect(errors).toEqual([])
   expect(outside).toEqual([])
@@ -147,6 +165,12 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
 
 test('the record says what was done, and the dates can be taken along', async ({ page }) => {
   await signIn(page)
+  const [old, shell] = [
+    await courseId(page.request, 'HYD 240-01', 'Autumn 2026'),
+    await courseId(page.request, 'HYD 240-01', 'Spring 2027'),
+  ]
+  await roll(page.request, old, shell)
+  await page.reload()
   await page.getByRole('link', { name: 'record' }).click()
   await expect(
     page.getByRole('heading', { name: 'HYD 240-01, Autumn 2026 into HYD 240-01, Spring 2027' }),
@@ -246,6 +270,11 @@ test('wrong password, a server that fails, and a plan that is not there are each
   await expect(page.getByRole('alert')).toContainText('This plan is not here')
   await page.getByRole('link', { name: 'Back to the shells' }).click()
   await expect(page.getByRole('heading', { name: 'Shells' })).toBeVisible()
+  await begin(
+    page.request,
+    await courseId(page.request, 'HYD 240-01', 'Autumn 2026'),
+    await courseId(page.request, 'HYD 240-01', 'Spring 2027'),
+  )
   await page.route('**/api/v1/plans', route => route.abort())
   await page.getByRole('link', { name: 'Rollovers' }).click()
   await expect(page.getByRole('alert')).toContainText('The server cannot be reached')

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test'
-import { base, foot, pairLine, signIn } from './support'
+import { type Page } from '@playwright/test'
+import { base, expect, foot, pairLine, signIn, test } from './support'
 
 /** Opens the plan for a shell of spring (by default the one with the template's items) at a stage, begun or taken up again. */
 async function openPlan(page: Page, stage: string, section = '02'): Promise<void> {

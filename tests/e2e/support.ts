@@ -1,6 +1,30 @@
-import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
+import {
+  expect,
+  request,
+  test as plain,
+  type APIRequestContext,
+  type Locator,
+  type Page,
+} from '@playwright/test'
 import { addressFromEnvironment, connect } from '../../server/db/connection'
 import { setPassword } from '../../server/people/people'
+import { putBack } from '../support/database'
+import { oddPackage } from '../support/samples'
+
+export { expect }
+/** A test that begins with the demo as it was loaded, whatever the one before it did. */
+export const test = plain.extend<{ freshDemo: undefined }>({
+  freshDemo: [
+    // Playwright wants the fixtures it gives to be named, though none is used.
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      await atRegistrar({ step: 0, fault: 'none' })
+      await inDatabase(db => putBack(db, demoDatabase, demoAside))
+      await use(undefined)
+    },
+    { auto: true },
+  ],
+})
 
 export const base = (): string => process.env.NORTHTIDE_E2E_URL!
 export async function signIn(page: Page, login = 'marchetti', password = 'slack-water'): Promise<void> {
@@ -29,16 +53,97 @@ export async function atRegistrar(state: { step?: number; fault?: string }): Pro
   })
   expect(answer.status).toBe(303)
 }
+/** Has the registrar's list up to a step brought in, whoever is on the page. */
+export async function registrarBrings(step: number): Promise<void> {
+  await atRegistrar({ step })
+  const context = await request.newContext()
+  await signInRequest(context, 'ellwood', 'chart-datum')
+  await context.post(`${base()}/api/v1/registrar`, { data: {} })
+  await expect(async () => {
+    const reply = await context.get(`${base()}/api/v1/registrar`)
+    expect(((await reply.json()) as { fetches: { state: string }[] }).fetches[0]?.state).toBe('new')
+  }).toPass({ timeout: 30_000 })
+  await context.dispose()
+}
+interface Listed {
+  id: string
+  code: string
+  section: string
+  term: { name: string }
+}
+/** A course that whoever is signed in may see, by its code and term. */
+export async function courseId(context: APIRequestContext, name: string, term: string): Promise<string> {
+  const reply = await context.get(`${base()}/api/v1/courses`)
+  const { courses } = (await reply.json()) as { courses: Listed[] }
+  const found = courses.find(
+    course => `${course.code}-${course.section}` === name && course.term.name === term,
+  )
+  if (!found) throw new Error(`${name} of ${term} is not among ${courses.length} courses`)
+  return found.id
+}
+/** Begins a plan from one course into another. */
+export async function begin(context: APIRequestContext, source: string, target: string): Promise<string> {
+  const reply = await context.post(`${base()}/api/v1/plans`, { data: { sources: [source], target } })
+  return ((await reply.json()) as { id: string }).id
+}
+/** Rolls one course into another, with the recommended decisions. */
+export async function roll(context: APIRequestContext, source: string, target: string): Promise<void> {
+  const plan = await begin(context, source, target)
+  const effect = await context.get(`${base()}/api/v1/plans/${plan}/effect`)
+  const { fingerprint } = (await effect.json()) as { fingerprint: string }
+  const run = await context.post(`${base()}/api/v1/plans/${plan}/run`, { data: { fingerprint } })
+  expect(run.status()).toBe(200)
+}
+/** Makes a course by hand in Spring 2027. */
+export async function makeCourse(context: APIRequestContext, code: string, title: string): Promise<string> {
+  const data = { term: '2027-spring', code, section: '', title }
+  const reply = await context.post(`${base()}/api/v1/courses`, { data })
+  expect(reply.status()).toBe(200)
+  return ((await reply.json()) as { id: string }).id
+}
+/** Keeps a package file as the course HYD 118 Harbour Days. */
+export async function keepHarbourDays(context: APIRequestContext): Promise<string> {
+  const sent = await context.post(`${base()}/api/v1/uploads?name=harbour.imscc`, {
+    headers: { 'content-type': 'application/octet-stream' },
+    data: oddPackage(),
+  })
+  const address = `${base()}/api/v1/uploads/${((await sent.json()) as { id: string }).id}`
+  const upload = async () =>
+    (await (await context.get(address)).json()) as {
+      state: string
+      term: string | null
+      outcome: { courseId: string } | null
+      terms: { code: string }[]
+    }
+  await expect(async () => expect((await upload()).state).toBe('read')).toPass({ timeout: 20_000 })
+  const { term, terms } = await upload()
+  const data = {
+    as: 'course',
+    term: term ?? terms[0]?.code,
+    code: 'HYD 118',
+    section: '',
+    title: 'Harbour Days',
+  }
+  expect((await context.post(`${address}/import`, { data })).ok()).toBe(true)
+  await expect(async () => expect((await upload()).state).toBe('imported')).toPass({ timeout: 20_000 })
+  return (await upload()).outcome?.courseId ?? ''
+}
+
 /** Asks the registrar on its page and waits for what came of it. */
 export async function askRegistrar(page: Page, outcome: string): Promise<void> {
   await page.goto(`${base()}/registrar`)
   await page.getByRole('button', { name: 'Ask the registrar now' }).click()
   await expect(page.getByRole('button', { name: 'Ask the registrar now' })).toBeEnabled({ timeout: 30_000 })
-  await expect(page.locator('aside li').first()).toContainText(outcome)
+  await expect(page.getByRole('list', { name: 'Asked lately' }).getByRole('listitem').first()).toContainText(
+    outcome,
+  )
 }
+/** Where the application under test keeps its rows, and the demo as it was loaded. */
+export const demoDatabase = 'northtide_e2e'
+export const demoAside = 'northtide_e2e_demo'
 /** The database of the application under test, for what no page does. */
 export async function inDatabase<T>(work: (db: ReturnType<typeof connect>) => Promise<T>): Promise<T> {
-  const db = connect({ ...addressFromEnvironment(), database: 'northtide_e2e' })
+  const db = connect({ ...addressFromEnvironment(), database: demoDatabase })
   try {
     return await work(db)
   } finally {
@@ -57,6 +162,11 @@ export const letIn = (login: string, password: string, assists?: string, name?: 
       )
   })
 
+/** Chooses in one of the application's selects. */
+export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
+  await page.getByRole('combobox', { name: label, exact: true }).press('Enter')
+  await page.getByRole('option', { name: option }).filter({ visible: true }).click()
+}
 /** The foot of a stage: its totals. */
 export const foot = (page: Page): Locator =>
   page.getByRole('region', { name: 'Where it stands, and what is next' })

@@ -356,7 +356,7 @@ describe('a plan', () => {
     const { document, revision } = await readPlan(demo.db, marchetti, plan)
     expect(document.windows).toEqual({
       enrolFrom: '2026-12-07',
-      enrolTo: '2027-02-02',
+      enrolTo: '2027-01-31',
       openFrom: '2026-12-30',
       openTo: '2027-05-05',
     })
@@ -428,6 +428,14 @@ describe('a plan', () => {
     const stale = (await effectOf(demo.db, plan)).fingerprint
     await chooseSections(demo.db, marchetti, plan, [two])
     await expect(runPlan(demo.db, marchetti, plan, stale)).rejects.toMatchObject({ status: 409 })
+    // What the section gets is told before the run, and its own label and windows are decided with the rest.
+    const chosen = await readPlan(demo.db, marchetti, plan)
+    const windows = { enrolFrom: null, enrolTo: null, openFrom: '2027-01-04', openTo: null }
+    await savePlan(demo.db, marchetti, plan, chosen.revision, {
+      document: { ...chosen.document, sections: { [two]: { label: 'Thursdays', windows } } },
+    })
+    const told = (await effectOf(demo.db, plan)).sections
+    expect(told).toMatchObject([{ course: two, byMeetings: true }])
     const items = await count('items')
     const record = await readRun(demo.db, marchetti, await run(marchetti, plan))
     expect(record.sections.map(section => section.id)).toEqual([two])
@@ -436,6 +444,20 @@ describe('a plan', () => {
     expect(second.map(node => [node.lineage, node.title])).toEqual(
       first.map(node => [node.lineage, node.title]),
     )
+    const written = first.flatMap((node, at) =>
+      (['opens', 'due', 'closes'] as const)
+        .filter(field => node[field] !== second[at]![field])
+        .map(field => ({
+          lineage: node.lineage,
+          title: node.title,
+          field,
+          shell: node[field],
+          section: second[at]![field],
+        })),
+    )
+    expect(told[0]!.differences).toEqual(written)
+    expect((await readCourse(demo.db, marchetti, two)).course).toMatchObject({ label: 'Thursdays', windows })
+    expect((await readCourse(demo.db, marchetti, one)).course.label).not.toBe('Thursdays')
     const weekdays = (nodes: typeof first): number[] =>
       [...new Set(nodes.flatMap(node => node.due ?? []).map(due => new Date(`${due}Z`).getUTCDay()))].sort()
     expect(

@@ -26,6 +26,33 @@ export function useServer(): () => void {
   }
 }
 
+/** Keeps the content of a database aside, in one of its own. */
+export async function keepAside(db: Knex, name: string, aside: string): Promise<void> {
+  await db.raw('DROP DATABASE IF EXISTS ??', [aside])
+  await db.raw('CREATE DATABASE ?? CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci', [aside])
+  for (const table of await tablesOf(db, name))
+    await db.raw('CREATE TABLE ??.?? AS SELECT * FROM ??.??', [aside, table, name, table])
+}
+/** Puts back what was kept aside: every row as it was, whatever has been done since. */
+export async function putBack(db: Knex, name: string, aside: string): Promise<void> {
+  const tables = await tablesOf(db, name)
+  await db.transaction(async trx => {
+    // One connection throughout, so that the switch holds for all of it.
+    await trx.raw('SET FOREIGN_KEY_CHECKS = 0')
+    for (const table of tables) await trx.raw('DELETE FROM ??.??', [name, table])
+    for (const table of tables)
+      await trx.raw('INSERT INTO ??.?? SELECT * FROM ??.??', [name, table, aside, table])
+    await trx.raw('SET FOREIGN_KEY_CHECKS = 1')
+  })
+}
+async function tablesOf(db: Knex, name: string): Promise<string[]> {
+  const [rows] = (await db.raw(
+    `SELECT TABLE_NAME AS name FROM information_schema.TABLES WHERE TABLE_SCHEMA = ? AND TABLE_NAME NOT LIKE 'knex%'`,
+    [name],
+  )) as [{ name: string }[]]
+  return rows.map(row => row.name)
+}
+
 /** An empty database of its own on the test server. */
 export async function freshDatabase(name: string): Promise<DatabaseAddress> {
   const address = {

@@ -24,7 +24,13 @@ const dates = computed(() => {
 </script>
 
 <template>
-  <section v-if="item" class="note" :class="{ brass: item.settle || item.notes.length }" aria-live="polite">
+  <section
+    v-if="item"
+    class="note"
+    aria-label="Why"
+    :class="{ brass: item.settle || item.notes.length }"
+    aria-live="polite"
+  >
     <p class="caps">Why</p>
     <h3>{{ item.node.title }}</h3>
     <div v-for="{ field, head, settle, sentences, notes } in dates" :key="field" class="field">

@@ -1,6 +1,9 @@
 <script setup lang="ts">
+import { sectionLabels } from '~~/core/pairing/names'
+import { looksAtMeetings } from '~~/core/plan/sections'
 import type { PlanReply } from '~~/shared/api/plans'
 import { usePlan } from '../plan/store'
+import SectionFacts from './SectionFacts.vue'
 
 /** The same sources into further shells: each with a plan and content of its own, or sections that show this shell's content. */
 const props = defineProps<{ plan: PlanReply }>()
@@ -12,6 +15,18 @@ const planned = computed(() => new Set(props.plan.set.map(entry => entry.course.
 const shown = computed(() => props.plan.sections.filter(entry => entry.joined || entry.chosen))
 const could = computed(() =>
   props.plan.sections.filter(entry => !entry.joined && !planned.value.has(entry.course.id)),
+)
+const datesText = computed(() =>
+  store.document && looksAtMeetings(store.document.dates)
+    ? 'Its dates follow its own meetings, where the rule looks at meetings: see them in Run.'
+    : 'All get the same dates: the rule counts days and weeks, not meetings.',
+)
+/** A label for every section from its meeting times. */
+const proposed = computed(() =>
+  sectionLabels([
+    props.plan.target.course,
+    ...props.plan.siblings.filter(course => course.origin !== 'awaited'),
+  ]),
 )
 const others = computed(() =>
   props.plan.siblings.filter(
@@ -80,7 +95,7 @@ const give = (): Promise<boolean> =>
         Each has content and a roster of its own; the decisions are shared now, the dates follow its own
         meetings. An edit after the run is made in each.
       </p>
-      <ElCheckboxGroup v-model="chosen"
+      <ElCheckboxGroup v-model="chosen" aria-label="Shells of their own"
         ><ElCheckbox v-for="course in others" :key="course.id" :value="course.id"
           >{{ codeText(course) }}
           <span class="soft small"
@@ -98,8 +113,8 @@ const give = (): Promise<boolean> =>
     <template v-if="could.length || shown.length">
       <h3>As sections of one content</h3>
       <p class="small soft">
-        One content for all: an edit reaches every section. Each keeps its own roster and the dates of its own
-        meetings. Rosters are not merged: staff would see students outside their hour.
+        One content for all: an edit reaches every section. Each keeps its own roster. {{ datesText }} Rosters
+        are not merged: teaching staff could see students of the other sections.
       </p>
       <div
         v-for="entry in plan.sections.filter(each => shown.includes(each) || could.includes(each))"
@@ -110,14 +125,20 @@ const give = (): Promise<boolean> =>
           :model-value="entry.joined || entry.chosen"
           :disabled="busy || entry.joined || (entry.faults.length > 0 && !entry.chosen)"
           @change="value => join(entry.course.id, Boolean(value))"
-          >{{ codeText(entry.course) }} shows this content
+          >Share this content with {{ codeText(entry.course) }}
           <span class="soft small"
             >{{ meetingText(entry.course.meetings) || 'no meeting times' }},
             {{ counted(entry.course.students, 'student') }}</span
           ></ElCheckbox
         >
         <p v-if="entry.faults.length" class="small settle">It cannot: {{ entry.faults.join(', ') }}.</p>
-        <p v-else-if="entry.joined" class="small soft">It does already.</p>
+        <p v-else-if="entry.joined" class="small soft">It shows this content already.</p>
+        <SectionFacts
+          v-if="!entry.faults.length && (entry.joined || entry.chosen) && plan.state === 'draft'"
+          :plan="plan"
+          :section="entry.course"
+          :proposed="proposed.get(entry.course.id) ?? ''"
+        />
       </div>
     </template>
     <p v-if="told" class="small kept" role="status">{{ told }}</p>

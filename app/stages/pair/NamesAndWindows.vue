@@ -2,7 +2,9 @@
 import { cleanTitle, nameFaults, sectionLabels } from '~~/core/pairing/names'
 import { checkWindows, defaultWindows, type Windows } from '~~/core/pairing/windows'
 import type { PlanReply } from '~~/shared/api/plans'
+import { useDayContext } from '~/composables/today'
 import { usePlan } from '../plan/store'
+import WindowFields from './WindowFields.vue'
 
 /** What the shell is called and when students may enrol and enter: decisions of the plan, written by Run. */
 const props = defineProps<{ plan: PlanReply }>()
@@ -41,10 +43,6 @@ const changeWindow = (field: keyof Windows, value: string | null): void =>
 const term = computed(() => props.plan.target.calendar)
 const context = useDayContext(() => store.terms?.target ?? null)
 const windowFaults = computed(() => checkWindows(windows.value, term.value))
-const spans: { name: string; from: keyof Windows; to: keyof Windows }[] = [
-  { name: 'Students may enrol', from: 'enrolFrom', to: 'enrolTo' },
-  { name: 'Students may enter', from: 'openFrom', to: 'openTo' },
-]
 const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(defaultWindows(term.value)))
 </script>
 
@@ -91,25 +89,7 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
     </div>
     <div>
       <h2>Windows</h2>
-      <div v-for="span in spans" :key="span.name" class="span">
-        <span>{{ span.name }}</span>
-        <DateField
-          :model-value="windows[span.from]"
-          :context="context"
-          :disabled="!plan.may.edit"
-          placeholder="from any day"
-          :label="`${span.name} from`"
-          @update:model-value="value => changeWindow(span.from, value)"
-        />
-        <DateField
-          :model-value="windows[span.to]"
-          :context="context"
-          :disabled="!plan.may.edit"
-          placeholder="without end"
-          :label="`${span.name} until`"
-          @update:model-value="value => changeWindow(span.to, value)"
-        />
-      </div>
+      <WindowFields :windows="windows" :context="context" :may-edit="plan.may.edit" @change="changeWindow" />
       <p
         v-for="fault in windowFaults"
         :key="fault.field + fault.message"
@@ -122,7 +102,7 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
       <p class="small soft">
         {{
           normal
-            ? 'As the term proposes: open a week before classes, enrolment to the end of the fourth week, for those who start on temporary access.'
+            ? 'As the term proposes: open a week before classes, enrolment to the end of teaching week 4, for those who start on temporary access.'
             : ''
         }}<button
           v-if="!normal && plan.may.edit"
@@ -159,13 +139,6 @@ label {
   gap: 3px;
   font-size: 12.5px;
   color: var(--ink-soft);
-}
-.span {
-  display: grid;
-  grid-template-columns: 118px 1fr 1fr;
-  gap: 8px;
-  align-items: center;
-  font-size: 13px;
 }
 .must {
   color: var(--buoy);

@@ -5,6 +5,7 @@ import { carriedOf } from '~~/core/carry/select'
 import type { ItemDates } from '~~/core/course/dates'
 import { ruleBy, type Rule } from '~~/core/dates/rule'
 import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
+import type { SectionFacts } from '~~/core/plan/parts/sections'
 import { mergeSources } from '~~/core/plan/sources'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
@@ -97,6 +98,8 @@ export const usePlan = defineStore('plan', () => {
   const changeNames = (changed: Partial<PlanDocument['names']>): void =>
     changePart('names', { ...there(document.value).names, ...changed })
   const changeWindows = (windows: PlanDocument['windows']): void => changePart('windows', windows)
+  const changeSection = (id: string, facts: SectionFacts): void =>
+    changePart('sections', { ...there(document.value).sections, [id]: facts })
   const leave = (lineages: string[]): void => changePart('carry', { leave: lineages })
   /** Holds an item at given dates, or (null) lets it go. */
   function hold(lineage: string, at: ItemDates | null): void {
@@ -139,6 +142,7 @@ export const usePlan = defineStore('plan', () => {
     changeDates,
     changeNames,
     changeWindows,
+    changeSection,
     changeSources,
     hold,
     leave,

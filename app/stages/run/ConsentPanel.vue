@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { PlanReply } from '~~/shared/api/plans'
 import type { ApiProblem } from '~/composables/api'
-import { shellOf } from './effect'
+import { writtenText } from './effect'
 
 /** Consent to a run, or why it cannot be given. */
 const props = defineProps<{
@@ -19,7 +19,7 @@ defineEmits<{ again: [] }>()
 const consent = defineModel<boolean>('consent', { required: true })
 const withFurther = defineModel<boolean>('withFurther', { required: true })
 
-const shell = computed(() => codeText(shellOf(props.plan)))
+const shell = computed(() => writtenText(props.plan))
 const furtherText = computed(() => props.further.map(entry => codeText(entry.course)).join(', '))
 const stayText = computed(() => {
   const { plan } = props

@@ -1,19 +1,21 @@
 <script setup lang="ts">
-import type { EffectView as Effect, PlanReply } from '~~/shared/api/plans'
+import type { EffectReply, EffectView as Effect, PlanReply } from '~~/shared/api/plans'
 import type { ApiProblem } from '~/composables/api'
 import { useLedger } from '../date/ledger'
 import { useStagePlan } from '../plan/store'
 import EffectTable from './EffectTable.vue'
 import FurtherShells from './FurtherShells.vue'
 import InPlaceTable from './InPlaceTable.vue'
+import SectionDates from './SectionDates.vue'
 import ToSettle from './ToSettle.vue'
-import { effectSentence, factChanges, shellOf } from './effect'
+import { effectSentence, factChanges, sectionChanges, shellOf } from './effect'
 import type { FurtherEffect } from './further'
 
 /** What running would do, whole, before one consents to it. */
 const props = defineProps<{
   plan: PlanReply
   effect: Effect
+  sections: EffectReply['sections']
   further: FurtherEffect[] | null
   furtherProblem: ApiProblem | null
 }>()
@@ -21,11 +23,15 @@ defineEmits<{ retryFurther: [] }>()
 const { document } = useStagePlan()
 const inPlace = computed(() => props.plan.mode === 'in-place')
 const sentence = computed(() => effectSentence(props.effect, inPlace.value))
-const facts = computed(() => factChanges(document.value, shellOf(props.plan)))
-const joined = computed(() => props.plan.sections.filter(entry => entry.chosen || entry.joined))
-const joinedText = computed(() => joined.value.map(entry => codeText(entry.course)).join(', '))
+const facts = computed(() => [
+  ...factChanges(document.value, shellOf(props.plan)),
+  ...props.plan.sections
+    .filter(entry => entry.chosen || entry.joined)
+    .flatMap(({ course }) => sectionChanges(document.value.sections[course.id], course)),
+])
 const { items } = useLedger(ref(true))
 const toSettle = computed(() => items.value.filter(item => item.settle))
+const toLookAt = computed(() => items.value.filter(item => !item.settle && item.notes.length > 0))
 const hasFurther = computed(() => props.plan.set.some(entry => entry.state === 'draft'))
 </script>
 
@@ -33,10 +39,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
   <p class="effect-line">{{ sentence }}</p>
   <InPlaceTable v-if="inPlace" :plan="plan" :effect="effect" />
   <EffectTable v-else :effect="effect" :source="plan.source.course" :target="plan.target.course" />
-  <p v-if="joinedText">
-    {{ joinedText }} will show the same content, with the dates of
-    {{ joined.length === 1 ? 'its' : 'their' }} own meetings.
-  </p>
+  <SectionDates v-if="sections.length" :plan="plan" :sections="sections" />
   <table v-if="facts.length" class="ruled facts">
     <caption class="caps">
       The shell itself
@@ -55,7 +58,18 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
     :problem="furtherProblem"
     @retry="$emit('retryFurther')"
   />
-  <ToSettle v-if="toSettle.length" :items="toSettle" :plan-id="plan.id" />
+  <ToSettle
+    v-if="toSettle.length"
+    :items="toSettle"
+    :plan-id="plan.id"
+    :head="counted(toSettle.length, 'item has dates to settle', 'items have dates to settle')"
+  />
+  <ToSettle
+    v-if="toLookAt.length"
+    :items="toLookAt"
+    :plan-id="plan.id"
+    :head="counted(toLookAt.length, 'item has a date to look at', 'items have dates to look at')"
+  />
 </template>
 
 <style scoped>

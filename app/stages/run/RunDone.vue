@@ -15,7 +15,7 @@ watch(
   { immediate: true },
 )
 const doneText = computed(() => {
-  const { run, target } = props.plan
+  const { run } = props.plan
   return run ? instantText(run.at) : ''
 })
 const titles = computed(() =>

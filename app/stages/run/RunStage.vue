@@ -6,13 +6,13 @@ import { useStagePlan } from '../plan/store'
 import ConsentPanel from './ConsentPanel.vue'
 import EffectView from './EffectView.vue'
 import RunDone from './RunDone.vue'
-import { shellOf } from './effect'
+import { writtenText } from './effect'
 import { useFurtherShells } from './further'
 
 const { store, plan } = useStagePlan()
 const isDraft = computed(() => plan.value.state === 'draft')
 const inPlace = computed(() => plan.value.mode === 'in-place')
-const shell = computed(() => codeText(shellOf(plan.value)))
+const shell = computed(() => writtenText(plan.value))
 const consent = ref(false)
 const withFurther = ref(false)
 const { data, problem, loading, refresh } = useLoaded(async () => {
@@ -89,6 +89,7 @@ const totals = computed(() => {
         v-else
         :plan="plan"
         :effect="data.effect"
+        :sections="data.sections"
         :further="further.effects.value"
         :further-problem="further.problem.value"
         @retry-further="further.refresh"

@@ -2,7 +2,7 @@
 import type { LedgerItem } from '../date/ledger'
 
 /** Items with dates to settle or to look at: they do not bar the way, and each leads to its row. */
-const props = defineProps<{ items: LedgerItem[]; planId: string }>()
+const props = defineProps<{ items: LedgerItem[]; planId: string; head: string }>()
 function whenText({ due, opens }: LedgerItem['planned']): string {
   if (due) return `due ${momentText(due)}`
   return opens ? `opens ${momentText(opens)}` : ''
@@ -18,7 +18,7 @@ const lines = computed(() =>
 
 <template>
   <section class="settling">
-    <h3>{{ counted(items.length, 'item has', 'items have') }} dates to settle</h3>
+    <h3>{{ head }}</h3>
     <p class="small soft">
       They do not bar the way: each is written as the table says, and can be changed now or in the shell.
     </p>

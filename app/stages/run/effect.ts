@@ -2,7 +2,9 @@ import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectView, PlanReply } from '~~/shared/api/plans'
 import type { PlanDocument } from '~~/core/plan/document'
 import { dayText } from '~~/core/dates/words'
-import { counted } from '~/composables/words'
+import { there } from '~~/core/there'
+import type { SectionFacts } from '~~/core/plan/parts/sections'
+import { codeText, counted } from '~/composables/words'
 
 /** A number, and nothing in words. */
 export const orNothing = (n: number): string => (n === 0 ? 'nothing' : String(n))
@@ -47,6 +49,22 @@ export function factChanges(
     { what: 'Students may enter', before: openText(was), after: openText(is) },
   ]
   return facts.filter(fact => fact.before !== fact.after)
+}
+
+/** What the run changes in a section that shows the shell's content: its label and windows. */
+export function sectionChanges(facts: SectionFacts | undefined, section: CourseLine): FactChange[] {
+  if (!facts) return []
+  const names = { title: null, label: facts.label }
+  return factChanges({ names, windows: facts.windows }, section).map(fact => ({
+    ...fact,
+    what: `${codeText(section)}: ${fact.what.toLowerCase()}`,
+  }))
+}
+/** Every course that a run writes into: the shell, and the sections that show its content. */
+export function writtenText(plan: PlanReply): string {
+  const joined = plan.mode === 'roll' ? plan.sections.filter(entry => entry.chosen || entry.joined) : []
+  const names = [shellOf(plan), ...joined.map(entry => entry.course)].map(codeText)
+  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : there(names[0])
 }
 
 /** The course that a run writes into: the shell, or in place the course itself. */

@@ -63,7 +63,7 @@ const hint = computed(() =>
     props.term?.closures.length && 'hatched: no classes',
     props.term?.exams && 'tinted: exams',
     props.dueOn && 'dots: what is due',
-    props.ruleDay != null && 'outlined: where the rule would put it',
+    props.ruleDay !== null && props.ruleDay !== undefined && 'outlined: where the rule would put it',
   ]
     .filter(Boolean)
     .join(' · '),

@@ -1,10 +1,11 @@
 import { carry } from './carry'
 import { dates } from './dates'
 import { names } from './names'
+import { sections } from './sections'
 import { windows } from './windows'
 
 /**
  * Every part of a plan, by its name in the document. A new one is its own file and a line here (CONTRIBUTING.md has an
  * example): the schema, merging, habits, further shells, the effect and the run walk over this list.
  */
-export const planParts = { carry, dates, names, windows }
+export const planParts = { carry, dates, names, windows, sections }
