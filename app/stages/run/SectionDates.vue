@@ -22,7 +22,7 @@ const lines = computed(() =>
         meets: meetingText(course.meetings) || 'no meeting times',
         text: differ === 0 ? same : `${counted(differ, 'date')} of its own`,
         rows: section.differences.slice(0, shownAtMost),
-        more: Math.max(0, differ - shownAtMost),
+        more: differ > shownAtMost ? counted(differ - shownAtMost, 'more date', 'more dates') : null,
         all: section.differences,
       },
     ]
@@ -65,7 +65,7 @@ const at = (moment: string | null): string => (moment ? momentText(moment) : 'no
         type="button"
         @click="whole = new Set([...whole, line.id])"
       >
-        Show {{ counted(line.more, 'more date', 'more dates') }} of {{ line.name }}
+        Show {{ line.more }} of {{ line.name }}
       </button>
     </div>
   </section>
