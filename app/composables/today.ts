@@ -4,12 +4,12 @@ import type { Meeting } from '~~/core/calendar/schema'
 import type { Term } from '~~/core/calendar/term'
 import type { FieldContext } from '~/ui/date-field/typed-date'
 import { useSession } from './session'
-import { wallClock } from './words'
+import { instituteClock } from './words'
 
 /** Today, by the one clock of the institute. */
 export function useToday(): ComputedRef<Day> {
   const session = useSession()
-  return computed(() => dayOf(wallClock(session.session?.clock.instant ?? new Date().toISOString())))
+  return computed(() => dayOf(instituteClock(session.session?.clock.instant ?? new Date().toISOString())))
 }
 
 /** What a date field without a time rests on; `term` where it belongs to one. */

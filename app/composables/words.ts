@@ -71,7 +71,7 @@ export const tellTimeIn = (timeZone: string): void => {
   instituteZone = timeZone
 }
 /** Wall clock `YYYY-MM-DDTHH:MM` of an instant, by the institute's clock. */
-export const wallClock = (instant: string): string =>
+export const instituteClock = (instant: string): string =>
   clockIn(instituteZone).format(new Date(instant)).replace(' ', 'T')
 /** An instant as people read it: `Tue 5 Jan 20:00`, by the institute's clock. */
-export const instantText = (instant: string): string => momentText(wallClock(instant))
+export const instantText = (instant: string): string => momentText(instituteClock(instant))

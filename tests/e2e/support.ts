@@ -16,7 +16,6 @@ export { expect }
 export const test = plain.extend<{ freshDemo: undefined }>({
   freshDemo: [
     // Playwright wants the fixtures it gives to be named, though none is used.
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       await atRegistrar({ step: 0, fault: 'none' })
       await inDatabase(db => putBack(db, demoDatabase, demoAside))

@@ -9,7 +9,7 @@ import { sharing } from './first/sharing'
 import { studentData } from './first/student-data'
 
 /** The first schema, by subject; a table stands after those it names. */
-export async function up(db: Knex): Promise<void> {
+export async function firstSchema(db: Knex): Promise<void> {
   const tables = [people, courses, studentData, plans, sharing, exchange, registrar].flat()
   for (const table of tables) await db.raw(`${table} ${tableOptions}`)
 }

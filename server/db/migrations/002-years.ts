@@ -14,7 +14,7 @@ const civilDates = {
 }
 
 /** Dates of a year outside 1970 to 2199 are mistakes (docs/dates.md, section 2): the database takes none, whoever writes. */
-export async function up(db: Knex): Promise<void> {
+export async function boundYears(db: Knex): Promise<void> {
   const bounds = (column: string, from: string, to: string): string =>
     `ADD CONSTRAINT ${column}_year CHECK (${column} IS NULL OR ${column} BETWEEN '${from}' AND '${to}')`
   const alter = async (tables: Record<string, string[]>, from: string, to: string): Promise<void> => {
