@@ -9,6 +9,7 @@ const props = defineProps<{
   wantsColumns: boolean
 }>()
 const emit = defineEmits<{ taken: [] }>()
+type UploadReportTables = NonNullable<UploadReply['report']>['offered']
 const report = computed(() => props.file.report!)
 const guessed = /^(\p{Lu}{2,6}[ -]?\d{2,4}\p{Lu}?)[\s:–—-]+(.+)$/u.exec(report.value.title ?? '')
 const code = ref(guessed?.[1] ?? '')
@@ -23,6 +24,8 @@ const {
   await api.post(`/uploads/${props.file.id}/import`, request)
   emit('taken')
 })
+/** Tables to bring in though the manifest says that they are not there. */
+const tables = ref<UploadReportTables>([])
 const fault = (field: string): string | undefined =>
   problem.value?.errors.find(error => error.field === field)?.message
 const listed = ['term', 'code', 'section', 'title']
@@ -72,7 +75,13 @@ const closuresText = computed(() => {
         People, classes and enrolments that are new are added; those that are known are brought up to date.
         Nobody and nothing is deleted, whatever the bundle leaves out.
       </p>
-      <button class="act" type="button" :disabled="busy" @click="bringIn({ as: 'roster' })">
+      <template v-if="report.offered.length">
+        <p class="small">The manifest says that these tables are not in the bundle, and they are:</p>
+        <ElCheckboxGroup v-model="tables" aria-label="Tables to bring in all the same">
+          <ElCheckbox v-for="table in report.offered" :key="table" :value="table" :label="`${table}.csv`" />
+        </ElCheckboxGroup>
+      </template>
+      <button class="act" type="button" :disabled="busy" @click="bringIn({ as: 'roster', tables })">
         Bring the roster in
       </button>
     </div>

@@ -1,4 +1,4 @@
-import { dayOf, firstYear, lastYear, minuteOf } from './day'
+import { dayOf, firstYear, floorDiv, floorMod, lastYear, minuteOf, wallOf, type WallTime } from './day'
 
 /** From one year to another, both whole. */
 export interface Years {
@@ -68,6 +68,16 @@ export function irregularAt(zone: ZoneRules, wall: number): Irregular | null {
   }
 }
 
+/** The wall clock in a zone of an instant in minutes since 1970-01-01T00:00Z. */
+export function wallAtInstant(zone: ZoneRules, instant: number): WallTime {
+  let offset = zone.offset
+  for (const transition of zone.transitions) {
+    if (transition.at > instant) break
+    offset = transition.offset
+  }
+  const wall = Math.floor(instant + offset)
+  return wallOf(floorDiv(wall, 1440), floorMod(wall, 1440))
+}
 /** The instant of a wall-clock date-time in minutes since 1970-01-01T00:00Z; a skipped one moves later, a doubled one is the earlier (Temporal's `compatible`). */
 export function instantOf(zone: ZoneRules, wallClock: string): number {
   const wall = wallMinutes(dayOf(wallClock), minuteOf(wallClock))

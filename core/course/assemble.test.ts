@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { courseDocument } from '../formats/json/documents'
 import type { Row } from '../formats/oneroster/tables'
+import { zoneRules } from '../../server/calendars/zones'
 import { assembleCourse } from './assemble'
 import { noDates } from './dates'
 import { lineageOf } from './lineage'
@@ -53,6 +54,7 @@ const assemble = (course: CourseContent, lineItems: Row<'lineItems'>[], items: u
       { sourcedId: 'other', title: 'Of another class' },
     ],
     lineItems,
+    zone: zoneRules('America/Halifax', { from: 2025, to: 2028 }),
     document: courseDocument.parse({
       format: 'northtide-course',
       version: 1,
@@ -68,6 +70,24 @@ const assemble = (course: CourseContent, lineItems: Row<'lineItems'>[], items: u
 }
 
 describe('putting a course together', () => {
+  it('takes an instant of a line item by the clock of the term, and says nothing of usual times then', () => {
+    const { items, findings } = assemble(content(item('a', 'Alpha')), [
+      // 24 September 2026 is in daylight time: Halifax is three hours behind UTC (IANA tz).
+      lineItem('a', 'Alpha', { assignDate: '2026-09-08T11:00:00Z', dueDate: '2026-09-25T02:59:00.000Z' }),
+    ])
+    expect(items.get('a')?.dates).toEqual({
+      opens: '2026-09-08T08:00',
+      due: '2026-09-24T23:59',
+      closes: null,
+    })
+    expect(findings.map(finding => finding.code)).not.toContain('line-items-days-only')
+  })
+  it('reads a wall clock as it stands, and leaves out what is not there', () => {
+    const { items } = assemble(content(item('a', 'Alpha')), [
+      lineItem('a', 'Alpha', { assignDate: '', dueDate: '2026-12-01T17:30' }),
+    ])
+    expect(items.get('a')?.dates).toEqual({ opens: null, due: '2026-12-01T17:30', closes: null })
+  })
   it('a line item meets by item, else by resource, else by the only exact title; what meets nothing is a finding', () => {
     const { items, findings } = assemble(
       content(

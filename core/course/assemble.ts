@@ -3,14 +3,25 @@ import type { CourseDocument } from '../formats/json/documents'
 import type { Row } from '../formats/oneroster/tables'
 import { parsePoints } from '../grading/points'
 import { dayOf, minuteOf, wallOf, type WallTime } from '../calendar/day'
+import { wallAtInstant, type ZoneRules } from '../calendar/zone'
 import { dateFields, noDates, type ItemDates } from './dates'
 import { lineageOf } from './lineage'
 import { itemsInOrder, mapItems, type CourseContent, type GradeCategory, type ItemNode } from './model'
 
-/** Times of day for line items, which give days only: work opens at 08:00 and is due at 23:59 (common practice, no source). */
+/** Times of day for line items that give days only: work opens at 08:00 and is due at 23:59 (common practice, no source). */
 export const lineItemTimes = { opens: '08:00', due: '23:59' } as const
 
-const wallAt = (day: string, time: string): WallTime => wallOf(dayOf(day), minuteOf(time, 0))
+/**
+ * A date of a line item: an instant by the clock of the course's zone, a day at a usual time. An instant without a zone of
+ * its own is a wall clock already.
+ */
+function wallAt(text: string, time: string, zone: ZoneRules): WallTime | null {
+  if (text === '') return null
+  if (text.length === 10) return wallOf(dayOf(text), minuteOf(time, 0))
+  const isWallClock = !/(Z|[+-]\d\d:?\d\d)$/.test(text)
+  return isWallClock ? wallOf(dayOf(text), minuteOf(text)) : wallAtInstant(zone, Date.parse(text) / 60_000)
+}
+const isDayOnly = (text: string): boolean => text.length === 10
 
 export interface CourseParts {
   courseKey: string
@@ -19,6 +30,8 @@ export interface CourseParts {
   categories: readonly Row<'categories'>[]
   lineItems: readonly Row<'lineItems'>[]
   document: CourseDocument | null
+  /** The zone of the course's term. */
+  zone: ZoneRules
 }
 export interface AssembledCourse {
   content: CourseContent
@@ -40,6 +53,7 @@ export function assembleCourse({
   categories,
   lineItems,
   document,
+  zone,
 }: CourseParts): AssembledCourse {
   const findings: Finding[] = []
   const items = [...itemsInOrder(content?.nodes ?? [])].map(entry => entry.item)
@@ -66,6 +80,7 @@ export function assembleCourse({
 
   const changes = new Map<ItemNode, Partial<ItemNode>>()
   const itemOfLineItem = new Map<string, string>()
+  let days = 0
   for (const row of lineItems) {
     const titled = byTitle.get(row.title) ?? []
     const item =
@@ -79,17 +94,17 @@ export function assembleCourse({
       continue
     }
     itemOfLineItem.set(row.sourcedId, item.lineage)
+    if (isDayOnly(row.assignDate) || isDayOnly(row.dueDate)) days++
     changes.set(item, {
       dates: {
-        opens: wallAt(row.assignDate, lineItemTimes.opens),
-        due: wallAt(row.dueDate, lineItemTimes.due),
+        opens: wallAt(row.assignDate, lineItemTimes.opens, zone),
+        due: wallAt(row.dueDate, lineItemTimes.due, zone),
         closes: null,
       },
       points: parsePoints(row.resultValueMax) ?? item.points,
       category: categoryKeys.get(row.categorySourcedId) ?? null,
     })
   }
-  const days = itemOfLineItem.size
   if (days > 0)
     findings.push(finding('line-items-days-only', 'lineItems.csv', { count: days, ...lineItemTimes }))
 

@@ -43,13 +43,12 @@ const ofColumns = <Known extends unknown[]>(kind: FindingKind<Known>): FindingKi
 const cut = (text: string, length: number): string => text.slice(0, length)
 const quoted = (text: string, length: number): string => JSON.stringify(cut(text, length))
 const shown = (value: string): string => JSON.stringify(value.length > 80 ? `${cut(value, 80)}…` : value)
-const rowOrValue = (required: boolean): string => (required ? 'row' : 'value')
 const lengthOf = (allDay: boolean): string => (allDay ? 'one day' : 'without duration')
 
 /** What is amiss with a value of a OneRoster table. */
 export type ValueFault =
   | { is: 'empty' }
-  | { is: 'no-date' | 'no-number' | 'no-instant'; value: string }
+  | { is: 'no-date' | 'no-number' | 'no-instant' | 'no-moment'; value: string }
   | { is: 'not-listed'; value: string; list: readonly string[] }
 function saidFault(fault: ValueFault): string {
   switch (fault.is) {
@@ -61,9 +60,45 @@ function saidFault(fault: ValueFault): string {
       return `${shown(fault.value)} is not a number`
     case 'no-instant':
       return `${shown(fault.value)} is not an instant (YYYY-MM-DDThh:mm:ssZ)`
+    case 'no-moment':
+      return `${shown(fault.value)} is not a date (YYYY-MM-DD) or an instant`
     case 'not-listed':
       return `${shown(fault.value)} is not one of ${fault.list.join(', ')}`
   }
+}
+/** Rows of a OneRoster bundle by table, and what one of them is called. */
+type Lost = readonly { table: string; rows: number }[]
+const rowWords: Record<string, readonly [string, string]> = {
+  orgs: ['organisation', 'organisations'],
+  users: ['person', 'people'],
+  academicSessions: ['term', 'terms'],
+  courses: ['course', 'courses'],
+  classes: ['class', 'classes'],
+  enrollments: ['enrolment', 'enrolments'],
+  categories: ['grade category', 'grade categories'],
+  lineItems: ['line item', 'line items'],
+  results: ['result', 'results'],
+  resources: ['resource', 'resources'],
+  classResources: ['resource of a class', 'resources of classes'],
+  courseResources: ['resource of a course', 'resources of courses'],
+}
+const saidRows = (lost: Lost): string =>
+  lost
+    .map(({ table, rows }) => {
+      const [one, many] = rowWords[table] ?? [`row of ${table}`, `rows of ${table}`]
+      return `${rows} ${rows === 1 ? one : many}`
+    })
+    .join(', ')
+/** `class K-1`, where it is but one; else `19 enrolments`. */
+function saidDirect(lost: Lost, only: string): string {
+  const [first] = lost
+  if (!first || lost.length > 1 || first.rows > 1) return saidRows(lost)
+  return `${rowWords[first.table]?.[0] ?? first.table} ${cut(only, 80)}`
+}
+function saidWake(wake: Lost, direct: Lost): string {
+  if (wake.length === 0) return ''
+  const isOne = direct.length === 1 && direct[0]?.rows === 1
+  return `, and with ${isOne ? 'it' : 'them'} ${saidRows(wake)}`
 }
 /** Where in a OneRoster bundle. */
 interface Cell {
@@ -234,11 +269,12 @@ export const findingKinds = {
       `${shown(of.mode)} is not one of absent, bulk, delta; ${of.isThere ? 'the table was read as bulk' : 'the table is not there'}`,
   ),
   'table-unnamed': warning(
-    (of: { mode: string | undefined }) =>
-      `is in the bundle and the manifest ${of.mode === undefined ? 'does not name it' : 'says it is absent'}; it was not read`,
+    (of: { table: string; mode: string | undefined; isRead: boolean }) =>
+      `is in the bundle and the manifest ${of.mode === undefined ? 'does not name it' : 'says it is absent'}; it was ${of.isRead ? 'read all the same' : 'not read'}`,
   ),
   'table-absent': error(
-    (_of: { table: string }) => 'the manifest names this file, and it is not in the bundle',
+    (of: { table: string; wake: Lost }) =>
+      `the manifest names this file, and it is not in the bundle${of.wake.length === 0 ? '' : `; with it ${saidRows(of.wake)} cannot be used`}`,
   ),
   'not-a-table': note(() => 'is no table of OneRoster 1.1; it was not read'),
   'column-spelled': note(
@@ -260,14 +296,42 @@ export const findingKinds = {
   ),
   'value-unlike': perRow(
     (of: Cell & { required: boolean; fault: ValueFault }) =>
-      `${saidFault(of.fault)}; the ${rowOrValue(of.required)} was left out`,
+      `${saidFault(of.fault)}; the ${of.required ? 'row' : 'value'} was left out`,
     columnOf,
   ),
-  'reference-unknown': perRow(
-    (of: Cell & { required: boolean; key: string; refers: string }) =>
-      `${cut(of.key, 80)} is not in ${of.refers}.csv; the ${rowOrValue(of.required)} was left out`,
+  'reference-dropped': warning(
+    (of: Cell & { key: string; refers: string; rows: number }) =>
+      `${cut(of.key, 80)} is not in ${of.refers}.csv; ${of.rows === 1 ? 'the value was' : `the value was left out of ${of.rows} rows, this one first`}${of.rows === 1 ? ' left out' : ''}`,
     columnOf,
   ),
+  'reference-unknown': error(
+    (of: { table: string; key: string; refers: string; direct: Lost; only: string; wake: Lost }) =>
+      `${cut(of.key, 80)} is not in ${of.refers}.csv: ${saidDirect(of.direct, of.only)} cannot be used${saidWake(of.wake, of.direct)}`,
+    of => of.refers,
+  ),
+  'lost-with-it': error(
+    (of: { table: string; key: string; wake: Lost }) =>
+      `${cut(of.key, 80)} cannot be used, and with it ${saidRows(of.wake)}`,
+    of => of.table,
+  ),
+  'dates-inverted': warning(
+    (of: Cell & { first: string; then: string; firstColumn: string }) =>
+      `${of.then} lies before ${of.firstColumn}, ${of.first}; both are kept as they came`,
+    columnOf,
+  ),
+  'parent-circle': error(
+    (of: Cell & { keys: readonly string[] }) =>
+      `its parents lead round in a circle (${of.keys.join(', ')}); this parent was left out`,
+    columnOf,
+  ),
+  'column-unknown': note(
+    (of: { table: string; columns: readonly string[] }) =>
+      `OneRoster 1.1 has no ${of.columns.length === 1 ? 'column' : 'columns'} ${of.columns.map(shown).join(', ')}; what stands there was not read`,
+  ),
+  'table-empty': error(
+    (_of: { table: string }) => 'has no byte in it, not even a row of column names; it counts as not there',
+  ),
+  'file-empty': note(() => 'has no byte in it; it was not read'),
   'key-twice': error(
     (of: Cell & { key: string }) => `${of.key} stands in an earlier row too; this one was left out`,
     columnOf,

@@ -43,13 +43,6 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
   const { classKey, document } = files
   const roster = files.roster ?? noRoster
   const lineItems = roster.lineItems.filter(row => row.classSourcedId === classKey)
-  const assembled = assembleCourse({
-    courseKey: classKey,
-    content: files.content,
-    categories: roster.categories,
-    lineItems,
-    document,
-  })
   const classLineItems = new Set(lineItems.map(row => row.sourcedId))
   const results = roster.results.filter(row => classLineItems.has(row.lineItemSourcedId))
   return inTransaction(db, async trx => {
@@ -57,9 +50,12 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
     if (!course) throw refuse('unknown-class', { classKey })
     if (await holdsContent(trx, course.id))
       throw refuse('class-holds-content', { title: course.title, classKey })
+    const zone = zoneRules(course.timeZone, validYears)
+    const { content } = files
+    const { categories } = roster
+    const assembled = assembleCourse({ courseKey: classKey, content, categories, lineItems, document, zone })
     await insertContent(trx, course.id, assembled.content)
     if (document) await replaceMeetings(trx, course.id, document.meetings)
-    const zone = zoneRules(course.timeZone, validYears)
     const found = await importStudentData(trx, {
       enrolments: await enrolmentIds(trx, course.id),
       assembled,

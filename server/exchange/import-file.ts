@@ -80,8 +80,12 @@ async function importAsCourse(importing: Importing, request: Request<'course'>):
   const name = section ? `${code}-${section}` : code
   return { courseId, text: `Kept as ${name} ${title}, ${term.name}`, findings: [] }
 }
-async function importAsRoster({ trx, upload, source, limits, progress }: Importing): Promise<Outcome> {
-  const { roster } = await readOneRoster(await openZip(upload.name, source, limits), limits, progress)
+async function importAsRoster(
+  { trx, upload, source, limits, progress }: Importing,
+  { tables }: Request<'roster'>,
+): Promise<Outcome> {
+  const archive = await openZip(upload.name, source, limits)
+  const { roster } = await readOneRoster(archive, limits, progress, tables)
   const { findings } = await importRoster(trx, roster)
   const { users, classes, enrollments } = roster
   return {
@@ -102,7 +106,7 @@ function importAs(importing: Importing, request: ImportRequest): Promise<Outcome
     case 'course':
       return importAsCourse(importing, request)
     case 'roster':
-      return importAsRoster(importing)
+      return importAsRoster(importing, request)
     case 'closures':
       return importAsClosures(importing, request)
   }

@@ -121,6 +121,7 @@ function reportTold(report: Report): NonNullable<UploadReply['report']> {
     events: events.slice(0, shownEvents),
     eventsLeft: Math.max(0, events.length - shownEvents),
     table: detail.table ?? null,
+    offered: [...(detail.offered ?? [])],
   }
 }
 /** The term that is offered first: for dates the one to come, for a course the one just past. Terms come the latest first. */

@@ -105,7 +105,7 @@ async function withEarlier(
 /** People as rows; a sign-in name that is somebody else's is left out, so that nobody gets another's place. */
 async function peopleRows({ trx, roster, findings }: Importing) {
   const loginOf = (row: Roster['users'][number]): string | null =>
-    row.role === 'student' ? null : row.username || null
+    row.role === 'student' || row.role === '' ? null : row.username || null
   const owners = await queries.ownersOfLogins(
     trx,
     roster.users.flatMap(row => loginOf(row) ?? []),
@@ -153,11 +153,11 @@ async function classRows(
       return []
     }
     const subject = subjects.get(row.courseSourcedId)
-    const code = subject?.courseCode || row.classCode || subject?.title || row.title
+    const code = subject?.courseCode || row.classCode || subject?.title || row.title || row.sourcedId
     const section = row.classCode.startsWith(code)
       ? row.classCode.slice(code.length).replace(/^[\s-]+/, '')
       : row.classCode
-    const names = { code, section, title: row.title }
+    const names = { code, section, title: row.title || subject?.title || code }
     return [{ source_id: row.sourcedId, term_id: term, org_id: org, ...names, created_at: stampOf(now()) }]
   })
 }
@@ -263,9 +263,13 @@ function isWhole(
   const unread = whole?.findings.some(found => needed.some(table => isOfTable(found, table)))
   return whole?.modes[mode] === 'bulk' && !unread
 }
-/** Whether a finding says that a table lacks something it should hold. */
-const isOfTable = ({ severity, details }: Finding, table: TableName): boolean =>
-  severity === 'error' && details !== undefined && 'table' in details && details.table === table
+/** Whether a finding says that a table lacks something it should hold, by itself or in the wake of another. */
+function isOfTable({ severity, details }: Finding, table: TableName): boolean {
+  if (severity !== 'error' || !details) return false
+  if ('table' in details && details.table === table) return true
+  const lost = [...('direct' in details ? details.direct : []), ...('wake' in details ? details.wake : [])]
+  return lost.some(each => each.table === table)
+}
 
 async function importEnrolments(importing: Importing, ids: Ids): Promise<void> {
   const { trx, roster, options, changes } = importing

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { civilDate } from '../../core/calendar/schema'
 import { findingCodes } from '../../core/formats/finding-kinds'
 import { cartridgeKinds } from '../../core/course/kind'
+import { tableNames } from '../../core/formats/oneroster/tables'
 import { id } from './courses'
 
 export const findingReply = z.object({
@@ -62,6 +63,8 @@ export const uploadReply = uploadLine.extend({
       events: z.array(calendarEvent),
       eventsLeft: z.int(),
       table: table.nullable(),
+      /** Tables of a roster bundle that its manifest says are not there: they can be brought in all the same. */
+      offered: z.array(z.enum(tableNames)),
     })
     .nullable(),
   outcome: z
@@ -89,7 +92,11 @@ export const importRequest = z.discriminatedUnion('as', [
     section: z.string().trim().max(40),
     title: label('a title', 500),
   }),
-  z.object({ as: z.literal('roster') }),
+  z.object({
+    as: z.literal('roster'),
+    /** Tables to read though the manifest says that they are not there. */
+    tables: z.array(z.enum(tableNames)).default([]),
+  }),
   z.object({
     as: z.literal('closures'),
     term: label('the term', 190),

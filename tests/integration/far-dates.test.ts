@@ -59,8 +59,8 @@ describe('a date in an hour that the clock skips, years after classes', () => {
     // After the last class, since Bounds would bring any other date back into the term.
     const classesTo = before.source.calendar.classes.to
     const item = there(
-      before.source.nodes.find(node => 'due' in node && node.due && node.due.slice(0, 10) > classesTo),
-    ) as Extract<(typeof before.source.nodes)[number], { due: unknown }>
+      before.source.nodes.find(node => node.due !== null && node.due.slice(0, 10) > classesTo),
+    )
     const days = dayOf(skippedDay) - dayOf(there(item.due))
     const rule = ruleSchema.parse({ method: 'offset', days, times: { due: skippedTime } })
     const itemRules = { [item.lineage]: rule }

@@ -72,10 +72,10 @@ const facts = computed(() => {
   const parts = report.value && report.value.format !== 'oneroster' ? countsText(report.value.counts) : ''
   return [
     report.value?.title && name,
-    isRead && formatText(report.value!),
+    isRead && formatText(report.value),
     sizeText(size),
     parts,
-    isRead && report.value!.findings.length === 0 && 'nothing amiss',
+    isRead && report.value.findings.length === 0 && 'nothing amiss',
   ]
     .filter(Boolean)
     .join(' · ')

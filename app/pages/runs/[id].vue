@@ -8,7 +8,6 @@ const route = useRoute()
 useHead({ title: 'Record · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${String(route.params.id)}`))
 onMounted(refresh)
-const zone = computed(() => data.value?.target.term.timeZone)
 const factNames: Record<string, string> = {
   shown_title: 'Title students see',
   label: 'Section label',

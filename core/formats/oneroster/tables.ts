@@ -1,5 +1,5 @@
-/** What may stand in a column: free text, a date, an instant, a whole or decimal number, a list of keys, one of a few words. */
-export type ColumnType = 'text' | 'date' | 'instant' | 'number' | 'keys' | readonly string[]
+/** What may stand in a column: free text, a date, an instant, either of these, a number, a list of keys, one of a few words. */
+export type ColumnType = 'text' | 'date' | 'instant' | 'moment' | 'number' | 'keys' | readonly string[]
 export interface Column {
   readonly type: ColumnType
   readonly required?: true
@@ -22,52 +22,68 @@ export type TableName =
 
 const text: Column = { type: 'text' }
 const required: Column = { type: 'text', required: true }
-const date: Column = { type: 'date', required: true }
 const someDate: Column = { type: 'date' }
+/** The binding asks for a day here; an instant is met often, and says more. */
+const someMoment: Column = { type: 'moment' }
 const number: Column = { type: 'number' }
 const key = (refers: TableName): Column => ({ type: 'text', required: true, refers })
 const someKey = (refers: TableName): Column => ({ type: 'text', refers })
 const someKeys = (refers: TableName): Column => ({ type: 'keys', refers })
 const word = (...words: string[]): Column => ({ type: words, required: true })
+const someWord = (...words: string[]): Column => ({ type: words })
 const truth: Column = { type: ['true', 'false'] }
 
 /**
  * The tables of 1EdTech OneRoster 1.1 CSV, in an order in which what is referred to comes first, with the columns that are
- * checked. Column names and words are those of the OneRoster 1.1 CSV binding (from memory); other columns are let be.
+ * checked. Column names and words are those of the OneRoster 1.1 CSV binding (from memory).
  * `sourcedId`, `status` and `dateLastModified` are in every table. A column is required here where nothing can be done
- * without it; the binding requires more.
+ * with a row without it; the binding requires more. Any other value that is wrong costs itself, not its row.
  */
 export const tables = {
-  orgs: { name: required, type: required, identifier: text, parentSourcedId: someKey('orgs') },
+  orgs: {
+    name: required,
+    type: someWord('department', 'district', 'local', 'national', 'school', 'state'),
+    identifier: text,
+    parentSourcedId: someKey('orgs'),
+  },
   users: {
     enabledUser: truth,
     orgSourcedIds: someKeys('orgs'),
-    role: word('administrator', 'aide', 'guardian', 'parent', 'proctor', 'relative', 'student', 'teacher'),
+    role: someWord(
+      'administrator',
+      'aide',
+      'guardian',
+      'parent',
+      'proctor',
+      'relative',
+      'student',
+      'teacher',
+    ),
     username: text,
-    givenName: required,
+    givenName: text,
     familyName: required,
     email: text,
     agentSourcedIds: someKeys('users'),
   },
   academicSessions: {
-    title: required,
-    type: word('gradingPeriod', 'semester', 'schoolYear', 'term'),
-    startDate: date,
-    endDate: date,
+    title: text,
+    type: someWord('gradingPeriod', 'semester', 'schoolYear', 'term'),
+    startDate: someDate,
+    endDate: someDate,
     parentSourcedId: someKey('academicSessions'),
     schoolYear: text,
   },
   courses: {
     schoolYearSourcedId: someKey('academicSessions'),
-    title: required,
+    title: text,
     courseCode: text,
-    orgSourcedId: key('orgs'),
+    orgSourcedId: someKey('orgs'),
   },
   classes: {
-    title: required,
+    title: text,
     courseSourcedId: key('courses'),
     classCode: text,
-    classType: { type: ['homeroom', 'scheduled'] },
+    classType: someWord('homeroom', 'scheduled'),
     location: text,
     schoolSourcedId: key('orgs'),
     termSourcedIds: { type: 'keys', required: true, refers: 'academicSessions' },
@@ -84,12 +100,12 @@ export const tables = {
   },
   categories: { title: required },
   lineItems: {
-    title: required,
+    title: text,
     description: text,
-    assignDate: date,
-    dueDate: date,
+    assignDate: someMoment,
+    dueDate: someMoment,
     classSourcedId: key('classes'),
-    categorySourcedId: key('categories'),
+    categorySourcedId: someKey('categories'),
     gradingPeriodSourcedId: someKey('academicSessions'),
     resultValueMin: number,
     resultValueMax: number,
@@ -97,7 +113,7 @@ export const tables = {
   results: {
     lineItemSourcedId: key('lineItems'),
     studentSourcedId: key('users'),
-    scoreStatus: text,
+    scoreStatus: someWord('exempt', 'fully graded', 'not submitted', 'partially graded', 'submitted'),
     score: number,
     scoreDate: someDate,
     comment: text,
@@ -106,7 +122,7 @@ export const tables = {
     vendorResourceId: required,
     title: text,
     roles: text,
-    importance: text,
+    importance: someWord('primary', 'secondary'),
     vendorId: text,
     applicationId: text,
   },
@@ -116,6 +132,55 @@ export const tables = {
   demographics: {},
 } satisfies Record<TableName, Record<string, Column>>
 
+export const tableNames = Object.keys(tables) as [TableName, ...TableName[]]
 export type Row<T extends TableName> = { readonly sourcedId: string } & {
   readonly [C in keyof (typeof tables)[T]]: string
+}
+
+/** Columns that the binding has besides those above (from memory); `metadata.` before a name marks an extension. */
+const further: Record<TableName, readonly string[]> = {
+  orgs: [],
+  users: ['userIds', 'middleName', 'identifier', 'sms', 'phone', 'grades', 'password'],
+  academicSessions: [],
+  courses: ['grades', 'subjects', 'subjectCodes'],
+  classes: ['grades', 'subjects', 'subjectCodes'],
+  enrollments: [],
+  categories: [],
+  lineItems: [],
+  results: [],
+  resources: [],
+  classResources: [],
+  courseResources: [],
+  demographics: [
+    'birthDate',
+    'sex',
+    'americanIndianOrAlaskaNative',
+    'asian',
+    'blackOrAfricanAmerican',
+    'nativeHawaiianOrOtherPacificIslander',
+    'white',
+    'demographicRaceTwoOrMoreRaces',
+    'hispanicOrLatinoEthnicity',
+    'countryOfBirthCode',
+    'stateOfBirthAbbreviation',
+    'cityOfBirth',
+    'publicSchoolResidenceStatus',
+  ],
+}
+/** Whether a table of the binding has a column, however it is spelled; an extension counts as known. */
+export function hasColumn(table: TableName, name: string): boolean {
+  const known = ['sourcedId', 'status', 'dateLastModified', ...Object.keys(tables[table]), ...further[table]]
+  const lower = name.toLowerCase()
+  return lower.startsWith('metadata.') || known.some(column => column.toLowerCase() === lower)
+}
+/** Dates of a row that follow one another. */
+export const datePairs: Partial<Record<TableName, readonly [string, string]>> = {
+  academicSessions: ['startDate', 'endDate'],
+  enrollments: ['beginDate', 'endDate'],
+  lineItems: ['assignDate', 'dueDate'],
+}
+/** Columns that name a parent in the same table. */
+export const parentColumns: Partial<Record<TableName, string>> = {
+  orgs: 'parentSourcedId',
+  academicSessions: 'parentSourcedId',
 }

@@ -4,6 +4,7 @@ import { readCalendar, type CalendarOptions } from '../../../core/formats/icalen
 import { readLimits, type ReadLimits } from '../../../core/formats/limits'
 import { FormatRefusal } from '../../../core/formats/refusal'
 import { readOneRoster, rosterFolder } from '../../../core/formats/oneroster/read'
+import type { TableName } from '../../../core/formats/oneroster/tables'
 import { guessRoles, tableEvents, type DateTable } from '../../../core/formats/sheet/calendar'
 import { readTable } from '../../../core/formats/sheet/table'
 import { outlineOf, type FileReport } from '../../../core/formats/report'
@@ -21,7 +22,7 @@ const startsLike = (source: Source, text: string): boolean =>
 
 /** The report, and what only the application shows of a cartridge: its title, version and size. */
 export interface FileRead extends FileReport {
-  detail: { title?: string; version?: string; table?: DateTable }
+  detail: { title?: string; version?: string; table?: DateTable; offered?: readonly TableName[] }
 }
 
 /** What a table of dates may be at most. */
@@ -77,6 +78,7 @@ export async function readFile(
         const read = await readOneRoster(archive, limits, progress)
         Object.assign(report, {
           findings: read.findings,
+          detail: { offered: read.offered },
           counts: Object.fromEntries(
             Object.entries(read.roster)
               .filter(([table]) => read.modes[table as keyof typeof read.modes] !== 'absent')
