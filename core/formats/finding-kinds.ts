@@ -66,6 +66,12 @@ function saidFault(fault: ValueFault): string {
       return `${shown(fault.value)} is not one of ${fault.list.join(', ')}`
   }
 }
+/** A question, counted from 1 within its quiz or bank. */
+interface AQuestion {
+  number: number
+  name: string
+}
+const saidQuestion = ({ number, name }: AQuestion): string => `question ${number} (“${cut(name, 60)}”)`
 /** Rows of a OneRoster bundle by table, and what one of them is called. */
 type Lost = readonly { table: string; rows: number }[]
 const rowWords: Record<string, readonly [string, string]> = {
@@ -147,9 +153,9 @@ export const findingKinds = {
     (of: { identifier: string }) =>
       `a resource has ${of.identifier ? `the identifier ${of.identifier}, which another has too` : 'no identifier'}; it was left out`,
   ),
-  'item-identifier': error(
+  'item-identifier': warning(
     (of: { title: string; identifier: string }) =>
-      `“${of.title}” has ${of.identifier ? `the identifier ${of.identifier}, which another item has too` : 'no identifier'}; it was left out, and what is in it`,
+      `“${of.title}” has ${of.identifier ? `the identifier ${of.identifier}, which another item has too` : 'no identifier'}; both stay where they are, this one under a name of its own`,
   ),
   'resource-unlisted': error(
     (of: { title: string; resource: string }) =>
@@ -208,6 +214,24 @@ export const findingKinds = {
     (of: { unlike: number; all: number }) =>
       `${of.unlike} of ${of.all} questions are of no type of the Common Cartridge profiles; they are kept as they came`,
   ),
+  'question-profile': note(
+    (of: AQuestion & { profile: string | null }) =>
+      `${saidQuestion(of)} ${of.profile === null ? 'names no profile' : `names the profile ${quoted(of.profile, 60)}, which Common Cartridge does not have`}; it was taken for what it looks like`,
+  ),
+  'question-without-choices': warning((of: AQuestion) => `${saidQuestion(of)} offers no choices`),
+  'question-without-answer': warning((of: AQuestion) => `${saidQuestion(of)} has no right answer`),
+  'question-weight': warning(
+    (of: AQuestion & { weight: string }) =>
+      `${saidQuestion(of)} has the weight ${quoted(of.weight, 40)}, which is no number; it counts one point`,
+  ),
+  'topic-namespace': warning(
+    (of: { namespace: string }) =>
+      `is a topic in ${of.namespace ? `the namespace ${quoted(of.namespace, 120)}, which is not that of topics` : 'no namespace'}; it was read by the names of its elements`,
+  ),
+  'encoding-contradicts': warning(
+    (of: { says: string; is: string }) =>
+      `says it is in ${cut(of.says, 40)}, and its bytes are ${of.is}; it was read as ${of.is}`,
+  ),
   'points-unread': warning(
     (of: { points: string }) => `the points ${quoted(of.points, 40)} are no number; the assignment has none`,
   ),
@@ -227,7 +251,18 @@ export const findingKinds = {
       `the zone ${cut(of.zone, 80)} cannot be read (${of.why}); its times were read as they stand`,
     of => of.zone,
   ),
-  'event-unreadable': error((of: { why: string }) => `this event cannot be read: ${of.why}; it was left out`),
+  'event-unreadable': error(
+    (of: { title: string; why: string }) =>
+      `${of.title ? `“${cut(of.title, 60)}”` : 'this event'} cannot be read: ${of.why}; it was left out`,
+  ),
+  'uid-twice': warning(
+    (of: { title: string; other: string; otherLine: number }) =>
+      `“${of.title}” has the UID of “${of.other}” (line ${of.otherLine}), and no RECURRENCE-ID says which occurrence it stands for; both are kept`,
+  ),
+  'no-plain-date': warning(
+    (of: { title: string; property: string; value: string }) =>
+      `“${of.title}”: ${of.property} announces a date, and ${quoted(of.value, 40)} has a time too; the day was read`,
+  ),
   'in-utc': note(
     (of: { events: number }) => `${of.events} events give their times in UTC; their days are those in UTC`,
   ),

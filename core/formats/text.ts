@@ -55,7 +55,9 @@ export function xmlText(where: string, bytes: Uint8Array): string {
     ?.toLowerCase()
   // Without a mark the declaration was readable byte by byte, so that it cannot be UTF-16.
   const encoding = mark ?? (declared?.startsWith('utf-16') ? 'utf-8' : declared) ?? 'utf-8'
-  const text = decoded(bytes, encoding)
+  // What is valid UTF-8 beyond ASCII is UTF-8, whatever a document says of itself.
+  const isUtf8 = mark === null && encodingContradiction(bytes)?.is === 'UTF-8'
+  const text = decoded(bytes, isUtf8 ? 'utf-8' : encoding)
   if (text === null)
     throw encoding === 'utf-8'
       ? new FormatRefusal('not-utf8', where)
@@ -79,6 +81,31 @@ export function pageText(bytes: Uint8Array): { text: string; encoding: string | 
     if (text !== null) return { text, encoding: encoding! }
   }
   return { text: new TextDecoder('utf-8').decode(bytes), encoding: 'an encoding that could not be told' }
+}
+
+/** The encoding that a page or a document says it is in, in its own text; null where it says none. */
+function statedEncoding(bytes: Uint8Array): string | null {
+  const start = latin(bytes.subarray(0, 1024)).replaceAll('\0', '')
+  const found =
+    /^\W{0,3}<\?xml[^>]*?encoding\s*=\s*["']([A-Za-z][A-Za-z0-9._-]*)["']/.exec(start) ??
+    /<meta[^>]{0,200}?charset\s*=\s*["']?([A-Za-z][A-Za-z0-9._-]*)/i.exec(start)
+  return found?.[1]?.toLowerCase() ?? null
+}
+const isAscii = (bytes: Uint8Array): boolean => bytes.every(byte => byte < 0x80)
+const utf8Names = /^utf-?8$/
+/** Where a page or a document says one encoding and its bytes are in another: what it says, and what they are. */
+export function encodingContradiction(bytes: Uint8Array): { says: string; is: string } | null {
+  const says = statedEncoding(bytes)
+  if (says === null) return null
+  const mark = byteOrderMark(bytes)
+  if (mark)
+    return says.startsWith(mark.slice(0, 6)) || (mark === 'utf-8' && utf8Names.test(says))
+      ? null
+      : { says, is: mark.toUpperCase() }
+  if (isAscii(bytes)) return null
+  const isUtf8 = decoded(bytes, 'utf-8') !== null
+  if (utf8Names.test(says)) return isUtf8 ? null : { says, is: 'windows-1252' }
+  return isUtf8 ? { says, is: 'UTF-8' } : null
 }
 
 /** Text of a table: by its byte order mark, else UTF-8, else windows-1252, which spreadsheets still write. */

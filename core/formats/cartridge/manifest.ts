@@ -139,12 +139,25 @@ export function readManifest(
       count: all.length,
       used: there(organisation).attributes.identifier ?? '',
     })
+  const identifiers = new Set<string>()
+  /** The identifier of an item: its own, or, where it has none or shares it with an earlier one, another made from it. */
+  const identifierOf = (element: XmlElement, at: string, title: string | null): string => {
+    const stated = element.attributes.identifier ?? ''
+    let identifier = stated
+    for (let again = 2; identifier === '' || identifiers.has(identifier); again++)
+      identifier = `${stated}#${again}`
+    identifiers.add(identifier)
+    if (identifier !== stated)
+      findings.add('item-identifier', at, { title: title ?? 'Untitled', identifier: stated })
+    return identifier
+  }
   const item = (element: XmlElement, depth: number): OrganisationItem => {
     const at = `${where}, line ${element.line}`
     if (depth > limits.nesting) throw new FormatRefusal('items-too-deep', at, { most: limits.nesting })
+    const title = titleOf(descend(element, 'title')?.text, at, limits, findings)
     return {
-      identifier: element.attributes.identifier ?? '',
-      title: titleOf(descend(element, 'title')?.text, at, limits, findings),
+      identifier: identifierOf(element, at, title),
+      title,
       reference: element.attributes.identifierref?.trim() || null,
       visible: !/^(false|0)$/i.test(element.attributes.isvisible ?? ''),
       line: element.line,

@@ -8,7 +8,7 @@ import { findingList, type Finding, type FindingList } from '../findings'
 import { replaceLinks } from '../html/links'
 import { readLimits, type ReadLimits } from '../limits'
 import { FormatRefusal } from '../refusal'
-import { pageText } from '../text'
+import { encodingContradiction, pageText } from '../text'
 import { readXml } from '../xml'
 import { readManifest, titleOf, type Manifest, type OrganisationItem, type Resource } from './manifest'
 import { fileNameOf, pathFinder, pathsMeant } from './paths'
@@ -135,7 +135,6 @@ function placesOf(
   const byHref = new Map<string, Resource[]>()
   const used = new Set<string>()
   const looseLineage = (path: string): string => lineageOf(courseKey, `file:${path}`)
-  const seen = new Set<string>()
   const richest = (resource: Resource): Resource => {
     const variant = resource.variants
       .map(id => resources.get(id))
@@ -148,22 +147,17 @@ function placesOf(
     list.forEach(item => {
       const where = `${manifestName}, line ${item.line}`
       const title = item.title ?? 'Untitled'
-      if (!item.identifier || seen.has(item.identifier))
-        findings.add('item-identifier', where, { title, identifier: item.identifier })
-      else {
-        seen.add(item.identifier)
-        const named = item.reference === null ? undefined : resources.get(item.reference)
-        if (item.reference !== null && !named)
-          findings.add('resource-unlisted', where, { title, resource: item.reference })
-        const resource = named ? richest(named) : null
-        byItem.set(item, resource)
-        if (resource) {
-          shown.set(resource.identifier, resource)
-          const path = resource.href === null ? null : find(resource.href)
-          if (path !== null && !lineages.has(path)) lineages.set(path, lineageOf(courseKey, item.identifier))
-        }
-        visit(item.children)
+      const named = item.reference === null ? undefined : resources.get(item.reference)
+      if (item.reference !== null && !named)
+        findings.add('resource-unlisted', where, { title, resource: item.reference })
+      const resource = named ? richest(named) : null
+      byItem.set(item, resource)
+      if (resource) {
+        shown.set(resource.identifier, resource)
+        const path = resource.href === null ? null : find(resource.href)
+        if (path !== null && !lineages.has(path)) lineages.set(path, lineageOf(courseKey, item.identifier))
       }
+      visit(item.children)
     })
   visit(items)
   const loose = new Set<string>()
@@ -278,11 +272,15 @@ async function readContents({
         /* read already */
       } else if ((documents.length > 0 && size <= limits.xmlBytes) || isPage) {
         const bytes = await archive.bytes(path)
+        const contradiction = encodingContradiction(bytes)
+        // A document that is not in the UTF-8 it claims is refused, which says it already.
+        const isTold = documents.length > 0 && contradiction?.is === 'windows-1252'
+        if (contradiction && !isTold) findings.add('encoding-contradicts', path, contradiction)
         const context = contextOf(path, archive, places, limits, findings)
         for (const resource of documents) contents.set(resource, readDocument(resource, bytes, context))
         if (isPage && documents.length === 0) {
           const { text, encoding } = pageText(bytes)
-          if (encoding !== null) findings.add('encoding', path, { encoding })
+          if (encoding !== null && !contradiction) findings.add('encoding', path, { encoding })
           context.linked(text)
         }
       } else {

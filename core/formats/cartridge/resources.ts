@@ -6,7 +6,8 @@ import { FormatRefusal } from '../refusal'
 import { descend, elementsBelow, escapeText, readXml, textAt, type XmlElement } from '../xml'
 import { xmlText } from '../text'
 import { fieldOf, questionsOf } from './qti/model'
-import { beyondProfile, readQuestions } from './qti/read'
+import { tellQuestionFaults } from './qti/faults'
+import { beyondProfile, isKnownProfile, readQuestions } from './qti/read'
 
 /** What a resource turns out to be. `body`: text that is made from its file; null where the file itself is the body, or there is none. */
 export interface ResourceContent {
@@ -83,11 +84,16 @@ const webLink: ResourceReader = {
   },
 }
 
+/** Namespaces of topics (1EdTech Common Cartridge 1.0 to 1.3; from memory). */
+const topicNamespace =
+  /^http:\/\/www\.imsglobal\.org\/xsd\/imsccv1p[0-3]\/imsdt_v1p[0-3]$|^http:\/\/www\.imsglobal\.org\/xsd\/imsdt_v1p[0-3]$/
 const topic: ResourceReader = {
   type: /^imsdt_xmlv1p\d$/,
   kind: 'discussion',
   read(bytes, context) {
     const element = root(bytes, context, 'topic')
+    if (!topicNamespace.test(element.namespace))
+      context.findings.add('topic-namespace', context.where, { namespace: element.namespace })
     return {
       kind: 'discussion',
       title: textAt(element, 'title'),
@@ -131,6 +137,7 @@ const questions = (type: RegExp, kind: 'quiz' | 'bank'): ResourceReader => ({
     if (beyond.length > 0) findings.add('beyond-profile', where, { elements: beyond.slice(0, 5) })
     const unlike = all.filter(question => question.type === 'other').length
     if (unlike > 0) findings.add('question-unlike', where, { unlike, all: all.length })
+    tellQuestionFaults(all, isKnownProfile, where, findings)
     const attempts = fieldOf(set.metadata, 'cc_maxattempts')
     const minutes = fieldOf(set.metadata, 'qmd_timelimit')
     const text = xmlText(where, bytes)

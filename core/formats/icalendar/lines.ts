@@ -90,9 +90,34 @@ export function componentsOf(file: string, text: string, each: (component: Compo
   if (last) throw new FormatRefusal('calendar-cut-off', file, { component: last.name, line: last.line })
 }
 
+const [lineFeed, carriageReturn, space, tab] = [10, 13, 32, 9]
+const isContinuation = (byte: number | undefined): boolean => byte !== undefined && (byte & 0xc0) === 0x80
+/**
+ * A stream whose folds stand between characters: where one cuts a character of UTF-8 in two, the rest of it is moved before the
+ * fold. Lines keep their numbers.
+ */
+export function wholeCharacters(bytes: Uint8Array): Uint8Array {
+  let whole: Uint8Array | null = null
+  for (let at = bytes.indexOf(lineFeed); at >= 0; at = bytes.indexOf(lineFeed, at + 1)) {
+    const next = bytes[at + 1]
+    if ((next !== space && next !== tab) || !isContinuation(bytes[at + 2])) continue
+    const from = bytes[at - 1] === carriageReturn ? at - 1 : at
+    if ((bytes[from - 1] ?? 0) < 0x80) continue
+    let end = at + 2
+    while (isContinuation(bytes[end])) end++
+    whole ??= bytes.slice()
+    const fold = bytes.subarray(from, at + 2)
+    whole.set(bytes.subarray(at + 2, end), from)
+    whole.set(fold, from + (end - at - 2))
+  }
+  return whole ?? bytes
+}
+
 /** The properties of a name. @throws Error where one cannot be parsed. */
 export function propertiesOf(component: Component, name: string): Property[] {
-  return (component.lines.get(name) ?? []).map(({ text, line }) => {
+  return (component.lines.get(name) ?? []).map(({ text: asWritten, line }) => {
+    // Enumerated values count in any case (RFC 5545 §2); the parser knows capitals only.
+    const text = name === 'RRULE' ? asWritten.toUpperCase() : asWritten
     const [, parameters, , ...values] = ICAL.parse.property(text, ICAL.design.icalendar) as [
       string,
       Record<string, string>,

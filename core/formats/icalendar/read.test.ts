@@ -196,11 +196,63 @@ describe('iCalendar', () => {
     expect(days(text)).toEqual(['Back 2027-01-05', 'Loose 2027-01-06'])
     expect(said(text)).toEqual([
       'note: a.ics: 1 of VTODO are no events; they were not read',
-      'error: a.ics line 4: this event cannot be read: it has no DTSTART; it was left out',
-      'error: a.ics line 7: this event cannot be read: DTSTART is no date: "DTSTART:garbage"; it was left out',
-      'error: a.ics line 11: this event cannot be read: DTSTART is no date: "DTSTART;VALUE=DATE:20270230"; it was left out',
-      expect.stringMatching(/^error: a.ics line 15: this event cannot be read: RRULE: .*SOMETIMES/),
+      'error: a.ics line 4: “No start” cannot be read: it has no DTSTART; it was left out',
+      'error: a.ics line 7: “Bad” cannot be read: DTSTART is no date: "DTSTART:garbage"; it was left out',
+      'error: a.ics line 11: “No day” cannot be read: DTSTART is no date: "DTSTART;VALUE=DATE:20270230"; it was left out',
+      expect.stringMatching(/^error: a.ics line 15: “R” cannot be read: RRULE: .*SOMETIMES/),
       'warning: a.ics line 20: “Back” ends before it starts; it was read as one day',
+    ])
+  })
+  it('reads enumerated values in any case (RFC 5545 §2)', () => {
+    const text = calendar(
+      event('DTSTART;value=date:20270104', 'RRULE:freq=weekly;count=3;byday=mo', 'SUMMARY:Mondays'),
+      event('DTSTART;VALUE=DATE:20270105', 'STATUS:cancelled', 'SUMMARY:Gone'),
+    )
+    expect(days(text)).toEqual(['Mondays 2027-01-04', 'Mondays 2027-01-11', 'Mondays 2027-01-18'])
+    expect(said(text)).toEqual(['note: a.ics: 1 events are cancelled; they were left out'])
+  })
+  it('unfolds lines as bytes, since a fold may cut a character in two (RFC 5545 §3.1)', () => {
+    const whole = new TextEncoder().encode(
+      calendar(event('DTSTART;VALUE=DATE:20270104', 'SUMMARY:Ebbe für Töne 𝄞!')),
+    )
+    const at = (text: string): number => Buffer.from(whole).indexOf(text)
+    for (const [letter, size] of [
+      ['ü', 2],
+      ['𝄞', 4],
+    ] as const)
+      for (let cut = 1; cut < size; cut++)
+        for (const fold of ['\r\n ', '\n\t']) {
+          const place = at(letter) + cut
+          const folded = Buffer.concat([whole.subarray(0, place), Buffer.from(fold), whole.subarray(place)])
+          const { events, findings } = read(new Uint8Array(folded))
+          expect([events[0]?.title, findings]).toEqual(['Ebbe für Töne 𝄞!', []])
+        }
+  })
+  it('names an event by its summary and UID, and says of two that share one', () => {
+    const text = calendar(
+      event('UID:abc@port-ellery.example', 'DTSTART:never', 'SUMMARY:Regatta'),
+      event('UID:one', 'DTSTART;VALUE=DATE:20270104', 'SUMMARY:First'),
+      event('UID:one', 'DTSTART;VALUE=DATE:20270105', 'SUMMARY:Second'),
+    )
+    expect(days(text)).toEqual(['First 2027-01-04', 'Second 2027-01-05'])
+    expect(said(text)).toEqual([
+      'error: a.ics line 4, UID abc@port-ellery.example: “Regatta” cannot be read: DTSTART is no date: "DTSTART:never"; it was left out',
+      'warning: a.ics line 14, UID one: “Second” has the UID of “First” (line 9), and no RECURRENCE-ID says which occurrence it stands for; both are kept',
+    ])
+  })
+  it('says where a value is no DATE though one is announced', () => {
+    const text = calendar(
+      event('DTSTART;VALUE=DATE:20270104T090000', 'SUMMARY:Timed'),
+      event(
+        'DTSTART;VALUE=DATE:20270105',
+        'RRULE:FREQ=DAILY;COUNT=2',
+        'EXDATE;VALUE=DATE:2027-01-06',
+        'SUMMARY:Two',
+      ),
+    )
+    expect(said(text)).toEqual([
+      'warning: a.ics line 4: “Timed”: DTSTART announces a date, and "20270104T090000" has a time too; the day was read',
+      'warning: a.ics line 8: “Two”: an EXDATE is no date; it was left out',
     ])
   })
   it('refuses what is no stream, is cut off, or makes too much', () => {

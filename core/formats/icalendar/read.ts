@@ -8,7 +8,14 @@ import { readLimits, type ReadLimits } from '../limits'
 import { FormatRefusal } from '../refusal'
 import type { CalendarEvent } from '../report'
 import { oneLine, tableText } from '../text'
-import { componentsOf, propertiesOf, propertyOf, type Component, type Property } from './lines'
+import {
+  componentsOf,
+  propertiesOf,
+  propertyOf,
+  wholeCharacters,
+  type Component,
+  type Property,
+} from './lines'
 import { ruleOf, stampOfValue, type Stamp } from './rule'
 import { momentAt, secondsOf, zoneOf, type StreamZone } from './zones'
 
@@ -36,6 +43,8 @@ const titleKept = 500
 /** An event before its rule is worked out. Moments are wall clock in its own zone; `length` is days (whole days) or seconds. */
 interface Entry {
   uid: string
+  /** Where it stands, for a finding. */
+  where: string
   title: string
   line: number
   start: Stamp
@@ -61,7 +70,8 @@ export function readCalendar(
 ): CalendarRead {
   if (bytes.length > limits.textBytes) throw new FormatRefusal('too-large', file, { bytes: limits.textBytes })
   const findings = findingList(limits.findings)
-  const { text, encoding } = tableText(file, bytes)
+  // A fold may stand within a character, since lines are folded as bytes (RFC 5545 §3.1).
+  const { text, encoding } = tableText(file, wholeCharacters(bytes))
   if (encoding !== null) findings.add('encoding', file, { encoding })
 
   const zoneParts = new Map<string, Component>()
@@ -114,7 +124,8 @@ export function readCalendar(
       if (entry.start.kind === 'utc') utc++
       entries.push(entry)
     } catch (error) {
-      findings.add('event-unreadable', `${file} line ${component.line}`, { why: messageOf(error) })
+      const title = oneLine(rawText(component, 'SUMMARY'))
+      findings.add('event-unreadable', placeOf(file, component), { title, why: messageOf(error) })
     }
   })
   if (utc > 0 && local === null) findings.add('in-utc', file, { events: utc })
@@ -122,6 +133,18 @@ export function readCalendar(
   const replaced = new Map<string, Entry[]>()
   for (const entry of entries)
     if (entry.replaces) replaced.set(entry.uid, [...(replaced.get(entry.uid) ?? []), entry])
+  const first = new Map<string, Entry>()
+  for (const entry of entries) {
+    if (entry.replaces) continue
+    const other = first.get(entry.uid)
+    if (!other) first.set(entry.uid, entry)
+    else
+      findings.add('uid-twice', entry.where, {
+        title: entry.title,
+        other: other.title,
+        otherLine: other.line,
+      })
+  }
   const events: CalendarEvent[] = []
   let outside = 0
   let cut = 0
@@ -140,7 +163,7 @@ export function readCalendar(
       return
     }
     if (lastDay - firstDay > 3660 || lastDay > 2_932_896) {
-      findings.add('too-long', `${file} line ${entry.line}`, { title: entry.title })
+      findings.add('too-long', entry.where, { title: entry.title })
       return
     }
     if (events.length >= limits.events)
@@ -173,7 +196,7 @@ export function readCalendar(
       seen.add(key)
       put(entry, localStart(entry, start), length)
     }
-    const where = `${file} line ${entry.line}`
+    const { where } = entry
     if (entry.rule) {
       for (const start of occurrences(
         entry.rule,
@@ -262,13 +285,37 @@ function absences(replaced: ReadonlyMap<string, Entry[]>): (entry: Entry) => (st
   }
 }
 
+/** The text of a property as it stands, unread. */
+const rawText = (component: Component, name: string): string =>
+  component.lines
+    .get(name)?.[0]
+    ?.text.replace(/^[^:]*:/, '')
+    .trim() ?? ''
+/** Where an event stands: its line, and its UID, by which its maker knows it. */
+function placeOf(file: string, component: Component): string {
+  const uid = rawText(component, 'UID')
+  return `${file} line ${component.line}${uid ? `, UID ${uid.slice(0, 80)}` : ''}`
+}
+const dated = ['DTSTART', 'DTEND', 'RECURRENCE-ID', 'EXDATE', 'RDATE']
+/** Values with a time though their property announces a DATE (RFC 5545 §3.3.4); what cannot be read at all is said elsewhere. */
+function noPlainDates(component: Component): { property: string; value: string }[] {
+  return dated.flatMap(property =>
+    (component.lines.get(property) ?? []).flatMap(({ text }) => {
+      const [head = '', value = ''] = [text.slice(0, text.indexOf(':')), text.slice(text.indexOf(':') + 1)]
+      if (!/;VALUE=DATE(;|$)/i.test(head)) return []
+      const wrong = value.split(',').find(each => /^\d{8}T/i.test(each.trim()))
+      return wrong === undefined ? [] : [{ property, value: wrong }]
+    }),
+  )
+}
+
 function entryOf(
   component: Component,
   zone: (id: string | undefined, line: number) => StreamZone | null,
   findings: FindingList,
   file: string,
 ): Entry {
-  const where = `${file} line ${component.line}`
+  const where = placeOf(file, component)
   const property = (name: string): Property | undefined => {
     try {
       return propertyOf(component, name)
@@ -300,6 +347,7 @@ function entryOf(
       : text || 'Untitled'
   if (text.length > titleKept)
     findings.add('title-cut', where, { title: text, length: text.length, kept: titleKept })
+  for (const wrong of noPlainDates(component)) findings.add('no-plain-date', where, { title, ...wrong })
   const own = { start: start.stamp, zone: start.zone }
 
   let length = allDay ? 1 : 0
@@ -367,6 +415,7 @@ function entryOf(
   const recurrence = property('RECURRENCE-ID')
   return {
     uid: String(property('UID')?.values[0] ?? `line ${component.line}`),
+    where,
     title,
     line: component.line,
     start: start.stamp,

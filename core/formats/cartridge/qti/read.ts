@@ -25,6 +25,8 @@ const profiles: Record<string, QuestionType> = {
   'cc.pattern_match.v0p1': 'pattern match',
   'cc.essay.v0p1': 'essay',
 }
+/** Whether a profile is one of the Common Cartridge's. */
+export const isKnownProfile = (profile: string): boolean => Object.hasOwn(profiles, profile.toLowerCase())
 /** Elements that only arrange what is in them. */
 const arrangement = new Set([
   'flow',
