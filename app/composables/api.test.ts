@@ -53,7 +53,7 @@ describe('something loaded', () => {
 })
 describe('the server', () => {
   it('is told as a problem with its fields, and where the session has ended that is told too', async () => {
-    const ended = vi.fn(() => Promise.resolve())
+    const ended = vi.fn(() => Promise.resolve(false))
     onSignedOut(ended)
     const body = {
       type: 'about:blank',
@@ -65,6 +65,20 @@ describe('the server', () => {
     vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify(body), { status: 401 })))
     await expect(api.get('/shells')).rejects.toMatchObject({ status: 401, title: 'Sign in first' })
     expect(ended).toHaveBeenCalledOnce()
+  })
+  it('is asked again once one has signed in again, with what was to be saved', async () => {
+    let isIn = false
+    onSignedOut(() => {
+      isIn = true
+      return Promise.resolve(true)
+    })
+    const sent: unknown[] = []
+    vi.stubGlobal('fetch', (_: string, { body }: RequestInit) => {
+      sent.push(body)
+      return Promise.resolve(new Response(JSON.stringify({ id: 'saved' }), { status: isIn ? 200 : 401 }))
+    })
+    await expect(api.put('/plans/1', { title: 'Mine' }, 4)).resolves.toEqual({ id: 'saved' })
+    expect(sent).toEqual(['{"title":"Mine"}', '{"title":"Mine"}'])
   })
   it('that does not speak as it should is said with a way on', async () => {
     vi.stubGlobal('fetch', () => Promise.resolve(new Response('<html>', { status: 502 })))

@@ -19,9 +19,9 @@ export const asProblem = (error: unknown): ApiProblem =>
     ? error
     : new ApiProblem(0, 'This page met an error', error instanceof Error ? error.message : String(error))
 
-/** What happens where the session has ended; the application says so once, when it starts. */
-let whenSignedOut: () => Promise<unknown> = () => Promise.resolve()
-export const onSignedOut = (then: () => Promise<unknown>): void => {
+/** What happens where the session has ended; it answers whether one is signed in again. The application says so once, when it starts. */
+let whenSignedOut: () => Promise<boolean> = () => Promise.resolve(false)
+export const onSignedOut = (then: () => Promise<boolean>): void => {
   whenSignedOut = then
 }
 
@@ -59,7 +59,8 @@ async function call<T>(
     )
   })
   if (response.ok) return (await response.json()) as T
-  if (response.status === 401 && path !== '/session') await whenSignedOut()
+  const isEnded = response.status === 401 && path !== '/session'
+  if (isEnded && (await whenSignedOut())) return call(method, path, body, headers)
   throw await problemOf(response)
 }
 export const api = {

@@ -13,5 +13,25 @@ export const useSession = defineStore('session', () => {
   const signIn = async (login: string, password: string): Promise<void> =>
     keep(await api.post<SessionReply>('/session', { login, password }))
   const signOut = async (): Promise<void> => keep(await api.delete<SessionReply>('/session'))
-  return { session, person, load, signIn, signOut }
+  const forget = (): void => {
+    session.value = null
+  }
+
+  /** Set while a session has ended and one may sign in again in place; what is asked for meanwhile waits for the answer. */
+  const ended = shallowRef<{ waiting: Promise<boolean>; answer: (isIn: boolean) => void } | null>(null)
+  function askAgain(): Promise<boolean> {
+    if (!ended.value) {
+      let answer: (isIn: boolean) => void = () => {}
+      const waiting = new Promise<boolean>(resolve => {
+        answer = resolve
+      })
+      ended.value = { waiting, answer }
+    }
+    return ended.value.waiting
+  }
+  function signedInAgain(isIn: boolean): void {
+    ended.value?.answer(isIn)
+    ended.value = null
+  }
+  return { session, person, ended, load, signIn, signOut, forget, askAgain, signedInAgain }
 })

@@ -113,6 +113,7 @@ async function leave(): Promise<void> {
       </span>
     </header>
     <KeyList v-if="listing" @close="listing = false" />
+    <SignInAgain v-if="session.ended" />
     <div id="work" class="work" tabindex="-1"><slot /></div>
   </div>
 </template>

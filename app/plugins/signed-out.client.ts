@@ -1,5 +1,5 @@
-/** A session that has ended leads to the sign-in page, and from there back to where one was. */
+/** A session that has ended is asked for again in place, so that what one was doing is not lost. */
 export default defineNuxtPlugin(() => {
-  const router = useRouter()
-  onSignedOut(() => router.push({ path: '/sign-in', query: { back: router.currentRoute.value.fullPath } }))
+  const session = useSession()
+  onSignedOut(() => session.askAgain())
 })

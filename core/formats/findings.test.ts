@@ -34,7 +34,7 @@ describe('findings', () => {
   })
 
   it('keep no more of a text than their sentence needs', () => {
-    const { details, message } = finding('event-unreadable', 'x', { why: 'y'.repeat(1_000_000) })
+    const { details, message } = finding('event-unreadable', 'x', { title: '', why: 'y'.repeat(1_000_000) })
     expect(JSON.stringify(details).length).toBeLessThan(400)
     expect(message.length).toBeLessThan(400)
   })

@@ -1,5 +1,5 @@
 import { type Page } from '@playwright/test'
-import { base, expect, foot, pairLine, signIn, test } from './support'
+import { base, begin, courseId, expect, foot, pairLine, signIn, test } from './support'
 
 /** Opens the plan for a shell of spring (by default the one with the template's items) at a stage, begun or taken up again. */
 async function openPlan(page: Page, stage: string, section = '02'): Promise<void> {
@@ -62,6 +62,32 @@ test('another source can be taken, and the one before again', async ({ page }) =
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Spring 2027')
   await take('autumn', 'HYD 240-01')
   await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
+})
+
+test('a session that ends in the middle of a change: one signs in again in place, and the change is saved', async ({
+  page,
+}) => {
+  await signIn(page)
+  const plan = await begin(
+    page.request,
+    await courseId(page.request, 'HYD 240-01', 'Autumn 2026'),
+    await courseId(page.request, 'HYD 240-01', 'Spring 2027'),
+  )
+  await page.goto(`${base()}/plans/${plan}/date`)
+  await expect(foot(page)).toContainText('98 dates')
+  await page.context().clearCookies()
+  await page.getByText('No dates', { exact: true }).click()
+  const again = page.getByRole('dialog', { name: 'Your session has ended' })
+  await again.getByLabel('Name').fill('marchetti')
+  await again.getByLabel('Password').fill('wrong')
+  await again.getByRole('button', { name: 'Sign in again' }).click()
+  await expect(again.getByRole('alert')).toContainText('do not belong together')
+  await again.getByLabel('Password').fill('slack-water')
+  await again.getByRole('button', { name: 'Sign in again' }).click()
+  await expect(again).toHaveCount(0)
+  await expect(pairLine(page)).toContainText('Draft saved')
+  await page.reload()
+  await expect(foot(page)).toContainText('98 taken away')
 })
 
 test('where no worker starts, the page computes dates itself; a change that cannot be saved is kept and saved again', async ({

@@ -1,4 +1,4 @@
-import { onMounted, ref, watch, type Ref } from 'vue'
+import { nextTick, onMounted, ref, watch, type Ref } from 'vue'
 import { useRoute, useRouter } from '#imports'
 
 interface Selectable {
@@ -40,8 +40,18 @@ export function useSelection<T extends Selectable>(
     const next = [...rows.value.slice(from), ...rows.value.slice(0, from)].find(wanted)
     if (next) select(next.lineage)
   }
+  // The rows may come later than the page: then the selected one is brought into sight with them.
+  const isHere = (): boolean => selected.value !== null && at() >= 0
   onMounted(() => {
-    if (selected.value) shown(selected.value)
+    const stop = watch(
+      isHere,
+      here => {
+        if (!here || !selected.value) return
+        shown(selected.value)
+        void nextTick(() => stop())
+      },
+      { immediate: true },
+    )
   })
   return { selected, select, move, nextWhere }
 }

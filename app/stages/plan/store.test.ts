@@ -62,7 +62,10 @@ async function opened(document?: PlanDocument) {
 }
 const titled = (title: string): PlanDocument['names'] => ({ ...recommendedPlan().names, title })
 
-beforeEach(() => setActivePinia(createPinia()))
+beforeEach(() => {
+  sessionStorage.clear()
+  setActivePinia(createPinia())
+})
 afterEach(() => vi.unstubAllGlobals())
 
 describe('a plan at hand', () => {
@@ -85,6 +88,28 @@ describe('a plan at hand', () => {
     store.redo()
     await store.save()
     expect(server.plan.document.carry.leave).toEqual(['a'])
+  })
+  it('keeps its steps through a reload, if nothing else was saved meanwhile', async () => {
+    const { store, colleague } = await opened()
+    store.leave(['a'])
+    store.leave(['a', 'b'])
+    store.undo()
+    await store.save()
+    setActivePinia(createPinia())
+    const reloaded = usePlan()
+    await reloaded.load('plan')
+    expect([reloaded.canUndo, reloaded.canRedo]).toEqual([true, true])
+    reloaded.redo()
+    expect(reloaded.document?.carry.leave).toEqual(['a', 'b'])
+    reloaded.undo()
+    reloaded.undo()
+    expect(reloaded.document?.carry.leave).toEqual([])
+    await reloaded.save()
+    colleague({ carry: { leave: ['c'] } })
+    setActivePinia(createPinia())
+    const later = usePlan()
+    await later.load('plan')
+    expect([later.canUndo, later.canRedo]).toEqual([false, false])
   })
   it('a new change after a step back leaves nothing to do again', async () => {
     const { store } = await opened()

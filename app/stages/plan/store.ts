@@ -11,6 +11,7 @@ import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
 import { usePlannedDates } from './planned-dates'
 import { isSame, useSaving } from './saving'
+import { useKeptSteps } from './steps'
 
 const stepsKept = 200
 
@@ -23,6 +24,10 @@ export const usePlan = defineStore('plan', () => {
   const document = shallowRef<PlanDocument | null>(null)
   const problem = shallowRef<ApiProblem | null>(null)
   const history = useManualRefHistory(document, { capacity: stepsKept })
+  const steps = useKeptSteps(history)
+  const keepSteps = (): void => {
+    if (plan.value) steps.keep(plan.value.id)
+  }
   /** What another person changed and is shown here now, or where both changed one thing. */
   const elsewhere = ref<{ by: string; clashes: string[] } | null>(null)
   const saving = useSaving({ plan, document, elsewhere, show, change: put })
@@ -50,8 +55,12 @@ export const usePlan = defineStore('plan', () => {
     const isOther = plan.value?.id !== id
     if (isOther) forget()
     try {
-      show(await api.get<PlanReply>(`/plans/${id}`))
-      if (isOther) forgetSteps()
+      const loaded = await api.get<PlanReply>(`/plans/${id}`)
+      show(loaded)
+      if (isOther) {
+        forgetSteps()
+        steps.restore(id, loaded.document)
+      }
     } catch (error) {
       problem.value = asProblem(error)
     }
@@ -77,16 +86,19 @@ export const usePlan = defineStore('plan', () => {
   function put(next: PlanDocument): void {
     document.value = next
     history.commit()
+    keepSteps()
     saving.soon()
   }
   function undo(): void {
     if (!history.canUndo.value || !plan.value?.may.edit) return
     history.undo()
+    keepSteps()
     saving.soon()
   }
   function redo(): void {
     if (!history.canRedo.value || !plan.value?.may.edit) return
     history.redo()
+    keepSteps()
     saving.soon()
   }
 
