@@ -43,7 +43,7 @@ try {
   // The registrar has had news: a shell, people, a class on other days.
   await fetch(`${app.registrar}/control`, { method: 'POST', body: new URLSearchParams({ step: '2' }) })
   await page.goto(`${app.url}/registrar`)
-  await page.getByRole('button', { name: 'Ask the registrar now' }).click()
+  await page.getByRole('button', { name: 'Check the registrar now' }).click()
   await page.getByText('brought changes').waitFor()
   await shot('registrar')
   await page.goto(app.url)

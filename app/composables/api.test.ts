@@ -84,6 +84,9 @@ describe('the server', () => {
     vi.stubGlobal('fetch', () => Promise.resolve(new Response('<html>', { status: 502 })))
     const problem: unknown = await api.get('/shells').catch((error: unknown) => error)
     expect(problem).toBeInstanceOf(ApiProblem)
-    expect(problem).toMatchObject({ status: 502, detail: 'It said 502. Try again in a moment.' })
+    expect(problem).toMatchObject({
+      status: 502,
+      detail: 'What is on this page is kept. Try again; if it happens again, tell the help desk.',
+    })
   })
 })

@@ -31,7 +31,8 @@ async function problemOf(response: Response): Promise<ApiProblem> {
   return new ApiProblem(
     response.status,
     told?.title ?? 'The server did not answer as it should',
-    told?.detail ?? (told ? '' : `It said ${response.status}. Try again in a moment.`),
+    told?.detail ??
+      (told ? '' : 'What is on this page is kept. Try again; if it happens again, tell the help desk.'),
     told?.errors,
   )
 }

@@ -29,11 +29,9 @@ export function daysText(days: number): string {
   if (Math.abs(days) === 1) return days > 0 ? 'tomorrow' : 'yesterday'
   return days > 0 ? `in ${days} days` : `${-days} days ago`
 }
-/** How often a suggestion like this one is right, of a chance from 0 to 1. */
+/** How sure a suggestion is, of a chance from 0 to 1: as often are those like it right. */
 export const chanceText = (chance: number): string =>
-  chance > 0.99
-    ? 'more than 99 of a hundred like it are right'
-    : `${Math.round(100 * chance)} of a hundred like it are right`
+  chance > 0.99 ? 'over 99 % sure' : `${Math.round(100 * chance)} % sure`
 /** What the registrar changed in a course, in a sentence. */
 export function changeText(change: Pick<RosterChangeView, 'kind' | 'count' | 'detail'>): string {
   const names = change.detail.names?.slice(0, 3).join(', ') ?? ''

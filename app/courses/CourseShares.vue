@@ -143,18 +143,18 @@ const fault = (field: string): string | undefined =>
           />
         </ElSelect>
       </FormField>
-      <FormField label="They do not get">
+      <FormField label="Not included">
         <ElSelect
           v-model="withheld"
           multiple
-          placeholder="they may take everything"
-          aria-label="They do not get"
+          placeholder="They may take everything."
+          aria-label="Not included"
         >
           <ElOption v-for="kind in kinds" :key="kind" :value="kind" :label="kindWords(kind)[1]" />
         </ElSelect>
       </FormField>
-      <FormField label="It holds">
-        <ElSelect v-model="days" aria-label="It holds">
+      <FormField label="Valid for">
+        <ElSelect v-model="days" aria-label="Valid for">
           <ElOption :value="7" label="a week" />
           <ElOption :value="30" label="30 days" />
           <ElOption :value="180" label="half a year" />

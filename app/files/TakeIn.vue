@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { ImportRequest, UploadReply } from '~~/shared/api/uploads'
-import { formatText } from './words'
 
 /** What a person may do with a file that has been read. Says what will happen, in numbers, before it does. */
 const props = defineProps<{
@@ -105,8 +104,8 @@ const closuresText = computed(() => {
     <div v-else class="note">
       <h3>To look at only</h3>
       <p class="small">
-        {{ formatText(report) }}s are brought in by the academic office, because every course of the term
-        rests on them. Ask the office, and give them this file.
+        The academic office brings such files in, because every course of the term rests on them. Ask the
+        office, and give them this file.
       </p>
     </div>
     <div v-if="problem" class="note buoy" role="alert">

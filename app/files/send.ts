@@ -26,7 +26,8 @@ export function sendFile(file: File, progress: (sent: number) => void): Sending 
         new ApiProblem(
           request.status,
           problem?.title ?? 'The server did not answer as it should',
-          problem?.detail ?? 'Nothing was kept. Try again in a moment.',
+          problem?.detail ??
+            'Nothing was kept. Send the file again; if it happens again, tell the help desk.',
           problem?.errors,
         ),
       )

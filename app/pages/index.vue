@@ -149,10 +149,10 @@ const registrarText = computed(() => {
   if (!registrar?.configured) return ''
   const when = registrar.at ? instantText(registrar.at) : ''
   const changes = registrar.changes ? counted(registrar.changes, 'change') : 'no changes'
-  const asked = `Registrar asked ${when}, ${changes} in a week`
+  const asked = `Registrar checked ${when}, ${changes} in a week`
   const texts: Record<typeof registrar.state, string> = {
-    none: 'The registrar has not been asked yet',
-    waiting: 'The registrar is being asked …',
+    none: 'The registrar has not been checked yet',
+    waiting: 'Checking the registrar …',
     new: asked,
     same: asked,
     failed: `The registrar’s list could not be had, ${when}`,
@@ -168,7 +168,7 @@ const registrarText = computed(() => {
         <h1>Shells</h1>
         <p class="soft">
           Courses that the registrar has made ready, and what could fill them.
-          <NuxtLink to="/no-shell">A shell is not here?</NuxtLink>
+          <NuxtLink to="/no-shell">Missing a shell?</NuxtLink>
         </p>
         <span class="spring" />
         <p v-if="registrarText" class="small" :class="data?.registrar.state === 'failed' ? 'settle' : 'soft'">

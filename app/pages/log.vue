@@ -99,7 +99,7 @@ const details = (detail: Record<string, unknown>): string =>
         {{
           data
             ? data.everything
-              ? 'You see everything.'
+              ? 'You can see every entry.'
               : 'You see what you did, and what was done in courses you have to do with.'
             : ''
         }}

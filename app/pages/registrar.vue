@@ -51,7 +51,7 @@ const lastGood = computed(() =>
                 ? `What stands here is as the registrar said ${instantText(lastGood.finishedAt!)}.`
                 : 'No list has been taken in yet.'
             }}
-            It is asked again within {{ data.minutes }} minutes.
+            Northtide checks again within {{ data.minutes }} minutes.
           </p>
         </div>
         <h2>
@@ -80,12 +80,12 @@ const lastGood = computed(() =>
       </div>
       <aside>
         <button class="act" type="button" :disabled="waiting" @click="ask">
-          {{ waiting ? 'Asking the registrar …' : 'Ask the registrar now' }}
+          {{ waiting ? 'Checking the registrar …' : 'Check the registrar now' }}
         </button>
-        <p class="soft small">It is asked by itself every {{ data.minutes }} minutes.</p>
+        <p class="soft small">Northtide checks every {{ data.minutes }} minutes.</p>
         <ActionProblem :problem="actProblem" />
-        <h2>Asked lately</h2>
-        <ul aria-label="Asked lately">
+        <h2>Checked lately</h2>
+        <ul aria-label="Checked lately">
           <li v-for="entry in data.fetches" :key="entry.id">
             <span :class="{ settle: entry.state === 'failed', kept: entry.state === 'new' }">{{
               states[entry.state]

@@ -228,7 +228,8 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
           desk looks after faults.
         </p>
         <p class="small">
-          Northtide asks the registrar by itself; <NuxtLink to="/registrar">see what it said</NuxtLink>.
+          Northtide checks the registrar regularly:
+          <NuxtLink to="/registrar">see the registrar’s list</NuxtLink>.
         </p>
       </div>
     </aside>

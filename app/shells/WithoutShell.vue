@@ -102,7 +102,7 @@ const {
         </p>
         <p class="small">
           Before anything is written a snapshot is kept of it as it stands, with its students and all they
-          did. The registrar’s old class is the snapshot from then on.
+          did. From then on, the registrar’s old class is kept as the snapshot.
         </p>
         <p class="small">
           What last term’s students did stays in the course too. Where the registrar makes a shell for the new

@@ -19,6 +19,7 @@ const line = (id: string, given: Partial<IndexLine> = {}): IndexLine => ({
   label: null,
   term: 0,
   people: 'I. Marchetti',
+  staff: 'Ilaria Marchetti, Tobenna Okonjo',
   role: 'instructor',
   origin: 'registrar',
   pinned: false,
@@ -46,6 +47,15 @@ describe('the first page', () => {
   it('lists by term, pinned ones first, sections in order', () => {
     const courses = [line('b', { section: '02' }), line('a'), line('p', { pinned: true, section: '03' })]
     expect(listed(courses, 'now').rows).toEqual(['# Pinned', 'p', '# Spring 2027', 'a', 'b'])
+  })
+  it('finds what a row shows: the code with its section, full names, assistants', () => {
+    const courses = [line('a'), line('b', { section: '02', staff: 'Ann Ash' })]
+    const found = (text: string) => listed(courses, 'now', text).rows.slice(1)
+    expect(found('hyd 240-02')).toEqual(['b'])
+    expect(found('hyd240-01')).toEqual(['a'])
+    expect(found('ilaria')).toEqual(['a'])
+    expect(found('tobenna okonjo')).toEqual(['a'])
+    expect(found('ash spring')).toEqual(['b'])
   })
   it('puts each course into one view: hidden before all, a snapshot among the archived, a template nowhere', () => {
     const courses = [

@@ -27,8 +27,18 @@ export function findable(reply: ShellsReply): Findable[] {
     if (line.origin === 'snapshot' || when === 'archived') return 'archived'
     return when === 'past' ? 'past' : 'now'
   }
-  const textOf = ({ code, section, title, label, term, people }: IndexLine): string =>
-    [code, code.replace(/\s/g, ''), section, title, label ?? '', termOf(reply, term).name, people]
+  const textOf = ({ code, section, title, label, term, people, staff }: IndexLine): string =>
+    [
+      code,
+      code.replace(/\s/g, ''),
+      ...(section ? [`${code}-${section}`, `${code}-${section}`.replace(/\s/g, '')] : []),
+      section,
+      title,
+      label ?? '',
+      termOf(reply, term).name,
+      people,
+      staff,
+    ]
       .join(' ')
       .toLowerCase()
   return reply.courses

@@ -116,7 +116,9 @@ const columnOf = ({ table, column }: Cell): string => `${table} ${column}`
 /** Everything that can be noticed while reading, by its code: the one place where it becomes a sentence. */
 export const findingKinds = {
   // Any file.
-  encoding: warning((of: { encoding: string }) => `is not UTF-8; it was read as ${of.encoding}`),
+  encoding: warning(
+    (of: { encoding: string }) => `is not UTF-8. It was read as ${of.encoding}: check accented letters`,
+  ),
   'packed-in-folder': warning(
     (of: { folder: string }) => `was packed with the folder ${of.folder} around it; it was read from there`,
   ),
@@ -239,7 +241,7 @@ export const findingKinds = {
   // iCalendar.
   'not-events': note(
     (of: { component: string; count: number }) =>
-      `${of.count} of ${cut(of.component, 40)} are no events; they were not read`,
+      `${of.count} of ${cut(of.component, 40)} ${of.count === 1 ? 'is no event; it was' : 'are no events; they were'} not read`,
   ),
   'zone-unknown': note(
     (of: { zone: string }) =>
@@ -264,7 +266,8 @@ export const findingKinds = {
       `“${of.title}”: ${of.property} announces a date, and ${quoted(of.value, 40)} has a time too; the day was read`,
   ),
   'in-utc': note(
-    (of: { events: number }) => `${of.events} events give their times in UTC; their days are those in UTC`,
+    (of: { events: number }) =>
+      `${of.events === 1 ? '1 event gives its times in UTC; its days are' : `${of.events} events give their times in UTC; their days are`} those in UTC`,
   ),
   'too-long': warning((of: { title: string }) => `“${of.title}” is longer than ten years; it was left out`),
   'too-often': warning(
@@ -276,9 +279,13 @@ export const findingKinds = {
       `${of.rules} ${of.rules === 1 ? 'rule has' : 'rules have'} no end; what comes more than ${of.days} days after the start was cut (give a first and last day to read more)`,
   ),
   outside: note(
-    (of: { events: number }) => `${of.events} events lie outside the days asked for; they were left out`,
+    (of: { events: number }) =>
+      `${of.events === 1 ? '1 event lies outside the days asked for; it was' : `${of.events} events lie outside the days asked for; they were`} left out`,
   ),
-  cancelled: note((of: { events: number }) => `${of.events} events are cancelled; they were left out`),
+  cancelled: note(
+    (of: { events: number }) =>
+      `${of.events === 1 ? '1 event is cancelled; it was' : `${of.events} events are cancelled; they were`} left out`,
+  ),
   'no-event': warning(() => 'holds no event'),
   'end-unreadable': warning(
     (of: { title: string; allDay: boolean }) =>
@@ -372,7 +379,8 @@ export const findingKinds = {
     columnOf,
   ),
   'to-be-deleted': note(
-    (of: { rows: number }) => `${of.rows} rows are marked as to be deleted; they are not among those read`,
+    (of: { rows: number }) =>
+      `${of.rows === 1 ? '1 row is marked as to be deleted; it is' : `${of.rows} rows are marked as to be deleted; they are`} not among those read`,
   ),
 
   // A roster that is brought in.

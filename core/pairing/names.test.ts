@@ -14,6 +14,19 @@ describe('the title of a course', () => {
     ['The Prague Spring', 'The Prague Spring'],
     ['Photocopy', 'Photocopy'],
   ])('%s becomes %s', (title, clean) => expect(cleanTitle(title)).toBe(clean))
+  it('keeps the name of its own term: many put it there and mean it', () => {
+    expect(cleanTitle('Tidal Hydrography (Spring 2027)', 'Spring 2027')).toBe(
+      'Tidal Hydrography (Spring 2027)',
+    )
+    expect(cleanTitle('Copy of Tides, spring 2027', 'Spring 2027')).toBe('Tides, spring 2027')
+    const faults = (title: string) =>
+      nameFaults({ id: 'a', title, label: null, term: 'Spring 2027' }, []).map(fault => fault.message)
+    expect(faults('Tidal Hydrography, Spring 2027, I. Marchetti, Mon 09:30')).toEqual([])
+    expect(faults('Tidal Hydrography (Autumn 2026)')).toEqual([
+      'The title names another term, Autumn 2026. Without it: “Tidal Hydrography”.',
+    ])
+    expect(faults('Copy of Tides')).toEqual(['The title still says “Copy”. Without it: “Tides”.'])
+  })
   it('is clean once it has been cleaned, and never empty', () => {
     fc.assert(
       fc.property(

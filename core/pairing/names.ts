@@ -7,15 +7,29 @@ const copies = [
 ]
 const termName = /\s*[-–,(\[]*\s*\b(spring|summer|autumn|fall|winter)\s+(19|20)\d\d\b\s*[)\]]*/gi
 
-/** A title without what copying leaves behind: “Copy of”, “(copy 2)”, the name of a term. */
-export function cleanTitle(title: string): string {
+const sameWords = (a: string, b: string): boolean =>
+  a
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim() ===
+  b
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim()
+/** The name of another term that a title holds, as it stands there; null where it holds none but its own. */
+const otherTerm = (title: string, term: string): string | null =>
+  [...title.matchAll(termName)]
+    .map(([found]) => found.replace(/^[\s–,([-]+|[\s)\]]+$/g, ''))
+    .find(found => !sameWords(found, term)) ?? null
+/** A title without what copying leaves behind: “Copy of”, “(copy 2)”, the name of another term. Many put this term there, and mean it. */
+export function cleanTitle(title: string, term = ''): string {
   let clean = title.trim()
   for (let before = ''; before !== clean;) {
     before = clean
     for (const pattern of copies) clean = clean.replace(pattern, '')
     if (before === clean)
       clean = clean
-        .replace(termName, '')
+        .replace(termName, found => (sameWords(found, term) ? found : ''))
         .replace(/^[\s–,:-]+|[\s–,:-]+$/g, '')
         .replace(/\s+/g, ' ')
   }
@@ -26,21 +40,24 @@ export interface Named {
   readonly id: string
   readonly title: string
   readonly label: string | null
+  /** The name of its term: in a title, that is no fault. */
+  readonly term?: string
 }
 /** What is wrong with a course's names beside the others of its term: students must be able to tell them apart. */
 export function nameFaults(
   course: Named,
-  others: readonly Named[],
+  others: readonly Pick<Named, 'id' | 'title' | 'label'>[],
 ): { field: 'title' | 'label'; message: string }[] {
   const faults: { field: 'title' | 'label'; message: string }[] = []
   const same = (text: string): string => text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim()
   if (course.title.trim() === '')
     faults.push({ field: 'title', message: 'The title is empty. Students see it.' })
-  if (cleanTitle(course.title) !== course.title.replace(/\s+/g, ' ').trim())
-    faults.push({
-      field: 'title',
-      message: `Something of a copy or of a term is left in it: “${cleanTitle(course.title)}” would be without.`,
-    })
+  const term = course.term ?? ''
+  if (cleanTitle(course.title, term) !== course.title.replace(/\s+/g, ' ').trim()) {
+    const other = otherTerm(course.title, term)
+    const left = other ? `The title names another term, ${other}.` : 'The title still says “Copy”.'
+    faults.push({ field: 'title', message: `${left} Without it: “${cleanTitle(course.title, term)}”.` })
+  }
   const twin = others.find(
     other =>
       other.id !== course.id &&

@@ -40,7 +40,7 @@ describe('a suggested source', () => {
     ]
     expect(suggest(line)).toMatchObject({
       source: 'c',
-      reasons: expect.arrayContaining(['as far back as last time']) as string[],
+      reasons: expect.arrayContaining(['as old as the source last time']) as string[],
     })
     expect(suggest(line.map(each => (each.id === 'd' ? { ...each, filledFrom: 'c' } : each)))).toMatchObject({
       source: 'd',

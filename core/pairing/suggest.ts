@@ -236,7 +236,7 @@ function reasonsOf(signs: Signs, course: Candidate): string[] {
     signs.title === 1 ? 'same title' : signs.title >= 0.5 && `like title, ${course.title}`,
     signs.teacher && 'same instructor',
     signs.section && `same section, ${course.section}`,
-    signs.history && 'as far back as last time',
+    signs.history && 'as old as the source last time',
   ].filter(reason => typeof reason === 'string')
 }
 /** The likeliest source, or null where none is worth naming. */

@@ -3,7 +3,7 @@ import type { Candidate } from '../../core/pairing/suggest'
 import type { CourseQuery } from '../courses/access.queries'
 import { countOf, groupBy } from '../db/rows'
 import type { CourseOrigin, EnrolmentRole, EnrolmentRow, StaffRole } from '../db/tables'
-import { shortName } from '../people/names'
+import { fullName, shortName } from '../people/names'
 import { namedRows } from '../people/people.queries'
 import { filledFrom } from '../runs/runs.queries'
 
@@ -17,6 +17,8 @@ export interface IndexRow {
   origin: CourseOrigin
   termId: string
   people: string
+  /** Everybody who instructs or assists, by full name: what the list is searched by. */
+  staff: string
   role: StaffRole | null
   pinned: boolean
   hidden: boolean
@@ -81,6 +83,7 @@ export async function indexOfCourses(db: Knex, courses: CourseQuery, personId: s
     staff.map(row => row.person_id),
   )
   const names = new Map(named.map(row => [row.id, shortName(row)]))
+  const fullNames = new Map(named.map(row => [row.id, fullName(row)]))
   const staffOf = groupBy(staff, row => row.course_id)
   return rows.map(({ term_id, missing_since, pinned, hidden, ...row }) => {
     const own = staffOf.get(row.id) ?? []
@@ -88,6 +91,7 @@ export async function indexOfCourses(db: Knex, courses: CourseQuery, personId: s
       ...row,
       termId: term_id,
       people: peopleText(own, names),
+      staff: own.map(row => fullNames.get(row.person_id) ?? '').join(', '),
       role: roleOf(own, personId),
       pinned: pinned ?? false,
       hidden: hidden ?? false,

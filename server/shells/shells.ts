@@ -235,6 +235,7 @@ type Wish = Pick<NewCourse, 'term' | 'code' | 'section' | 'title'>
 export async function guardNewCourse(db: Knex, person: Person, wish: Wish): Promise<GuardReply> {
   const today = await todayHere(db)
   const terms = (await listTerms(db)).filter(term => term.classesTo >= today).reverse()
+  const termName = terms.find(term => term.code === wish.term)?.name
   const { patterns } = await codeKnowledge(db)
   const key = codeKey(wish.code, patterns)
   const rows: AlikeRow[] = wish.term
@@ -251,7 +252,8 @@ export async function guardNewCourse(db: Knex, person: Person, wish: Wish): Prom
   return {
     terms: terms.map(({ code, name, classesFrom, classesTo }) => ({ code, name, classesFrom, classesTo })),
     shells: [...lines.values()],
-    faults: wish.title === '' ? [] : nameFaults({ id: '', title: wish.title, label: null }, rows),
+    faults:
+      wish.title === '' ? [] : nameFaults({ id: '', title: wish.title, label: null, term: termName }, rows),
   }
 }
 /** Makes a course that no registrar knows: with its person as instructor and nobody on its roster. */

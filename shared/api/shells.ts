@@ -28,6 +28,8 @@ export const shellsReply = z.object({
       label: z.string().nullable(),
       term: z.int(),
       people: z.string(),
+      /** Everybody who instructs or assists, by full name: what the list is searched by. */
+      staff: z.string(),
       role: z.string().nullable(),
       origin: z.enum(courseOrigins),
       pinned: z.boolean(),

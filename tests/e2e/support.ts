@@ -131,11 +131,11 @@ export async function keepHarbourDays(context: APIRequestContext): Promise<strin
 /** Asks the registrar on its page and waits for what came of it. */
 export async function askRegistrar(page: Page, outcome: string): Promise<void> {
   await page.goto(`${base()}/registrar`)
-  await page.getByRole('button', { name: 'Ask the registrar now' }).click()
-  await expect(page.getByRole('button', { name: 'Ask the registrar now' })).toBeEnabled({ timeout: 30_000 })
-  await expect(page.getByRole('list', { name: 'Asked lately' }).getByRole('listitem').first()).toContainText(
-    outcome,
-  )
+  await page.getByRole('button', { name: 'Check the registrar now' }).click()
+  await expect(page.getByRole('button', { name: 'Check the registrar now' })).toBeEnabled({ timeout: 30_000 })
+  await expect(
+    page.getByRole('list', { name: 'Checked lately' }).getByRole('listitem').first(),
+  ).toContainText(outcome)
 }
 /** Where the application under test keeps its rows, and the demo as it was loaded. */
 export const demoDatabase = 'northtide_e2e'

@@ -140,7 +140,7 @@ test('a new course: the registrar’s shells are named first; then it is made, a
   await page.getByLabel('Course code').fill('HYD 240')
   await page.getByLabel('Title that students see').fill('Copy of Tidal Hydrography')
   await expect(page.getByRole('status')).toContainText('The registrar has shells for this class')
-  await expect(page.getByText('“Tidal Hydrography” would be without')).toBeVisible()
+  await expect(page.getByText('The title still says “Copy”.')).toBeVisible()
   await page.getByLabel('Course code').fill('HYD 119')
   await page.getByLabel('Title that students see').fill('Harbour Workshop')
   await page.getByRole('button', { name: 'Make the course', exact: true }).click()
@@ -326,7 +326,7 @@ test('a share code opens a course to a colleague of another department, until it
     .getByRole('link', { name: /HYD 240-01/ })
     .click()
   await page.getByRole('button', { name: 'Make a share code' }).click()
-  await choose(page, 'They do not get', 'quizzes')
+  await choose(page, 'Not included', 'quizzes')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Make the code' }).click()
   const code = /([A-Z2-9]{4}-[A-Z2-9]{4})/.exec(

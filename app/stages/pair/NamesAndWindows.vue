@@ -16,7 +16,15 @@ const names = computed(() => store.document!.names)
 const title = computed(() => names.value.title ?? shell.value.title)
 const label = computed(() => names.value.label ?? shell.value.label ?? '')
 const faults = computed(() =>
-  nameFaults({ id: shell.value.id, title: title.value, label: label.value || null }, props.plan.siblings),
+  nameFaults(
+    {
+      id: shell.value.id,
+      title: title.value,
+      label: label.value || null,
+      term: props.plan.target.course.term.name,
+    },
+    props.plan.siblings,
+  ),
 )
 const proposed = computed(
   () =>
@@ -25,7 +33,7 @@ const proposed = computed(
       ...props.plan.siblings.filter(course => course.id !== shell.value.id && course.origin !== 'awaited'),
     ]).get(shell.value.id) ?? '',
 )
-const clean = computed(() => cleanTitle(title.value))
+const clean = computed(() => cleanTitle(title.value, props.plan.target.course.term.name))
 /** As they are being written; they become decisions when the field is left. */
 const written = reactive({ title: '', label: '' })
 watch([title, label], () => Object.assign(written, { title: title.value, label: label.value }), {

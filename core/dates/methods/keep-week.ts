@@ -19,8 +19,7 @@ interface Details {
   was: number
   weekday: number
 }
-const startsText = ({ breakWeek, landing, week, weekStarts }: Details): string => {
-  if (breakWeek > 0) return `The week so many after teaching week ${landing} starts ${saidDay(weekStarts)}`
+const startsText = ({ landing, week, weekStarts }: Details): string => {
   if (landing === week) return `Teaching week ${week} starts ${saidDay(weekStarts)}`
   return `The new term has ${counted(landing, 'teaching week')}; the last starts ${saidDay(weekStarts)}`
 }
@@ -28,11 +27,11 @@ const reasons = {
   'keep-week': reason<Details>({
     short: 'week and weekday',
     sentence: ({ before, after, details }) => {
-      const { breakWeek, week, was, weekday } = details
-      const where =
-        breakWeek > 0 ? `a week without classes after teaching week ${week}` : `teaching week ${week}`
+      const { breakWeek, landing, week, was, weekday, weekStarts } = details
       const turned = weekday === was ? '' : ` ${turnedText(was, weekday)}.`
-      return `Was ${saidDay(before)}, the ${weekdayName(was)} of ${where}.${turned} ${startsText(details)}, so it lands on ${saidDay(after)}.`
+      if (breakWeek > 0)
+        return `Was ${saidDay(before)}, in a week without classes after teaching week ${week}.${turned} This term the week after teaching week ${landing} starts ${saidDay(weekStarts)}, so it lands on ${saidDay(after)}.`
+      return `Was ${saidDay(before)}, the ${weekdayName(was)} of teaching week ${week}.${turned} ${startsText(details)}, so it lands on ${saidDay(after)}.`
     },
   }),
 }

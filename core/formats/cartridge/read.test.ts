@@ -414,7 +414,7 @@ describe('structure', () => {
     })
     expect([await text(itemsOf(content.nodes)[0]), findings[0]!.message]).toEqual([
       '<p>Été “x”</p>',
-      'is not UTF-8; it was read as windows-1252',
+      'is not UTF-8. It was read as windows-1252: check accented letters',
     ])
   })
   it('reads a package whose folder was packed with it, and several items without a root', async () => {

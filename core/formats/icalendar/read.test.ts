@@ -104,7 +104,7 @@ describe('iCalendar', () => {
       'W 2027-01-25',
     ])
     expect(said(weekly, { from: dayOf('2027-01-06'), to: dayOf('2027-01-25') }).at(-1)).toBe(
-      'note: a.ics: 1 events lie outside the days asked for; they were left out',
+      'note: a.ics: 1 event lies outside the days asked for; it was left out',
     )
   })
   it('zones of the file: UNTIL, EXDATE and DTEND in UTC meet starts in a zone across the change of clocks', () => {
@@ -195,7 +195,7 @@ describe('iCalendar', () => {
     )
     expect(days(text)).toEqual(['Back 2027-01-05', 'Loose 2027-01-06'])
     expect(said(text)).toEqual([
-      'note: a.ics: 1 of VTODO are no events; they were not read',
+      'note: a.ics: 1 of VTODO is no event; it was not read',
       'error: a.ics line 4: “No start” cannot be read: it has no DTSTART; it was left out',
       'error: a.ics line 7: “Bad” cannot be read: DTSTART is no date: "DTSTART:garbage"; it was left out',
       'error: a.ics line 11: “No day” cannot be read: DTSTART is no date: "DTSTART;VALUE=DATE:20270230"; it was left out',
@@ -209,7 +209,7 @@ describe('iCalendar', () => {
       event('DTSTART;VALUE=DATE:20270105', 'STATUS:cancelled', 'SUMMARY:Gone'),
     )
     expect(days(text)).toEqual(['Mondays 2027-01-04', 'Mondays 2027-01-11', 'Mondays 2027-01-18'])
-    expect(said(text)).toEqual(['note: a.ics: 1 events are cancelled; they were left out'])
+    expect(said(text)).toEqual(['note: a.ics: 1 event is cancelled; it was left out'])
   })
   it('unfolds lines as bytes, since a fold may cut a character in two (RFC 5545 §3.1)', () => {
     const whole = new TextEncoder().encode(

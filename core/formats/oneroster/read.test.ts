@@ -33,9 +33,7 @@ describe('OneRoster 1.1 CSV', () => {
     expect(roster.orgs).toEqual([
       { sourcedId: 'o1', name: 'The "Old"\r\nSchool', type: 'school', identifier: '', parentSourcedId: '' },
     ])
-    expect(said(findings)).toEqual([
-      'orgs.csv: 1 rows are marked as to be deleted; they are not among those read',
-    ])
+    expect(said(findings)).toEqual(['orgs.csv: 1 row is marked as to be deleted; it is not among those read'])
     expect(toBeDeleted.orgs).toEqual(['o2'])
   })
   it('names row and column of what is wrong and reads the sound rows', async () => {
@@ -112,7 +110,7 @@ describe('OneRoster 1.1 CSV', () => {
     )
     expect(roster.orgs.map(row => row.name)).toEqual(['Öst; och\nväst', 'B'])
     expect(said(findings)).toEqual([
-      'orgs.csv: is not UTF-8; it was read as windows-1252',
+      'orgs.csv: is not UTF-8. It was read as windows-1252: check accented letters',
       'orgs.csv: its values are separated by semicolons, not commas',
     ])
   })
