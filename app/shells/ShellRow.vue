@@ -42,6 +42,11 @@ const whoText = computed(() =>
     .filter(Boolean)
     .join(' · '),
 )
+/** What the last run wrote; in place nothing is added, and the dates are new. */
+const writtenText = computed(() => {
+  const { items = 0, dates = 0 } = props.shell?.lastRun ?? {}
+  return items > 0 ? `${counted(items, 'item')} added` : `${counted(dates, 'date')} written`
+})
 /** Whether something may be put into it at all. */
 const isOpen = computed(
   () => props.shell !== null && props.shell.mayPlan && !props.past && !props.shell.course.sharesWith,
@@ -76,24 +81,19 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
           {{ shell.course.items ? `${counted(shell.course.items, 'item')} to roll from` : 'holds nothing' }}
         </p></template
       >
-      <template v-else-if="shell.plan"
-        ><p class="line">
-          <b>A plan is under way</b> from {{ codeText(shell.plan.source) }}, {{ shell.plan.source.term.name }}
-        </p>
-        <p class="soft small line">
-          saved {{ instantText(shell.plan.updatedAt) }} by {{ shell.plan.by }}
-        </p></template
-      >
-      <template v-else-if="shell.lastRun"
-        ><p class="line">
-          <b class="kept">Rolled</b> {{ instantText(shell.lastRun.at) }} by
-          {{ shell.lastRun.by }}
-        </p>
-        <p class="soft small line">
-          {{ counted(shell.lastRun.items, 'item') }} added ·
+      <template v-else-if="shell.plan || shell.lastRun">
+        <p v-if="shell.lastRun" class="line">
+          <b class="kept">Rolled</b> {{ instantText(shell.lastRun.at) }} by {{ shell.lastRun.by }}:
+          {{ writtenText }} ·
           <NuxtLink :to="`/runs/${shell.lastRun.id}`">record</NuxtLink>
-        </p></template
-      >
+        </p>
+        <p v-if="shell.plan" class="line">
+          <b>A plan is under way</b> from {{ codeText(shell.plan.source) }}, {{ shell.plan.source.term.name }}
+          <span class="soft small">
+            · saved {{ instantText(shell.plan.updatedAt) }} by {{ shell.plan.by }}
+          </span>
+        </p>
+      </template>
       <template v-else-if="shell.suggestion"
         ><p class="line">
           From <b>{{ codeText(shell.suggestion.course) }}, {{ shell.suggestion.course.term.name }}</b>

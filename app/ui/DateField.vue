@@ -36,14 +36,14 @@ const open = ref(false)
 const id = useId()
 
 /** Whether the field holds something that counts; it is told, if it is news. */
-function take(): boolean {
+function accept(): boolean {
   const settled = settle()
   if (settled === undefined) return false
   if (settled !== props.modelValue) emit('update:modelValue', settled)
   return true
 }
 function enter(): void {
-  if (!take()) return
+  if (!accept()) return
   open.value = false
   emit('accepted')
 }
@@ -54,7 +54,7 @@ function escape(): void {
 function leave(): void {
   open.value = false
   // What one is still asked about, and what is no date, stays in sight and does not count.
-  if (understood.value.is !== 'date' || !understood.value.unlikely) take()
+  if (understood.value.is !== 'date' || !understood.value.unlikely) accept()
 }
 function type(event: KeyboardEvent): void {
   if (event.key !== '1' && event.key !== '2') return
@@ -84,7 +84,7 @@ defineExpose({
   focus: () => input.value?.focus(),
   /** Makes what is typed count; false, and the field focused, where it cannot. */
   settleNow: (): boolean => {
-    const isSettled = take()
+    const isSettled = accept()
     if (!isSettled) input.value?.focus()
     return isSettled
   },

@@ -38,14 +38,14 @@ export function setCarried(
   nodes: readonly Node[],
   leave: readonly string[],
   lineages: readonly string[],
-  take: boolean,
+  carries: boolean,
 ): string[] {
   const left = new Set(leave)
   for (const lineage of lineages) {
-    if (take) left.delete(lineage)
+    if (carries) left.delete(lineage)
     else left.add(lineage)
   }
-  if (take) {
+  if (carries) {
     // An item comes only with the items it is nested in.
     const byLineage = new Map(nodes.map(node => [node.lineage, node]))
     for (const lineage of lineages)

@@ -69,6 +69,18 @@ export async function sectionInput(db: Knex, input: CompileInput, sectionId: str
   return withZone({ ...input, target: { ...input.target, term, meetings } })
 }
 
+/** What a plan writes. In place nothing is added: all of it is there, and gets its new dates. */
+export function compileFor(plan: Plan, input: CompileInput): CompiledPlan {
+  const compiled = compilePlan(input)
+  if (plan.mode !== 'in-place') return compiled
+  const { added, ...effect } = compiled.effect
+  const kept = { units: added.units, items: added.items }
+  return {
+    ...compiled,
+    effect: { ...effect, kept, added: { units: 0, items: 0, categories: 0, byKind: {} } },
+  }
+}
+
 /** A section that shows the shell's content, and where the plan's items land in it. */
 export interface SectionPlan {
   id: string
@@ -110,7 +122,7 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
     const plan = await findPlan(trx, id)
     if (!plan) throw notFound('This plan')
     const input = await compileInput(trx, plan)
-    const compiled = compilePlan(input)
+    const compiled = compileFor(plan, input)
     const sections = await sectionPlans(trx, plan, input)
     const fresh = new Set(compiled.placements.map(entry => entry.lineage))
     const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))

@@ -18,7 +18,7 @@ import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { sectionFactsOf } from '../../core/plan/sections'
-import { compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
+import { compileFor, compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
 import {
   dropAwaited,
   findPlan,
@@ -78,7 +78,7 @@ async function runLocked(
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('run-already')
   const input = await compileInput(trx, plan)
-  const compiled = compilePlan(input)
+  const compiled = compileFor(plan, input)
   const sectioned = await sectionPlans(trx, plan, input)
   if (fingerprintOf(plan, input, compiled, sectioned) !== fingerprint) throw refuse('changed-since-consent')
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')

@@ -118,6 +118,7 @@ interface Around {
   /** Plans that wait for a shell, with the key of the code they wait for. */
   waiting: readonly { plan: Plan; course: CourseLine; key: string }[]
   keyOf: (code: string) => string
+  personId: string
 }
 async function lookAround(db: Knex, person: Person, shells: readonly string[]): Promise<Around> {
   const { candidates, index } = await sourceIndex(db, person, shells)
@@ -149,12 +150,18 @@ async function lookAround(db: Knex, person: Person, shells: readonly string[]): 
       return { plan, course, key: keyOf(course.code) }
     }),
     keyOf,
+    personId: person.id,
   }
+}
+/** The draft that is shown: one's own before a colleague's, else the one that was saved last. */
+function draftInto(shell: string, { plans, personId }: Around): Plan | undefined {
+  const drafts = plans.filter(plan => plan.targetId === shell && plan.state === 'draft')
+  return drafts.find(plan => plan.sourceBy === personId) ?? drafts[0]
 }
 function shellLine(id: string, around: Around): Omit<ShellLine, 'mayPlan' | 'mayRun'> {
   const lineOf = lineIn(around.lines)
   const course = lineOf(id)
-  const plan = around.plans.find(entry => entry.targetId === id && entry.state === 'draft')
+  const plan = draftInto(id, around)
   const run = around.runs.find(entry => entry.targetId === id)
   const held = around.writing.get(id)
   const suggestion = around.suggestions.get(id)
@@ -175,7 +182,13 @@ function shellLine(id: string, around: Around): Omit<ShellLine, 'mayPlan' | 'may
         }
       : null,
     lastRun: run
-      ? { id: run.id, at: isoInstant(run.finishedAt), by: run.by, items: run.effect.added.items }
+      ? {
+          id: run.id,
+          at: isoInstant(run.finishedAt),
+          by: run.by,
+          items: run.effect.added.items,
+          dates: run.effect.dates.dates,
+        }
       : null,
     writing: held ? { by: held.by, since: isoInstant(held.since) } : null,
     fits: fits.map(one => ({ planId: one.plan.id, title: `${one.course.code} ${one.course.title}` })),

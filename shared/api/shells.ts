@@ -57,7 +57,7 @@ export const shellLine = z.object({
   daysToClasses: z.int(),
   suggestion: suggestion.nullable(),
   plan: z.object({ id, source: courseLine, updatedAt: z.string(), by: z.string() }).nullable(),
-  lastRun: z.object({ id, at: z.string(), by: z.string(), items: z.int() }).nullable(),
+  lastRun: z.object({ id, at: z.string(), by: z.string(), items: z.int(), dates: z.int() }).nullable(),
   writing: z.object({ by: z.string(), since: z.string() }).nullable(),
   /** Plans that wait and would fit this shell. */
   fits: z.array(z.object({ planId: id, title: z.string() })),

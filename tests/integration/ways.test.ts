@@ -507,6 +507,17 @@ describe('a plan', () => {
     await demo.db('writing').update({ lease_until: '2000-01-01 00:00:00' })
     await run(marchetti, plan)
     expect(await count('writing')).toBe(0)
+    // A draft hides no run: the row tells both, and one's own draft before a colleague's.
+    const { okonjo } = demo.people
+    await demo.db.raw(
+      `INSERT INTO enrolments (id, course_id, person_id, role, origin) VALUES (UUID(), ?, ?, 'assistant', 'hand')`,
+      [target, okonjo.id],
+    )
+    const mine = await startPlan(demo.db, marchetti, { sources: [demo.courses.template], target })
+    const theirs = await startPlan(demo.db, okonjo, { sources: [demo.courses.old], target })
+    const [row] = await shellLines(demo.db, marchetti, [target])
+    expect([row?.plan?.id, row?.lastRun?.by]).toEqual([mine, 'I. Marchetti'])
+    expect((await shellLines(demo.db, okonjo, [target]))[0]?.plan?.id).toBe(theirs)
     await endWriting(demo.db, target, plan)
   })
   it('in place moves the course itself, after a snapshot that holds all of it, students and their work', async () => {
@@ -526,6 +537,8 @@ describe('a plan', () => {
       mode: 'in-place',
     })
     const { effect } = await effectOf(demo.db, plan)
+    expect(effect.added).toEqual({ units: 0, items: 0, categories: 0, byKind: {} })
+    expect(effect.kept.items).toBe(outline.filter(node => node.type === 'item').length)
     const planned = await readPlan(demo.db, marchetti, plan)
     expect(planned).toMatchObject({ mode: 'in-place', may: { run: true } })
     const record = await readRun(demo.db, marchetti, await run(marchetti, plan))

@@ -5,7 +5,7 @@ import ColumnChoice from '~/files/ColumnChoice.vue'
 import FoundDates from '~/files/FoundDates.vue'
 import FoundFindings from '~/files/FoundFindings.vue'
 import FoundOutline from '~/files/FoundOutline.vue'
-import TakeIn from '~/files/TakeIn.vue'
+import BringIn from '~/files/BringIn.vue'
 import { countsText, formatText, stateWords } from '~/files/words'
 
 const id = String(useRoute().params.id)
@@ -196,12 +196,12 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
           <FoundFindings v-if="!findings.some(finding => finding.severity !== 'note')" :findings="findings" />
         </div>
         <aside>
-          <TakeIn
+          <BringIn
             v-if="!data.outcome"
             :file="data"
             :chosen="chosenEvents"
             :wants-columns="Boolean(report.table) && !confirmed"
-            @taken="refresh"
+            @brought="refresh"
           />
           <p class="away">
             <button class="link" type="button" @click="discard">

@@ -73,7 +73,8 @@ const below = computed(() => {
   return held ? `, below the ${counted(plan.value.target.course.items, 'item')} that the shell holds` : ''
 })
 const totals = computed(() => [
-  { count: store.counts.carried, words: 'items come across' },
+  { count: store.counts.carried - store.counts.already, words: 'items come across' },
+  ...(store.counts.already ? [{ count: store.counts.already, words: 'in the shell already' }] : []),
   { count: store.counts.items - store.counts.carried, words: 'stay behind' },
 ])
 </script>

@@ -71,9 +71,16 @@ afterEach(() => vi.unstubAllGlobals())
 describe('a plan at hand', () => {
   it('counts what comes across: what stands in a unit left behind stays with it', async () => {
     const { store } = await opened()
-    expect(store.counts).toEqual({ items: 3, carried: 3 })
+    expect(store.counts).toEqual({ items: 3, carried: 3, already: 0 })
     store.leave(['u', 'a'])
-    expect(store.counts).toEqual({ items: 3, carried: 2 })
+    expect(store.counts).toEqual({ items: 3, carried: 2, already: 0 })
+  })
+  it('tells what the shell has already apart from what comes across', async () => {
+    const { server } = serverWith()
+    server.plan.target.nodes = [item('b')]
+    const store = usePlan()
+    await store.load('plan')
+    expect(store.counts).toEqual({ items: 3, carried: 3, already: 1 })
   })
   it('goes back and forth step by step, and saves where it ends', async () => {
     const { store, server } = await opened()

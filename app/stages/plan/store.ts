@@ -74,9 +74,15 @@ export const usePlan = defineStore('plan', () => {
   const carried = computed(() =>
     document.value ? carriedOf(nodes.value, new Set(document.value.carry.leave)) : new Set<string>(),
   )
+  /** What the shell holds already, from an earlier run: it is not written again. In place there is no other course. */
+  const inShell = computed(
+    () => new Set(plan.value?.mode === 'roll' ? plan.value.target.nodes.map(node => node.lineage) : []),
+  )
   const counts = computed(() => {
     const items = nodes.value.filter(node => node.type === 'item')
-    return { items: items.length, carried: items.filter(node => carried.value.has(node.lineage)).length }
+    const coming = items.filter(node => carried.value.has(node.lineage))
+    const already = coming.filter(node => inShell.value.has(node.lineage)).length
+    return { items: items.length, carried: coming.length, already }
   })
 
   /** Changes the document: the one before can be gone back to, and the change is saved soon. */
@@ -142,6 +148,7 @@ export const usePlan = defineStore('plan', () => {
     nodes,
     carried,
     counts,
+    inShell,
     terms: dates.terms,
     ledger: dates.ledger,
     comparison: dates.comparison,

@@ -32,7 +32,7 @@ const stayText = computed(() => {
 })
 const waitText = computed(() => {
   const [come] = props.plan.fits
-  return come ? `${codeText(come)} has come: attach it in` : 'This plan waits for one. See'
+  return come ? `Attach ${codeText(come)} in` : 'This plan waits for one. See'
 })
 </script>
 
@@ -56,7 +56,7 @@ const waitText = computed(() => {
       </p>
     </template>
     <template v-else-if="awaited">
-      <h3>There is no shell yet</h3>
+      <h3>{{ plan.fits.length ? 'The shell has come' : 'There is no shell yet' }}</h3>
       <p class="small">{{ waitText }} <NuxtLink :to="`/plans/${plan.id}/pair`">Pair</NuxtLink>.</p>
     </template>
     <template v-else-if="plan.may.run">

@@ -20,7 +20,7 @@ const props = defineProps<{
   furtherProblem: ApiProblem | null
 }>()
 defineEmits<{ retryFurther: [] }>()
-const { document } = useStagePlan()
+const { store, document } = useStagePlan()
 const inPlace = computed(() => props.plan.mode === 'in-place')
 const sentence = computed(() => effectSentence(props.effect, inPlace.value))
 const facts = computed(() => [
@@ -30,8 +30,10 @@ const facts = computed(() => [
     .flatMap(({ course }) => sectionChanges(document.value.sections[course.id], course)),
 ])
 const { items } = useLedger(ref(true))
-const toSettle = computed(() => items.value.filter(item => item.settle))
-const toLookAt = computed(() => items.value.filter(item => !item.settle && item.notes.length > 0))
+/** What the run will write: what the shell has already keeps its dates. */
+const fresh = computed(() => items.value.filter(item => !store.inShell.has(item.lineage)))
+const toSettle = computed(() => fresh.value.filter(item => item.settle))
+const toLookAt = computed(() => fresh.value.filter(item => !item.settle && item.notes.length > 0))
 const hasFurther = computed(() => props.plan.set.some(entry => entry.state === 'draft'))
 </script>
 

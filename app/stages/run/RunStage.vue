@@ -25,8 +25,10 @@ onMounted(() => {
 const further = useFurtherShells(plan)
 
 const nothing = computed(() => {
-  const added = data.value?.effect.added
-  return added ? added.items + added.units === 0 : false
+  const effect = data.value?.effect
+  if (!effect) return false
+  const { added, dates } = effect
+  return (inPlace.value ? dates.dates : added.items + added.units) === 0
 })
 const awaited = computed(() => plan.value.target.course.origin === 'awaited' && !inPlace.value)
 const unsaved = computed(() => store.saving === 'conflict' || store.saving === 'failed')
@@ -61,12 +63,16 @@ const runText = computed(() => {
 const totals = computed(() => {
   if (!data.value) return []
   const { added, replaced, cleared, dates } = data.value.effect
+  const written = [
+    { count: dates.dates, words: 'dates' },
+    { count: dates.settle, words: 'to settle', settle: true },
+  ]
+  if (inPlace.value) return written
   return [
     { count: added.items, words: 'items added' },
     { count: replaced, words: 'replaced' },
     { count: cleared, words: 'cleared' },
-    { count: dates.dates, words: 'dates' },
-    { count: dates.settle, words: 'to settle', settle: true },
+    ...written,
   ]
 })
 </script>

@@ -31,7 +31,7 @@ export function componentsOf(file: string, text: string, each: (component: Compo
   let number = 0
   let pending = ''
   let pendingLine = 0
-  const take = (): void => {
+  const endLine = (): void => {
     if (pending === '') return
     const line = pending
     const at = pendingLine
@@ -77,14 +77,14 @@ export function componentsOf(file: string, text: string, each: (component: Compo
         throw new FormatRefusal('line-too-long', file, { line: number, most: lineLength })
       pending += line.slice(1)
     } else {
-      take()
+      endLine()
       if (line.length > lineLength)
         throw new FormatRefusal('line-too-long', file, { line: number, most: lineLength })
       pending = line
       pendingLine = number
     }
   }
-  take()
+  endLine()
   if (calendars === 0) throw new FormatRefusal('no-calendar', file)
   const last = open.at(-1)
   if (last) throw new FormatRefusal('calendar-cut-off', file, { component: last.name, line: last.line })

@@ -29,7 +29,7 @@ export interface FileRead extends FileReport {
 const tableBytes = 4 * 1024 * 1024
 const tableRows = 5000
 
-function takeTable(report: FileRead, file: string, rows: string[][], limits: ReadLimits): void {
+function readTableOfDates(report: FileRead, file: string, rows: string[][], limits: ReadLimits): void {
   const table = guessRoles(file, rows)
   const { events, findings } = tableEvents(file, table, table.roles, limits)
   const name = (column: number): string => table.header[column] ?? ''
@@ -87,7 +87,7 @@ export async function readFile(
         })
       } else if (isWorkbook(archive)) {
         const { rows, sheet, others } = await readWorkbook(file, archive, source.read(0, source.size), limits)
-        takeTable(report, file, rows, limits)
+        readTableOfDates(report, file, rows, limits)
         if (others > 0) report.findings.push(finding('sheets-unread', file, { sheet, others }))
       } else throw new FormatRefusal('zip-of-neither', file)
     } else {
@@ -116,7 +116,7 @@ export async function readFile(
           row,
           header => row([...header], 1),
         )
-        takeTable(report, file, rows, limits)
+        readTableOfDates(report, file, rows, limits)
         if (encoding !== null) report.findings.push(finding('encoding', file, { encoding }))
       }
     }

@@ -7,7 +7,7 @@ const props = defineProps<{
   chosen: Extract<ImportRequest, { as: 'closures' }>['events']
   wantsColumns: boolean
 }>()
-const emit = defineEmits<{ taken: [] }>()
+const emit = defineEmits<{ brought: [] }>()
 type UploadReportTables = NonNullable<UploadReply['report']>['offered']
 const report = computed(() => props.file.report!)
 const guessed = /^(\p{Lu}{2,6}[ -]?\d{2,4}\p{Lu}?)[\s:–—-]+(.+)$/u.exec(report.value.title ?? '')
@@ -21,7 +21,7 @@ const {
   problem,
 } = useAction(async (request: ImportRequest) => {
   await api.post(`/uploads/${props.file.id}/import`, request)
-  emit('taken')
+  emit('brought')
 })
 /** Tables to bring in though the manifest says that they are not there. */
 const tables = ref<UploadReportTables>([])
