@@ -27,8 +27,10 @@ const refusalKinds = {
   // Any file.
   empty: unlike(() => 'is empty'),
   'too-large': limit((of: { bytes: number }) => `is larger than ${sizeText(of.bytes)}`),
-  'nothing-known': unlike(
-    () => 'is no Common Cartridge, OneRoster bundle, iCalendar file or table of dates, by what is in it',
+  'nothing-known': unlike((of: { looksLike: string | null }) =>
+    of.looksLike
+      ? `is ${of.looksLike}. Northtide reads Common Cartridges, OneRoster bundles, iCalendar files and tables of dates`
+      : 'is no Common Cartridge, OneRoster bundle, iCalendar file or table of dates, by what is in it',
   ),
   'not-utf8': unlike(() => 'is not UTF-8 text; save it as UTF-8 and try again'),
   'not-its-encoding': unlike((of: { encoding: string }) => `says it is in ${of.encoding}, and is not`),
@@ -37,9 +39,10 @@ const refusalKinds = {
 
   // Archives.
   'not-a-zip': unlike(() => 'is not a zip archive'),
-  'zip-of-neither': unlike(
-    () =>
-      'is a zip archive with neither imsmanifest.xml (a Common Cartridge) nor manifest.csv (a OneRoster bundle) in it',
+  'zip-of-neither': unlike((of: { looksLike: string | null }) =>
+    of.looksLike
+      ? `is ${of.looksLike}. Northtide reads Common Cartridges, OneRoster bundles, iCalendar files and tables of dates`
+      : 'is a zip archive with neither imsmanifest.xml (a Common Cartridge) nor manifest.csv (a OneRoster bundle) in it',
   ),
   'zip-damaged': unlike((of: { why: string }) => `the zip archive is damaged (${of.why})`),
   'zip-cut-off': unlike(

@@ -1,6 +1,7 @@
 import { finding } from '../../../core/formats/findings'
 import { cartridgeFolder, readCartridge } from '../../../core/formats/cartridge/read'
 import { readCalendar, type CalendarOptions } from '../../../core/formats/icalendar/read'
+import { kindOfArchive, kindOfFile } from '../../../core/formats/kinds-of-file'
 import { readLimits, type ReadLimits } from '../../../core/formats/limits'
 import { FormatRefusal } from '../../../core/formats/refusal'
 import { readOneRoster, rosterFolder } from '../../../core/formats/oneroster/read'
@@ -89,7 +90,8 @@ export async function readFile(
         const { rows, sheet, others } = await readWorkbook(file, archive, source.read(0, source.size), limits)
         readTableOfDates(report, file, rows, limits)
         if (others > 0) report.findings.push(finding('sheets-unread', file, { sheet, others }))
-      } else throw new FormatRefusal('zip-of-neither', file)
+      } else
+        throw new FormatRefusal('zip-of-neither', file, { looksLike: kindOfArchive(archive.entries.keys()) })
     } else {
       if (source.size > limits.textBytes)
         throw new FormatRefusal('too-large', file, { bytes: limits.textBytes })
@@ -100,8 +102,12 @@ export async function readFile(
       if (/^\s*BEGIN:V/i.test(start)) {
         report.format = 'icalendar'
         Object.assign(report, readCalendar(file, source.read(0, source.size), { ...range, limits, progress }))
-      } else if (/[\x01-\x08\x0E-\x1F]/.test(start) || start.trimStart().startsWith('<'))
-        throw new FormatRefusal('nothing-known', file)
+      } else if (
+        kindOfFile(start) !== null ||
+        /[\x01-\x08\x0E-\x1F]/.test(start) ||
+        start.trimStart().startsWith('<')
+      )
+        throw new FormatRefusal('nothing-known', file, { looksLike: kindOfFile(start) })
       else {
         if (source.size > tableBytes) throw new FormatRefusal('table-too-large', file, { bytes: tableBytes })
         const rows: string[][] = []

@@ -155,9 +155,13 @@ describe('a zip archive', () => {
 describe('telling what a file is', () => {
   it.each<[string, Buffer, RegExp]>([
     ['nothing', Buffer.alloc(0), /is empty/],
-    ['a picture', Buffer.from('89504E470D0A1A0A', 'hex'), /by what is in it/],
+    ['a picture', Buffer.from('89504E470D0A1A0A', 'hex'), /is a picture \(PNG\)\. Northtide reads/],
+    ['a PDF document', Buffer.from('%PDF-1.7\n%âãÏÓ\n'), /is a PDF document/],
+    ['a JSON document', Buffer.from('{"a": "2027-01-05"}'), /is a JSON document/],
+    ['bytes of no known kind', Buffer.from('0102030405', 'hex'), /by what is in it/],
     ['a letter', Buffer.from('Dear all,\nsee you on Monday.'), /no column holds dates/],
-    ['a page', Buffer.from('<!doctype html><p>'), /by what is in it/],
+    ['a page', Buffer.from('<!doctype html><p>'), /is a web page/],
+    ['a letter in an archive', zipOfFiles({ 'word/document.xml': '<w/>' }), /is a text document \(DOCX\)/],
     ['an archive of other things', zipOfFiles({ 'a.txt': 'a' }), /neither imsmanifest.xml/],
   ])('refuses %s', async (_name, bytes, reason) => {
     expect(await readFile('x', bufferSource(bytes))).toMatchObject({
