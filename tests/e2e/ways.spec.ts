@@ -400,7 +400,11 @@ test('an instructor lets an assistant run; the office gives a duty; the log tell
   await row(page, 'HYD 240-02')
     .getByRole('link', { name: /HYD 240-02/ })
     .click()
-  await page.getByText('may run plans into this shell').click()
+  // What is pressed is done before one signs out.
+  await Promise.all([
+    page.waitForResponse(answer => answer.request().method() === 'PUT' && answer.ok()),
+    page.getByText('may run plans into this shell').click(),
+  ])
   await expect(page.getByRole('checkbox', { name: 'may run plans into this shell' })).toBeChecked()
   await page.context().clearCookies()
   await signIn(page, 'ellwood', 'chart-datum')

@@ -13,6 +13,13 @@ watch(id, value => void store.load(value), { immediate: true })
 useHead({
   title: () => (store.plan ? `${codeText(store.plan.target.course)} · Northtide` : 'Plan · Northtide'),
 })
+/** What the page is about, for those who hear it; a run that is done has a heading of its own. */
+const heading = computed(() => {
+  const { plan } = store
+  const stage = stages.find(each => route.path.endsWith(`/${each.key}`))
+  if (!plan || !stage || (stage.key === 'run' && plan.state === 'run')) return ''
+  return `${stage.name}: ${codeText(plan.target.course)}, ${plan.target.course.term.name}`
+})
 useKeys([
   ...stages.map(stage => ({
     key: String(stage.number),
@@ -47,6 +54,7 @@ function warn(event: BeforeUnloadEvent): void {
 
 <template>
   <div v-if="store.plan && store.document" class="plan">
+    <h1 v-if="heading" class="visually-hidden">{{ heading }}</h1>
     <PairLine :plan="store.plan" />
     <StageLine :plan="store.plan" />
     <SavingNote v-if="store.saving === 'conflict' || store.saving === 'failed'" />
