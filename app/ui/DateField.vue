@@ -145,7 +145,7 @@ input {
   font-size: 13px;
   width: 100%;
   height: 24px;
-  border: 1px solid var(--ink-soft);
+  border: 1px solid var(--el-border-color, var(--ink-soft));
   border-radius: 2px;
   background: var(--paper-raised);
   color: var(--ink);

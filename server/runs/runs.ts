@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
-import { compilePlan, type CompiledPlan, type CompileInput, type Placement } from '../../core/plan/compile'
+import { type CompiledPlan, type CompileInput, type Placement } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
