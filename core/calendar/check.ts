@@ -1,11 +1,26 @@
+import { faultsFrom, type FaultOf } from '../fault'
 import { there } from '../there'
 import { z } from 'zod'
 import { dayOf, weekdayOf } from './day'
 import { termCalendar, type TermCalendar } from './schema'
 
-/** Something wrong: the path to the field, and a sentence that follows it. */
+const sentences = {
+  missing: () => 'is missing',
+  'no-calendar': () => 'must be a term calendar',
+  'zone-unknown': ({ timeZone }: { timeZone: string }) => `${timeZone} is not a time zone that exists`,
+  'exams-among-classes': ({ from, classesTo }: { from: string; classesTo: string }) =>
+    `${from} is not after the last day of classes, ${classesTo}`,
+  'timetable-twice': ({ key }: { key: string }) => `${key} has a changed timetable already`,
+  'milestone-twice': ({ key }: { key: string }) => `${key} is the key of another milestone too`,
+  'no-class-day': () =>
+    'holds no class day: no teaching weekday is left between its ends outside the closures',
+}
+const fault = faultsFrom(sentences)
+type CalendarFault = FaultOf<typeof sentences>
+/** Something wrong: the path to the field, what it is, and a sentence that follows the field. What a schema finds has the code that Zod gives it. */
 export interface Fault {
   readonly path: readonly (string | number)[]
+  readonly code: CalendarFault['code'] | 'item-twice' | z.core.$ZodIssue['code']
   readonly message: string
 }
 
@@ -22,6 +37,7 @@ export const inOurWords: z.core.$ZodErrorMap = issue => {
 export function faultsOf(error: z.ZodError, below: readonly (string | number)[] = []): Fault[] {
   return error.issues.map(issue => ({
     path: [...below, ...issue.path.map(key => (typeof key === 'number' ? key : String(key)))],
+    code: issue.code,
     message: issue.code === 'invalid_key' ? there(issue.issues[0]).message : issue.message,
   }))
 }
@@ -41,12 +57,7 @@ export function checkCalendar(
   if (!isRecord(input))
     return {
       calendar: null,
-      faults: [
-        {
-          path: [],
-          message: input === undefined || input === null ? 'is missing' : 'must be a term calendar',
-        },
-      ],
+      faults: [{ ...fault(input === undefined || input === null ? 'missing' : 'no-calendar'), path: [] }],
     }
   const faults: Fault[] = []
   const parsed: { [K in keyof TermCalendar]?: TermCalendar[K] } = {}
@@ -56,31 +67,30 @@ export function checkCalendar(
     faults.push(...faultsOf(result.error, [key]))
     return undefined
   }
-  const say = (path: (string | number)[], message: string): void => {
-    faults.push({ path, message })
+  const say = (path: (string | number)[], found: CalendarFault): void => {
+    faults.push({ ...found, path })
   }
   const twice = <T>(
     entries: readonly T[],
     key: (entry: T) => string,
     path: (at: number) => (string | number)[],
-    what: string,
+    code: 'timetable-twice' | 'milestone-twice',
   ): void => {
     const seen = new Set<string>()
     entries.forEach((entry, at) => {
-      if (seen.has(key(entry))) say(path(at), `${key(entry)} ${what}`)
+      if (seen.has(key(entry))) say(path(at), fault(code, { key: key(entry) }))
       seen.add(key(entry))
     })
   }
   read('id')
   read('name')
   const timeZone = read('timeZone')
-  if (timeZone !== undefined && !isTimeZone(timeZone))
-    say(['timeZone'], `${timeZone} is not a time zone that exists`)
+  if (timeZone !== undefined && !isTimeZone(timeZone)) say(['timeZone'], fault('zone-unknown', { timeZone }))
   const classes = read('classes')
   const afterClasses = faults.length
   const exams = read('exams')
   if (exams && classes && exams.from <= classes.to)
-    say(['exams', 'from'], `${exams.from} is not after the last day of classes, ${classes.to}`)
+    say(['exams', 'from'], fault('exams-among-classes', { from: exams.from, classesTo: classes.to }))
   const teachingWeekdays = read('teachingWeekdays')
   read('weekStart')
   const closures = read('closures')
@@ -90,7 +100,7 @@ export function checkCalendar(
       runsAs,
       entry => entry.date,
       at => ['runsAs', at, 'date'],
-      'has a changed timetable already',
+      'timetable-twice',
     )
   const milestones = read('milestones')
   if (milestones)
@@ -98,7 +108,7 @@ export function checkCalendar(
       milestones,
       entry => entry.key,
       at => ['milestones', at, 'key'],
-      'is the key of another milestone too',
+      'milestone-twice',
     )
   read('gradingPeriods')
   if (
@@ -108,10 +118,7 @@ export function checkCalendar(
     runsAs &&
     !hasClassDay({ classes, teachingWeekdays, closures, runsAs })
   )
-    faults.splice(afterClasses, 0, {
-      path: ['classes'],
-      message: 'holds no class day: no teaching weekday is left between its ends outside the closures',
-    })
+    faults.splice(afterClasses, 0, { ...fault('no-class-day'), path: ['classes'] })
   return faults.length > 0 ? { calendar: null, faults } : { calendar: parsed as TermCalendar, faults: [] }
 }
 

@@ -5,6 +5,7 @@ import { civilRange, meeting, termCalendar, wallTime } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import type { Years, ZoneRules } from '../calendar/zone'
 import { dateFields } from '../course/dates'
+import { faultsFrom } from '../fault'
 import { flagNames } from './flags'
 import { planDates, reasonsOf, type PlanInput, type PlannedItem, type Summary } from './plan'
 import { reasonCodes } from './reasons'
@@ -85,6 +86,9 @@ export function readCase(
   return { case: parsed as DateCase }
 }
 
+const fault = faultsFrom({
+  'item-twice': ({ id, twin }: { id: string; twin: number }) => `${id} is the id of items[${twin}] too`,
+})
 /** Items' faults with ids that stand twice put in where they belong: an item's id comes before its other keys. */
 function withTwins(items: unknown, found: readonly Fault[]): Fault[] {
   if (!Array.isArray(items)) return [...found]
@@ -95,7 +99,7 @@ function withTwins(items: unknown, found: readonly Fault[]): Fault[] {
     if (typeof id === 'string') {
       const twin = first.get(id)
       if (twin === undefined) first.set(id, at)
-      else faults.push({ path: ['items', at, 'id'], message: `${id} is the id of items[${twin}] too` })
+      else faults.push({ ...fault('item-twice', { id, twin }), path: ['items', at, 'id'] })
     }
     faults.push(...found.filter(fault => fault.path[1] === at))
   })

@@ -1,4 +1,5 @@
 import { meetingText } from '../dates/words'
+import { faultsFrom, type FaultOf } from '../fault'
 import type { Meeting } from '../calendar/schema'
 
 const copies = [
@@ -43,34 +44,43 @@ export interface Named {
   /** The name of its term: in a title, that is no fault. */
   readonly term?: string
 }
+const sentences = {
+  'title-empty': () => 'The title is empty. Students see it.',
+  'title-says-copy': ({ clean }: { clean: string }) => `The title still says “Copy”. Without it: “${clean}”.`,
+  'title-names-other-term': ({ term, clean }: { term: string; clean: string }) =>
+    `The title names another term, ${term}. Without it: “${clean}”.`,
+  'label-twice': ({ label }: { label: string }) =>
+    `Another section with this title has the label “${label}” too.`,
+  'label-missing': () =>
+    'Another section of this term has the same title. A label tells students which is theirs.',
+}
+const fault = faultsFrom(sentences)
+export type NameFault = FaultOf<typeof sentences> & { readonly field: 'title' | 'label' }
+const same = (text: string): string => text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim()
 /** What is wrong with a course's names beside the others of its term: students must be able to tell them apart. */
 export function nameFaults(
   course: Named,
   others: readonly Pick<Named, 'id' | 'title' | 'label'>[],
-): { field: 'title' | 'label'; message: string }[] {
-  const faults: { field: 'title' | 'label'; message: string }[] = []
-  const same = (text: string): string => text.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim()
-  if (course.title.trim() === '')
-    faults.push({ field: 'title', message: 'The title is empty. Students see it.' })
-  const term = course.term ?? ''
-  if (cleanTitle(course.title, term) !== course.title.replace(/\s+/g, ' ').trim()) {
-    const other = otherTerm(course.title, term)
-    const left = other ? `The title names another term, ${other}.` : 'The title still says “Copy”.'
-    faults.push({ field: 'title', message: `${left} Without it: “${cleanTitle(course.title, term)}”.` })
+): NameFault[] {
+  const faults: NameFault[] = []
+  const { title, label, term = '' } = course
+  if (title.trim() === '') faults.push({ ...fault('title-empty'), field: 'title' })
+  const clean = cleanTitle(title, term)
+  if (clean !== title.replace(/\s+/g, ' ').trim()) {
+    const other = otherTerm(title, term)
+    const left = other
+      ? fault('title-names-other-term', { term: other, clean })
+      : fault('title-says-copy', { clean })
+    faults.push({ ...left, field: 'title' })
   }
   const twin = others.find(
     other =>
       other.id !== course.id &&
-      same(other.title) === same(course.title) &&
-      same(other.label ?? '') === same(course.label ?? ''),
+      same(other.title) === same(title) &&
+      same(other.label ?? '') === same(label ?? ''),
   )
   if (twin)
-    faults.push({
-      field: 'label',
-      message: course.label
-        ? `Another section with this title has the label “${course.label}” too.`
-        : 'Another section of this term has the same title. A label tells students which is theirs.',
-    })
+    faults.push({ ...(label ? fault('label-twice', { label }) : fault('label-missing')), field: 'label' })
   return faults
 }
 

@@ -45,7 +45,7 @@ export async function joinable(
     if (there.has(id)) result.set(id, { faults: [], joined: true })
     else if (content && section) {
       const faults = joinFaults(content, section, await rosterOverlap(db, contentId, id))
-      result.set(id, { faults, joined: false })
+      result.set(id, { faults: faults.map(fault => fault.message), joined: false })
     }
   }
   return result
