@@ -99,7 +99,7 @@ const fault = (field: string): string | undefined =>
     <p v-else-if="data" class="soft small">Nobody else may take from this course.</p>
     <p v-if="told" class="small kept" role="status">{{ told }}</p>
 
-    <div v-if="!form" class="ways">
+    <div v-if="!form && (data || problem)" class="ways">
       <button class="link" type="button" @click="open('code')">Make a share code …</button>
       <button class="link" type="button" @click="open('department')">Share with a department …</button>
       <button v-if="course.items" class="link" type="button" @click="open('template')">

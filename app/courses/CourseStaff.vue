@@ -3,12 +3,15 @@ import type { StaffReply } from '~~/shared/api/people'
 
 /** Who works in a course; an instructor lets an assistant run plans into it. */
 const props = defineProps<{ id: string; may: boolean }>()
+const emit = defineEmits<{ ready: [] }>()
 const { data, problem, refresh } = useLoaded(() => api.get<StaffReply>(`/courses/${props.id}/staff`))
 watch(
   () => props.id,
   () => void refresh(),
   { immediate: true },
 )
+// What stands below comes once this is there: nothing may move away from under a press.
+watch([data, problem], () => emit('ready'))
 const { run, problem: actProblem } = useAction((person: string, mayRun: boolean) =>
   api.put(`/courses/${props.id}/staff`, { person, mayRun }),
 )

@@ -1,7 +1,8 @@
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { item, somePlan } from '~/testing/plan'
+import { item } from '~~/tests/support/outline'
+import { somePlan } from '~/testing/plan'
 import { usePlan } from './plan/store'
 import SavingNote from './SavingNote.vue'
 

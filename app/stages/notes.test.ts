@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { mapCounts } from '~~/core/student-data/student-data'
-import { item, somePlan } from '~/testing/plan'
+import { item } from '~~/tests/support/outline'
+import { somePlan } from '~/testing/plan'
 import { clashesText } from './clashes'
 import { effectSentence } from './run/effect'
 import { stageNotes } from './stage-notes'

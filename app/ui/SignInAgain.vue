@@ -29,14 +29,12 @@ async function leave(): Promise<void> {
     <form @submit.prevent="enter">
       <h2 id="sign-in-again">Your session has ended</h2>
       <p>What you changed waits on this page. Sign in again, and it is saved.</p>
-      <label>
-        Name
+      <FormField label="Name">
         <input ref="name" v-model="login" autocomplete="username" required />
-      </label>
-      <label>
-        Password
+      </FormField>
+      <FormField label="Password">
         <input v-model="password" type="password" autocomplete="current-password" required />
-      </label>
+      </FormField>
       <ActionProblem :problem="problem" line />
       <p class="acts">
         <button class="act" type="submit" :disabled="busy">Sign in again</button>
@@ -65,12 +63,6 @@ h2,
 form > p {
   grid-column: 1 / -1;
   margin: 0;
-}
-label {
-  display: grid;
-  gap: 3px;
-  font-size: 12.5px;
-  color: var(--ink-soft);
 }
 input {
   font: inherit;

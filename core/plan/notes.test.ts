@@ -2,32 +2,16 @@ import { describe, expect, it } from 'vitest'
 import type { WallTime } from '../calendar/day'
 import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
-import type { OutlineNode } from '../course/outline'
 import { ruleBy } from '../dates/rule'
 import { zoneRules } from '../../server/calendars/zones'
+import { item } from '../../tests/support/outline'
 import { planLedger, sourceOutline, type CompileInput } from './compile'
 import { recommendedPlan } from './document'
 import { planNotes } from './notes'
 
 const term = (from: string, to: string) =>
   compileTerm(termCalendar.parse({ timeZone: 'UTC', classes: { from, to } }))
-const item = (lineage: string, due: string): OutlineNode => ({
-  lineage,
-  parent: null,
-  position: 0,
-  type: 'item',
-  depth: 0,
-  unit: null,
-  title: lineage,
-  kind: 'assignment',
-  state: 'visible',
-  exam: false,
-  points: null,
-  category: null,
-  opens: null,
-  due: due as WallTime,
-  closes: null,
-})
+const dated = (lineage: string, due: string) => item(lineage, { kind: 'assignment', due: due as WallTime })
 const none = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null }
 function notesWith(changed: Partial<ReturnType<typeof recommendedPlan>>): Record<string, string[]> {
   const input: CompileInput = {
@@ -36,7 +20,7 @@ function notesWith(changed: Partial<ReturnType<typeof recommendedPlan>>): Record
       term: term('2026-09-02', '2026-12-04'),
       meetings: [],
       windows: none,
-      nodes: [item('a', '2026-09-11T23:59'), item('b', '2026-11-13T23:59')],
+      nodes: [dated('a', '2026-09-11T23:59'), dated('b', '2026-11-13T23:59')],
       categories: [],
     },
     more: [],

@@ -1,8 +1,7 @@
 import { dayOf } from '../calendar/day'
 import { notesOf, type Note } from '../dates/notes'
 import type { PlannedItem } from '../dates/plan'
-import type { PlanBase } from './compile'
-import { windowsOf } from './compile'
+import { windowsOf, type PlanBase } from './compile'
 import type { MergedSources } from './sources'
 
 const dayOrNull = (date: string | null): number | null => (date === null ? null : dayOf(date))

@@ -126,7 +126,7 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
     const sections = await sectionPlans(trx, plan, input)
     const fresh = new Set(compiled.placements.map(entry => entry.lineage))
     const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))
-    const shell = ofRun(planLedger(input).items)
+    const shell = compiled.placements.flatMap(entry => entry.dates ?? [])
     const titles = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node.title]))
     const byMeetings = looksAtMeetings(plan.document.dates)
     return {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { item, unit } from '~/testing/plan'
+import { item, unit } from '~~/tests/support/outline'
 import { countsBelow, countsByKind, isPartly, nodesWithWords, shouldCarry } from './carry'
 
 const nodes = [

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { cleanTitle, nameFaults, sectionLabels } from '~~/core/pairing/names'
-import { checkWindows, defaultWindows, type Windows } from '~~/core/pairing/windows'
+import { defaultWindows, type Windows } from '~~/core/pairing/windows'
 import type { PlanReply } from '~~/shared/api/plans'
 import { useDayContext } from '~/composables/today'
 import { usePlan } from '../plan/store'
@@ -50,7 +50,6 @@ const changeWindow = (field: keyof Windows, value: string | null): void =>
   store.changeWindows({ ...windows.value, [field]: value })
 const term = computed(() => props.plan.target.calendar)
 const context = useDayContext(() => store.terms?.target ?? null)
-const windowFaults = computed(() => checkWindows(windows.value, term.value))
 const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(defaultWindows(term.value)))
 </script>
 
@@ -58,13 +57,9 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
   <section class="names">
     <div>
       <h2>Names</h2>
-      <label
-        >Title that students see<ElInput
-          v-model="written.title"
-          :disabled="!plan.may.edit"
-          maxlength="200"
-          @change="setTitle"
-      /></label>
+      <FormField label="Title that students see">
+        <ElInput v-model="written.title" :disabled="!plan.may.edit" maxlength="200" @change="setTitle" />
+      </FormField>
       <p
         v-for="fault in faults.filter(entry => entry.field === 'title')"
         :key="fault.message"
@@ -75,14 +70,15 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
           Take “{{ clean }}”
         </button>
       </p>
-      <label
-        >Label of the section<ElInput
+      <FormField label="Label of the section">
+        <ElInput
           v-model="written.label"
           :disabled="!plan.may.edit"
           maxlength="200"
           placeholder="none"
           @change="setLabel"
-      /></label>
+        />
+      </FormField>
       <p
         v-for="fault in faults.filter(entry => entry.field === 'label')"
         :key="fault.message"
@@ -97,16 +93,13 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
     </div>
     <div>
       <h2>Windows</h2>
-      <WindowFields :windows="windows" :context="context" :may-edit="plan.may.edit" @change="changeWindow" />
-      <p
-        v-for="fault in windowFaults"
-        :key="fault.field + fault.message"
-        class="small"
-        :class="fault.severity === 'must' ? 'must' : 'settle'"
-        role="status"
-      >
-        {{ fault.message }}
-      </p>
+      <WindowFields
+        :windows="windows"
+        :term="term"
+        :context="context"
+        :may-edit="plan.may.edit"
+        @change="changeWindow"
+      />
       <p class="small soft">
         {{
           normal
@@ -141,15 +134,5 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
 }
 .names p {
   margin: 0;
-}
-label {
-  display: grid;
-  gap: 3px;
-  font-size: 12.5px;
-  color: var(--ink-soft);
-}
-.must {
-  color: var(--buoy);
-  font-weight: 600;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SectionFacts } from '~~/core/plan/parts/sections'
-import { checkWindows, type Windows } from '~~/core/pairing/windows'
+import type { Windows } from '~~/core/pairing/windows'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { PlanReply } from '~~/shared/api/plans'
 import { useDayContext } from '~/composables/today'
@@ -24,7 +24,6 @@ watch(
 )
 const windows = computed((): Windows => facts.value.windows ?? props.section.windows)
 const context = useDayContext(() => store.terms?.target ?? null)
-const faults = computed(() => checkWindows(windows.value, props.plan.target.calendar))
 const change = (changed: Partial<SectionFacts>): void =>
   store.changeSection(props.section.id, { ...facts.value, ...changed })
 const name = computed(() => codeText(props.section))
@@ -47,20 +46,12 @@ const name = computed(() => codeText(props.section))
     </p>
     <WindowFields
       :windows="windows"
+      :term="plan.target.calendar"
       :context="context"
       :may-edit="plan.may.edit"
       :of="name"
       @change="(field, at) => change({ windows: { ...windows, [field]: at } })"
     />
-    <p
-      v-for="fault in faults"
-      :key="fault.field + fault.message"
-      class="small"
-      :class="fault.severity === 'must' ? 'must' : 'settle'"
-      role="status"
-    >
-      {{ fault.message }}
-    </p>
   </div>
 </template>
 
@@ -73,9 +64,5 @@ const name = computed(() => codeText(props.section))
 }
 .facts p {
   margin: 0;
-}
-.must {
-  color: var(--buoy);
-  font-weight: 600;
 }
 </style>

@@ -1,14 +1,22 @@
 <script setup lang="ts">
-import type { Windows } from '~~/core/pairing/windows'
+import type { TermCalendar } from '~~/core/calendar/schema'
+import { checkWindows, type Windows } from '~~/core/pairing/windows'
 import type { FieldContext } from '~/ui/date-field/typed-date'
 
-/** When students may enrol in a course and enter it. `of`: of which course, where there are several on the page. */
-const props = defineProps<{ windows: Windows; context: FieldContext; mayEdit: boolean; of?: string }>()
+/** When students may enrol in a course and enter it, and what is wrong with that. `of`: of which course, where there are several on the page. */
+const props = defineProps<{
+  windows: Windows
+  term: TermCalendar
+  context: FieldContext
+  mayEdit: boolean
+  of?: string
+}>()
 defineEmits<{ change: [field: keyof Windows, at: string | null] }>()
 const spans: { name: string; from: keyof Windows; to: keyof Windows }[] = [
   { name: 'Students may enrol', from: 'enrolFrom', to: 'enrolTo' },
   { name: 'Students may enter', from: 'openFrom', to: 'openTo' },
 ]
+const faults = computed(() => checkWindows(props.windows, props.term))
 const labelOf = (name: string, end: 'from' | 'until'): string =>
   `${name} ${end}${props.of ? `, ${props.of}` : ''}`
 </script>
@@ -33,9 +41,25 @@ const labelOf = (name: string, end: 'from' | 'until'): string =>
       @update:model-value="at => $emit('change', span.to, at)"
     />
   </div>
+  <p
+    v-for="fault in faults"
+    :key="fault.code"
+    class="small"
+    :class="fault.severity === 'must' ? 'must' : 'settle'"
+    role="status"
+  >
+    {{ fault.message }}
+  </p>
 </template>
 
 <style scoped>
+p {
+  margin: 0;
+}
+.must {
+  color: var(--buoy);
+  font-weight: 600;
+}
 .span {
   display: grid;
   grid-template-columns: minmax(60px, 118px) 1fr 1fr;

@@ -1,7 +1,8 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { recommendedPlan, type PlanDocument } from '~~/core/plan/document'
-import { item, somePlan, unit } from '~/testing/plan'
+import { item, unit } from '~~/tests/support/outline'
+import { somePlan } from '~/testing/plan'
 import { usePlan } from './store'
 
 // Where dates land is computed in a worker; tests/e2e look at that.

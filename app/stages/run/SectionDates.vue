@@ -20,7 +20,12 @@ const lines = computed(() =>
         id: course.id,
         name: codeText(course),
         meets: meetingText(course.meetings) || 'no meeting times',
-        text: differ === 0 ? same : `${counted(differ, 'date')} of its own`,
+        text: [
+          differ === 0 ? same : `${counted(differ, 'date')} of its own`,
+          section.dates.settle > 0 && `${section.dates.settle} to settle`,
+        ]
+          .filter(Boolean)
+          .join(', '),
         rows: section.differences.slice(0, shownAtMost),
         more: differ > shownAtMost ? counted(differ - shownAtMost, 'more date', 'more dates') : null,
         all: section.differences,

@@ -51,7 +51,9 @@ describe('consent to a run', () => {
 
 describe('what sections get', () => {
   const told = (more: Partial<EffectReply['sections'][number]>): EffectReply['sections'] =>
-    [{ course: 'two', byMeetings: false, dates: {}, differences: [], ...more }] as EffectReply['sections']
+    [
+      { course: 'two', byMeetings: false, dates: { settle: 0 }, differences: [], ...more },
+    ] as EffectReply['sections']
   const shown = (sections: EffectReply['sections']) =>
     mount(SectionDates, {
       props: {
@@ -72,8 +74,9 @@ describe('what sections get', () => {
       shell: '2027-01-13T09:30',
       section: '2027-01-14T13:00',
     })) as EffectReply['sections'][number]['differences']
-    const page = shown(told({ byMeetings: true, differences }))
-    expect(page.text()).toContain('9 dates of its own')
+    const dates = { settle: 2 } as EffectReply['sections'][number]['dates']
+    const page = shown(told({ byMeetings: true, dates, differences }))
+    expect(page.text()).toContain('9 dates of its own, 2 to settle')
     expect(page.findAll('tbody tr')).toHaveLength(6)
     await page.get('button').trigger('click')
     expect(page.findAll('tbody tr')).toHaveLength(9)

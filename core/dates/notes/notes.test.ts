@@ -1,16 +1,11 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { dayOf, isoOf, type WallTime } from '../../calendar/day'
-import { termCalendar, type Meeting } from '../../calendar/schema'
-import { compileTerm, meetingDays } from '../../calendar/term'
+import type { Meeting } from '../../calendar/schema'
+import { springTerm } from '../../../tests/support/worked-case'
+import { meetingDays } from '../../calendar/term'
 import { notesOf, type StandingItem } from './index'
 
-const { target } = (
-  JSON.parse(
-    readFileSync(new URL('../../../tests/cases/01-same-week-and-weekday.json', import.meta.url), 'utf8'),
-  ) as { case: { target: unknown } }
-).case
-const term = compileTerm(termCalendar.parse(target))
+const term = springTerm()
 const meetings: Meeting[] = [{ weekday: 2, start: '13:00', end: '14:15' }]
 const item = (dates: Partial<Record<'opens' | 'due' | 'closes', string>>, id = 'i'): StandingItem => ({
   id,

@@ -1,20 +1,14 @@
 import fc from 'fast-check'
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { civilOfDay, dayOf, wallOf } from '../../calendar/day'
-import { termCalendar, type Meeting } from '../../calendar/schema'
-import { compileTerm } from '../../calendar/term'
+import type { Meeting } from '../../calendar/schema'
+import { springTerm } from '../../../tests/support/worked-case'
 import { dayText } from '../words'
 import { noDateText } from './no-date'
 import type { TypedContext } from './typed'
 import { understand } from './understand'
 
-const { target } = (
-  JSON.parse(
-    readFileSync(new URL('../../../tests/cases/01-same-week-and-weekday.json', import.meta.url), 'utf8'),
-  ) as { case: { target: unknown } }
-).case
-const term = compileTerm(termCalendar.parse(target))
+const term = springTerm()
 const meetings: Meeting[] = [
   { weekday: 2, start: '13:00', end: '14:15' },
   { weekday: 4, start: '13:00', end: '14:15' },

@@ -20,6 +20,8 @@ const kinds = computed(() => itemKinds.filter(kind => data.value?.nodes.some(nod
 const units = computed(() => data.value?.nodes.filter(node => node.type === 'unit').length ?? 0)
 /** Whoever was only given a share of it sees no roster and no work of students. */
 const isStaff = computed(() => data.value !== null && data.value.course.role !== 'shared')
+/** Whether the people are shown; what stands below them follows. */
+const staffShown = ref(false)
 const origins = {
   registrar: '',
   hand: 'made by hand',
@@ -136,8 +138,12 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
             <h2>Students’ work here</h2>
             <p class="small">{{ studentDataText(data.studentData) }}.</p>
           </template>
-          <CourseStaff v-if="isStaff" :id="id" :may="data.may.delegate" />
-          <CourseShares v-if="data.may.share" :course="data.course" :kinds="kinds" />
+          <CourseStaff v-if="isStaff" :id="id" :may="data.may.delegate" @ready="staffShown = true" />
+          <CourseShares
+            v-if="data.may.share && (staffShown || !isStaff)"
+            :course="data.course"
+            :kinds="kinds"
+          />
         </aside>
       </div>
     </template>
