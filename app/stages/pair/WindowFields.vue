@@ -22,7 +22,7 @@ const labelOf = (name: string, end: 'from' | 'until'): string =>
 </script>
 
 <template>
-  <div v-for="span in spans" :key="span.name" class="span">
+  <div v-for="span in spans" :key="span.name" class="span" :class="{ narrow: of }">
     <span>{{ span.name }}</span>
     <DateField
       :model-value="windows[span.from]"
@@ -53,6 +53,13 @@ const labelOf = (name: string, end: 'from' | 'until'): string =>
 </template>
 
 <style scoped>
+.span.narrow {
+  grid-template-columns: 1fr 1fr;
+  gap: 3px 8px;
+}
+.span.narrow > span:first-child {
+  grid-column: 1 / -1;
+}
 p {
   margin: 0;
 }
@@ -62,7 +69,7 @@ p {
 }
 .span {
   display: grid;
-  grid-template-columns: minmax(60px, 118px) 1fr 1fr;
+  grid-template-columns: 118px 1fr 1fr;
   gap: 8px;
   align-items: center;
   font-size: 13px;
