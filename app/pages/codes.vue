@@ -1,20 +1,17 @@
 <script setup lang="ts">
 import { codeKey, codePattern, termDisagreement, type CodePattern } from '~~/core/pairing/codes'
-import type { CodeRules, CodesReply } from '~~/shared/api/codes'
-import { spelled, spellingsOf, tryCode } from '~/codes/reading'
+import type { CodesReply } from '~~/shared/api/codes'
+import { useCodesDraft } from '~/codes/draft'
+import { spellingsOf, tryCode } from '~/codes/reading'
 
 useHead({ title: 'Codes · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<CodesReply>('/codes'))
 onMounted(refresh)
 
-/** The rules as they are being written: spellings of seasons as one line of text each. */
-const patterns = ref<{ text: string; spellings: string }[]>([])
-const mapped = ref<{ from: string; to: string }[]>([])
-watch(data, found => {
-  patterns.value =
-    found?.rules.patterns.map(entry => ({ text: entry.text, spellings: spelled(entry.seasons) })) ?? []
-  mapped.value = found?.rules.mapped.map(entry => ({ ...entry })) ?? []
-})
+const session = useSession()
+const { draft, rules, changed, isRestored, forget } = useCodesDraft(data, session.person?.id ?? '')
+const patterns = computed(() => draft.value.patterns)
+const mapped = computed(() => draft.value.mapped)
 const compiled = computed(() =>
   patterns.value.map(entry => {
     const spellings = spellingsOf(entry.spellings)
@@ -38,32 +35,25 @@ const trial = computed(
 const unread = computed(() => trial.value.filter(entry => !entry.reading).length)
 
 const saved = ref(false)
-const rules = computed<CodeRules>(() => ({
-  patterns: patterns.value.map(entry => {
-    const spellings = spellingsOf(entry.spellings)
-    return { text: entry.text, seasons: 'seasons' in spellings ? spellings.seasons : {} }
-  }),
-  mapped: mapped.value,
-}))
-const changed = computed(
-  () => data.value !== null && JSON.stringify(rules.value) !== JSON.stringify(data.value.rules),
-)
 const {
   run: save,
   busy,
   problem: saveProblem,
 } = useAction(async () => {
   saved.value = false
-  await api.put('/codes', rules.value, there(data.value).revision)
+  await api.put('/codes', rules.value, draft.value.revision)
+  forget()
   await refresh()
   saved.value = true
 })
 async function loadTheirs(): Promise<void> {
   saveProblem.value = null
+  forget()
   await refresh()
 }
 const savedText = computed(() => {
-  if (changed.value) return 'Not saved yet.'
+  if (isRestored.value) return 'These are your rules as you left them. They are not saved yet.'
+  if (changed.value) return 'Not saved yet. What you write waits here if you leave the page.'
   if (saved.value) return 'Saved. Suggestions follow these rules from now on.'
   const last = data.value?.saved
   return last ? `As ${last.by} saved them, ${instantText(last.at)}.` : 'None saved yet.'
@@ -215,6 +205,15 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
           <p class="soft small" role="status">
             {{ savedText }}
           </p>
+          <button
+            v-if="changed && !saveProblem"
+            class="link small"
+            type="button"
+            :disabled="busy"
+            @click="forget"
+          >
+            Discard my changes
+          </button>
           <div v-if="saveProblem" class="note buoy" role="alert">
             <h3>{{ saveProblem.title }}</h3>
             <p class="small">{{ saveProblem.detail }}</p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
+import { logMore, logWords } from '~~/shared/api/log-actions'
 import type { LogReply } from '~~/shared/api/people'
 
 useHead({ title: 'Log · Northtide' })
@@ -43,51 +44,9 @@ const kinds = [
   ['duty.', 'duties'],
   ['run.', 'who may run'],
   ['codes.', 'codes'],
-  ['term.', 'terms'],
+  ['term.', 'calendars'],
 ] as const
-const names: Record<string, string> = {
-  'plan.started': 'began a plan',
-  'plan.started-for-term': 'began a plan against a term',
-  'plan.started-in-place': 'began to roll in place',
-  'plan.attached': 'attached the shell to a plan',
-  'plan.decisions-given': 'gave a plan’s decisions to others of its set',
-  'plan.sections': 'chose sections to share a content',
-  'plan.discarded': 'discarded a plan',
-  'plan.run': 'ran a plan',
-  'plan.run-in-place': 'rolled in place',
-  'roster.imported': 'took a roster in',
-  'term.imported': 'took a calendar in',
-  'course.imported': 'took a course in',
-  'course.made': 'made a course',
-  'codes.saved': 'saved the rules of codes',
-  'upload.received': 'sent a file',
-  'upload.taken': 'took a file in',
-  'upload.discarded': 'threw a file away',
-  'share.code': 'made a share code',
-  'share.department': 'shared with a department',
-  'share.revoked': 'took a share back',
-  'share.used': 'opened a share code',
-  'template.made': 'made a template',
-  'request.sent': 'asked for a shell',
-  'request.close': 'closed a request',
-  'request.answer': 'answered a request',
-  'request.send-again': 'had a mail sent again',
-  'duty.given': 'gave a duty',
-  'duty.taken': 'took a duty',
-  'run.allowed': 'let an assistant run',
-  'run.disallowed': 'let an assistant run no more',
-}
-/** What is told beyond who and where: short texts and numbers, not keys. */
-const details = (detail: Record<string, unknown>): string =>
-  Object.entries(detail)
-    .flatMap(([key, value]) => {
-      if (key === 'added' && typeof value === 'object' && value)
-        return [counted(Number((value as { items?: number }).items ?? 0), 'item')]
-      if (typeof value === 'number') return [`${key} ${value}`]
-      if (typeof value === 'string' && value && !/^[0-9a-f]{8}-[0-9a-f]{4}-/.test(value)) return [value]
-      return Array.isArray(value) && value.length ? [`without ${value.join(', ')}`] : []
-    })
-    .join(' · ')
+const rows = computed(() => lines.value.map(line => ({ ...line, more: logMore(line.action, line.detail) })))
 </script>
 
 <template>
@@ -131,21 +90,18 @@ const details = (detail: Record<string, unknown>): string =>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="line in lines" :key="line.id">
+        <tr v-for="line in rows" :key="line.id">
           <td class="soft when">{{ instantText(line.at) }}</td>
           <td class="when">{{ line.by ?? 'Northtide' }}</td>
-          <td>{{ names[line.action] ?? line.action }}</td>
+          <td>{{ logWords(line.action) }}</td>
           <td>
             <NuxtLink v-if="line.course" :to="`/courses/${line.course.id}`"
               >{{ codeText(line.course) }}, {{ line.course.term }}</NuxtLink
             >
           </td>
           <td class="soft small">
-            {{ details(line.detail)
-            }}<template v-if="line.runId"
-              >{{ details(line.detail) ? ' · ' : ''
-              }}<NuxtLink :to="`/runs/${line.runId}`">record</NuxtLink></template
-            >
+            {{ line.more }}
+            <NuxtLink v-if="line.runId" :to="`/runs/${line.runId}`">Record of the run</NuxtLink>
           </td>
         </tr>
       </tbody>
@@ -154,7 +110,7 @@ const details = (detail: Record<string, unknown>): string =>
       Nothing of this kind is in the log.
       {{ text || action !== 'all' || from || to ? 'Take a word or a date away.' : '' }}
     </p>
-    <p v-if="more"><button class="act plain" type="button" @click="further">Older lines</button></p>
+    <p v-if="more"><button class="act plain" type="button" @click="further">Show older entries</button></p>
   </main>
 </template>
 

@@ -1,4 +1,4 @@
-import { mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { item } from '~~/tests/support/outline'
@@ -19,6 +19,13 @@ vi.mock('./plan/planned-dates', () => ({
 beforeEach(() => setActivePinia(createPinia()))
 afterEach(() => vi.unstubAllGlobals())
 
+const radio = {
+  name: 'ElRadio',
+  props: ['modelValue', 'value'],
+  emits: ['update:modelValue'],
+  template: '<label><input type="radio" @change="$emit(\'update:modelValue\', value)" /><slot /></label>',
+}
+
 describe('the note of a change that could not be saved', () => {
   async function noteAfter(status: number): Promise<ReturnType<typeof mount>> {
     const reply = somePlan({ nodes: [item('a')] })
@@ -34,7 +41,7 @@ describe('the note of a change that could not be saved', () => {
     await store.load('plan')
     store.changeNames({ title: 'Mine' })
     await store.save()
-    return mount(SavingNote)
+    return mount(SavingNote, { global: { stubs: { ElRadio: radio, ActionProblem: true } } })
   }
   it('offers to save again where the server failed', async () => {
     const note = await noteAfter(500)
@@ -42,10 +49,17 @@ describe('the note of a change that could not be saved', () => {
   })
   it('names what both changed and offers either', async () => {
     const note = await noteAfter(412)
-    expect(note.text()).toContain('Both of you changed the names.')
-    expect(note.findAll('button').map(button => button.text())).toEqual([
-      'Show what was saved there',
-      'Keep mine, over it',
-    ])
+    expect(note.text()).toContain('T. Okonjo changed the same thing meanwhile.')
+    expect(note.find('legend').text()).toBe('The title students see')
+    expect(note.text()).toContain('Here: “Mine”')
+    expect(note.text()).toContain('T. Okonjo: “Theirs”')
+    const save = note.get('button[type=submit]')
+    expect(save.attributes('disabled')).toBeDefined()
+    await note.findAll('input')[1]?.trigger('change')
+    expect(save.attributes('disabled')).toBeUndefined()
+    await save.trigger('submit')
+    await vi.waitFor(() => expect(usePlan().document?.names.title).toBe('Theirs'))
+    await flushPromises()
+    expect(note.find('form').exists()).toBe(false)
   })
 })

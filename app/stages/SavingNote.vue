@@ -1,28 +1,31 @@
 <script setup lang="ts">
-import { clashesText } from './clashes'
+import ClashChoice from './ClashChoice.vue'
 import { usePlan } from './plan/store'
 
 /** Said when a change could not be saved: what is safe, and the ways on. */
 const store = usePlan()
-const clashes = computed(() => clashesText(store.elsewhere?.clashes ?? [], store.nodes))
-const { run: showTheirs, busy: showing } = useAction(() => store.showTheirs())
-const { run: keepMine, busy: keeping } = useAction(() => store.keepMine())
 const { run: save, busy: saving } = useAction(() => store.save())
-const busy = computed(() => showing.value || keeping.value || saving.value)
+const { run: compare, busy: comparing } = useAction(() => store.choose({}))
+const isClash = computed(() => (store.elsewhere?.clashes.length ?? 0) > 0)
 </script>
 
 <template>
-  <div class="saving" role="alert">
-    <strong>{{ store.savingProblem?.title }}.</strong> {{ store.savingProblem?.detail }}
-    <template v-if="clashes">Both of you changed {{ clashes }}.</template>
-    <template v-if="store.saving === 'conflict'">
-      <button class="link" type="button" :disabled="busy" @click="showTheirs()">
-        Show what was saved there
+  <section class="saving" role="alert" aria-label="Not saved yet">
+    <ClashChoice v-if="isClash" />
+    <p v-else>
+      <strong>{{ store.savingProblem?.title }}.</strong> {{ store.savingProblem?.detail }}
+      <button
+        v-if="store.saving === 'conflict'"
+        class="link"
+        type="button"
+        :disabled="comparing"
+        @click="compare()"
+      >
+        Compare both
       </button>
-      <button class="link" type="button" :disabled="busy" @click="keepMine()">Keep mine, over it</button>
-    </template>
-    <button v-else class="link" type="button" :disabled="busy" @click="save()">Save again</button>
-  </div>
+      <button v-else class="link" type="button" :disabled="saving" @click="save()">Save again</button>
+    </p>
+  </section>
 </template>
 
 <style scoped>
@@ -30,9 +33,9 @@ const busy = computed(() => showing.value || keeping.value || saving.value)
   padding: 8px var(--gutter);
   background: var(--buoy-wash);
   border-bottom: 1px solid var(--buoy);
-  display: flex;
-  gap: 8px 16px;
-  flex-wrap: wrap;
   flex: none;
+}
+p {
+  margin: 0;
 }
 </style>

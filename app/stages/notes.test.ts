@@ -2,19 +2,21 @@ import { describe, expect, it } from 'vitest'
 import { mapCounts } from '~~/core/student-data/student-data'
 import { item } from '~~/tests/support/outline'
 import { somePlan } from '~/testing/plan'
-import { clashesText } from './clashes'
+import { clashName } from './clashes'
 import { effectSentence } from './run/effect'
 import { stageNotes } from './stage-notes'
 
 describe('what both changed', () => {
-  it('is said in words, three at most', () => {
+  it('is named: the item, the kind, the decision, or the part it stands in', () => {
     const nodes = [item('x', { title: 'Tide log' })]
-    expect(clashesText(['dates.itemRules.x', 'dates.kindRules.quiz'], nodes)).toBe(
-      'the dates of “Tide log”, the rule for quizzes',
-    )
-    expect(clashesText(['names', 'windows', 'carry', 'dates', 'names'], nodes)).toBe(
-      'the names, the windows, what comes across and 2 more',
-    )
+    const named = ['dates.itemRules.x', 'dates.kindRules.quiz', 'names.title', 'windows.openTo', 'sections.y']
+    expect(named.map(path => clashName(path, nodes))).toEqual([
+      '“Tide log”',
+      'The rule for quizzes',
+      'The title students see',
+      'Students may enter to',
+      'The sections',
+    ])
   })
 })
 describe('what a run does, in a sentence', () => {

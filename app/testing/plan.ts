@@ -28,6 +28,7 @@ export function somePlan(given: {
     savedBy,
     source: { course, nodes, categories: [] },
     more: [],
+    closed: [],
     target: { course: { ...course, id: 'target' }, nodes: [], categories: [] },
     may: { edit: mayEdit, run: true },
     writing: null,

@@ -32,6 +32,15 @@ export function defaultWindows(calendar: TermCalendar): Windows {
 
 /** `Fri 1 Jan 2027` of a date. */
 const told = (date: string): string => `${dayText(date)} ${date.slice(0, 4)}`
+/** One end of a window in words. */
+export const windowEndTold = (date: string | null | undefined): string => (date ? told(date) : 'not limited')
+const rangeTold = (verb: string, from: string | null, to: string | null): string =>
+  `${verb} ${from ? told(from) : 'from the start'} to ${to ? told(to) : 'the end'}`
+/** Windows in words: `enrol Thu 10 Dec 2026 to …, enter …`. */
+export const windowsTold = (windows: Windows | null | undefined): string =>
+  windows
+    ? `${rangeTold('enrol', windows.enrolFrom, windows.enrolTo)}, ${rangeTold('enter', windows.openFrom, windows.openTo)}`
+    : 'windows as they are'
 interface Ends {
   from: string
   to: string

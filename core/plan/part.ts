@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import type { Term } from '../calendar/term'
-import type { Joiner } from './join'
+import type { Changed, Joiner } from './join'
 import type { Effect, Placements } from './effect'
 import type { ShellFacts } from './shell-facts'
 
@@ -13,11 +13,13 @@ export interface PartFault {
 export interface PlanPart<S extends z.ZodType> {
   /** What it decides, in words that follow "changed": `the names`. */
   readonly words: string
+  /** What its single decisions are about, by their key, as a sentence begins: `The title students see`. */
+  readonly decisions?: Readonly<Record<string, string>>
   readonly schema: S
   /** What a plan begins with: the recommended decisions. */
   readonly recommended: z.output<S>
   /** Joins the changes of two people who began from the same value. What only one of them changed is theirs. */
-  readonly join: (joiner: Joiner, from: z.output<S>, mine: z.output<S>, theirs: z.output<S>) => z.output<S>
+  readonly join: (joiner: Joiner, values: Changed<z.output<S>>) => z.output<S>
   /** What a habit keeps for another term; what is about one shell or one item is left out. */
   readonly habit: (value: z.output<S>) => z.output<S>
   /** Whether further shells of the plan get the same, or have their own. */

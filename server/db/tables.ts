@@ -258,6 +258,7 @@ export interface TemplateRow {
   about: string
   person_id: string
   created_at: Stamp
+  retired_at: Stamp | null
 }
 export interface ShareRow {
   id: string
@@ -269,6 +270,7 @@ export interface ShareRow {
   created_at: Stamp
   expires_at: Stamp | null
   revoked_at: Stamp | null
+  revoked_by: string | null
 }
 export interface ShareUseRow {
   share_id: string

@@ -119,10 +119,10 @@ export const refusals = {
     title: 'You may see this shell, not plan for it',
     detail: 'Its instructors, its assistants and the academic office may.',
   }),
-  'source-taken-back': refusal<{ safe: string }>({
+  'source-taken-back': refusal<{ courses: string }>({
     status: 403,
-    title: 'A course of this plan is not open to it any more',
-    detail: ({ safe }) => `Whoever shared it has taken that back. ${safe}`,
+    title: ({ courses }) => `${courses} may not be rolled from any more`,
+    detail: 'Nothing was written, and the plan is kept. Take the course out of the plan, or choose another.',
   }),
   'plan-faults': refusal<{ faults: readonly FieldProblem[] }>({
     status: 400,
@@ -140,13 +140,11 @@ export const refusals = {
     title: 'This plan has been run',
     detail: 'What was run is kept.',
   }),
-  'plan-changed': refusal<{ by: string; at: string } | null>({
+  'plan-changed': refusal<{ by: string } | null>({
     status: 412,
     title: 'This plan was changed elsewhere',
     detail: theirs =>
-      theirs
-        ? `${theirs.by} saved it at ${theirs.at}. Your change is not saved yet.`
-        : 'It is not there any more.',
+      theirs ? `${theirs.by} saved it. Your change is not saved yet.` : 'It is not there any more.',
   }),
   'in-place-source': refusal({
     status: 409,
@@ -293,8 +291,7 @@ export const refusals = {
   'rules-changed': refusal({
     status: 409,
     title: 'Somebody else has changed the rules',
-    detail:
-      'Nothing of yours was saved. Load the page again to see them; what you wrote can be copied first.',
+    detail: 'Nothing of yours was saved. Copy what you wrote, then load their rules and go on from them.',
   }),
   'unknown-department': wrongField('There is no such department', 'org', 'Choose one of the list.'),
   'last-of-the-office': refusal({

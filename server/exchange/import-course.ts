@@ -23,7 +23,7 @@ import { writeLog } from '../log/log.queries'
 export async function importTerm(db: Knex, calendar: TermCalendar): Promise<void> {
   await inTransaction(db, async trx => {
     await upsertTerm(trx, calendar)
-    await writeLog(trx, { action: 'term.imported', detail: { term: calendar.id } })
+    await writeLog(trx, { action: 'term.imported', detail: { term: calendar.name } })
   })
 }
 
@@ -67,7 +67,7 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
     await writeLog(trx, {
       action: 'course.imported',
       courseId: course.id,
-      detail: { class: classKey, findings: findings.length },
+      detail: { findings: findings.length },
     })
     return findings
   })

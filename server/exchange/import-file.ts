@@ -132,7 +132,7 @@ export async function importUpload(
       action: 'upload.imported',
       ...(job.personId && { personId: job.personId }),
       ...(outcome.courseId && { courseId: outcome.courseId }),
-      detail: { name: upload.name, as: request.as },
+      detail: { name: upload.name },
     })
   })
 }

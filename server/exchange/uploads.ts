@@ -163,9 +163,10 @@ export async function viewUpload(db: Knex, person: Person, id: string): Promise<
 /** Stops what is being done with a file and throws the file away. What has been brought in already stays where it is. */
 export async function discardUpload(db: Knex, person: Person, id: string): Promise<void> {
   await inTransaction(db, async trx => {
+    const { name } = (await queries.findUpload(trx, id)) ?? { name: '' }
     await cancelJobs(trx, id)
     await queries.dropUpload(trx, id)
-    await writeLog(trx, { action: 'upload.discarded', personId: person.id, detail: { upload: id } })
+    await writeLog(trx, { action: 'upload.discarded', personId: person.id, detail: { name } })
   })
 }
 

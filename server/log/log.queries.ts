@@ -3,16 +3,21 @@ import { now, stampOf } from '../clock'
 import type { CourseQuery } from '../courses/access.queries'
 import { anywhere, json, jsonOf, newId } from '../db/rows'
 import type { LogRow } from '../db/tables'
+import { actionsWith, type LogAction, type LogDetail } from '../../shared/api/log-actions'
 import { shortName } from '../people/names'
 
-export interface LogEntry {
-  action: string
+interface Where {
   personId?: string
   courseId?: string
   planId?: string
   runId?: string
-  detail?: Record<string, unknown>
 }
+/** An action with the details that it tells. */
+export type LogEntry = {
+  [A in LogAction]: Where & { action: A } & (keyof LogDetail<A> extends never
+      ? { detail?: undefined }
+      : { detail: LogDetail<A> })
+}[LogAction]
 /** Writes down what was done, by whom and when. */
 export async function writeLog(db: Knex, entry: LogEntry): Promise<void> {
   await db('log').insert({
@@ -57,10 +62,12 @@ type Columns = Omit<LogRow, 'plan_id' | 'run_id'> &
     title: string
     term_name: string
   }
+/** What a line shows, as it shows it: a code with its section, and a name in full or with its initial. */
 const searched = [
   'given_name',
   'family_name',
-  ...['action', 'courses.code', 'section', 'detail'].map(
+  'CONCAT(LEFT(given_name, 1), ". ", family_name)',
+  ...['CONCAT(courses.code, "-", section)', 'courses.code', 'JSON_EXTRACT(detail, "$.*")'].map(
     column => `${column} COLLATE utf8mb4_unicode_520_ci`,
   ),
   'title',
@@ -95,7 +102,11 @@ export async function readLog(db: Knex, wish: LogQuery): Promise<LogLine[]> {
   if (wish.to) void query.where('at', '<=', `${wish.to} 23:59:59.999`)
   if (wish.before) void query.where('log.id', '<', wish.before)
   for (const word of wish.words)
-    void query.whereRaw(`CONCAT_WS(" ", ${searched.join(', ')}) LIKE ?`, [anywhere(word)])
+    void query.where(found =>
+      found
+        .whereRaw(`CONCAT_WS(" ", ${searched.join(', ')}) LIKE ?`, [anywhere(word)])
+        .orWhereIn('action', actionsWith(word)),
+    )
   return (await query).map(lineOf)
 }
 const lineOf = (row: Columns): LogLine => ({

@@ -47,7 +47,11 @@ export async function changeDuty(
     await writeLog(trx, {
       action: holds ? 'duty.given' : 'duty.taken',
       personId: person.id,
-      detail: { person: personId, duty, department: org.name },
+      detail: {
+        name: (await queries.fullNames(trx, [personId])).get(personId) ?? '',
+        duty,
+        department: org.name,
+      },
     })
   })
 }
@@ -69,7 +73,7 @@ export async function delegate(
       action: change.mayRun ? 'run.allowed' : 'run.disallowed',
       personId: person.id,
       courseId,
-      detail: { person: staff.find(entry => entry.personId === change.person)?.name },
+      detail: { person: staff.find(entry => entry.personId === change.person)?.name ?? '' },
     })
   })
 }

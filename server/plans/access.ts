@@ -9,7 +9,7 @@ function forPlan(name: string, right: 'plan' | 'run' | 'read', refusal: string):
     allow: async ({ db, person, params }) => {
       const plan = await findPlan(db, params.id)
       const target = plan && (await accessToCourse(db, person, plan.targetId))
-      // Its shell decides; what it may roll from its sources is the right of whoever chose them (`sourceAccess`).
+      // Its shell decides; what it may roll from its sources is the right of whoever chose them (`sources.ts`).
       if (!target?.read || target.role === 'shared') return notFound('This plan')
       return right === 'read' || target[right] || refuse('forbidden', { title: refusal })
     },

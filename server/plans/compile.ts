@@ -16,23 +16,15 @@ import { looksAtMeetings, sectionDifferences } from '../../core/plan/sections'
 import type { EffectReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
-import { accessToCourses, type CourseAccess } from '../courses/access'
+import type { CourseAccess } from '../courses/access'
 import { loadCategories, loadOutline } from '../courses/content.queries'
 import { loadCourse } from '../courses/courses.queries'
 import { sectionsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/connection'
 import { notFound, refuse } from '../errors/refusal'
-import { findPerson } from '../people/people.queries'
 import { checkDocument } from './faults'
 import { findPlan, planSections, type Plan } from './plans.queries'
-
-/** What a plan may roll from each source: by the right of whoever chose them, which may have ended. Null where one may not be rolled from any more. */
-export async function sourceAccess(db: Knex, plan: Plan): Promise<Map<string, CourseAccess> | null> {
-  const chooser = await findPerson(db, plan.sourceBy)
-  if (!chooser) return null
-  const access = await accessToCourses(db, chooser, plan.sourceIds)
-  return plan.sourceIds.every(source => access.get(source)?.rollFrom) ? access : null
-}
+import { closedNames, sourceAccess } from './sources'
 
 async function loadSide(db: Knex, id: string, withheld?: CourseAccess['withheld']): Promise<PlanSide> {
   const { meetings, windows } = await loadCourse(db, id)
@@ -50,8 +42,8 @@ const withZone = (base: PlanBase): CompileInput => ({
 })
 /** What the computation of a plan rests on, read within one transaction. */
 export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
-  const access = await sourceAccess(db, plan)
-  if (!access) throw refuse('source-taken-back', { safe: 'Nothing was written.' })
+  const { access, closed } = await sourceAccess(db, plan)
+  if (closed.length > 0) throw refuse('source-taken-back', { courses: await closedNames(db, closed) })
   const side = (id: string) => loadSide(db, id, access.get(id)?.withheld)
   const target = await side(plan.targetId)
   checkDocument(plan.document, target.term)

@@ -3,6 +3,7 @@ import { compileTerm } from '../../core/calendar/term'
 import { codeKey } from '../../core/pairing/codes'
 import { zoneYearsOf, type PlanSide } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
+import { mapCounts } from '../../core/student-data/student-data'
 import type { CourseLine, CourseWhole } from '../../shared/api/courses'
 import type { PlanReply, PlanSaved, PlansReply, PlanState } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
@@ -18,11 +19,11 @@ import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { runsInto } from '../runs/runs.queries'
 import { writingInto, type Writing } from '../runs/writing.queries'
-import { sourceAccess } from './compile'
 import { checkDocument } from './faults'
 import { checkOnce, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
 import { joinable } from './sections'
+import { sourceAccess, whyClosed } from './sources'
 
 type Told = { by: string; since: string } | null
 const writingTold = (held: Writing | undefined): Told =>
@@ -70,16 +71,23 @@ async function sectionsToJoin(
   })
 }
 
+/** Of a course that a plan may not roll from any more: which one it is, and nothing of what it holds. */
+const namedOnly = (whole: CourseWhole): CourseWhole => ({
+  ...whole,
+  course: { ...whole.course, students: 0, items: 0 },
+  nodes: [],
+  categories: [],
+  studentData: mapCounts(() => 0),
+})
 /** A plan with all its courses, as one page needs it. */
 export async function readPlan(db: Knex, person: Person, id: string): Promise<PlanReply> {
   const plan = await queries.findPlan(db, id)
   if (!plan) throw notFound('This plan')
-  const access = await sourceAccess(db, plan)
-  if (!access)
-    throw refuse('source-taken-back', {
-      safe: 'The plan is kept: discard it on the page Rollovers, or begin one from another course.',
-    })
-  const whole = (source: string) => loadWhole(db, person, source, access.get(source))
+  const { access, closed } = await sourceAccess(db, plan)
+  const whole = async (source: string): Promise<CourseWhole> => {
+    const loaded = await loadWhole(db, person, source, access.get(source))
+    return closed.includes(source) ? namedOnly(loaded) : loaded
+  }
   const source = await whole(plan.sourceId)
   const more = await Promise.all(plan.sourceIds.slice(1).map(whole))
   const target = await loadWhole(db, person, plan.targetId)
@@ -103,6 +111,7 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     source,
     more,
     target,
+    closed: await whyClosed(db, closed),
     zone: zoneFor(plan.document, [source, ...more], target),
     may: { edit: own.plan && isDraft, run: own.run && isDraft && (hasShell || !isRoll) },
     run: run ? { id: run.id, at: isoInstant(run.finishedAt), by: run.by } : null,
@@ -167,19 +176,42 @@ export async function savePlan(
     if (adds) await checkSources(db, person, sources)
     else checkOnce(sources)
   }
-  const saved = await inTransaction(db, trx =>
-    queries.updatePlan(trx, id, revision, {
+  const saved = await inTransaction(db, async trx => {
+    const isSaved = await queries.updatePlan(trx, id, revision, {
       document: change.document,
       sourceIds: sources,
       ...(adds && { sourceBy: person.id }),
       personId: person.id,
-    }),
-  )
+    })
+    if (isSaved && sources) await logSources(trx, person, plan, sources)
+    return isSaved
+  })
   if (saved) return { revision: revision + 1, savedAt: now().toISOString() }
   const theirs = await queries.findPlan(db, id)
-  throw refuse('plan-changed', theirs && { by: theirs.updatedBy, at: isoInstant(theirs.updatedAt) })
+  throw refuse('plan-changed', theirs && { by: theirs.updatedBy })
 }
 
+async function logSources(
+  trx: Knex,
+  person: Person,
+  plan: queries.Plan,
+  sources: readonly string[],
+): Promise<void> {
+  const names = async (ids: readonly string[]): Promise<string[]> =>
+    [...(await courseLines(trx, person, ids)).values()].map(
+      ({ code, section, term }) => `${section ? `${code}-${section}` : code}, ${term.name}`,
+    )
+  await writeLog(trx, {
+    action: 'plan.sources',
+    personId: person.id,
+    planId: plan.id,
+    courseId: plan.targetId,
+    detail: {
+      added: await names(sources.filter(id => !plan.sourceIds.includes(id))),
+      removed: await names(plan.sourceIds.filter(id => !sources.includes(id))),
+    },
+  })
+}
 export async function discardPlan(db: Knex, person: Person, id: string): Promise<void> {
   await inTransaction(db, async trx => {
     const plan = await queries.lockPlan(trx, id)

@@ -110,7 +110,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
       personId: person.id,
       planId: id,
       courseId: source,
-      detail: { term: term.code },
+      detail: { term: term.name },
     })
     return id
   })
@@ -207,7 +207,7 @@ async function planFurtherShell(
     personId: person.id,
     courseId: shell,
     planId,
-    detail: { with: plan.id },
+    detail: { sources: sourceIds.length },
   })
 }
 

@@ -106,14 +106,11 @@ async function runLocked(
   await queries.setShellFacts(trx, runId, courseId, shellFactsOf(plan.document))
   await queries.finishRun(trx, runId, await audit(trx, running, before), stampOf(now()))
   await markAsRun(trx, planId)
-  await writeLog(trx, {
-    action: plan.mode === 'in-place' ? 'plan.run-in-place' : 'plan.run',
-    personId: person.id,
-    courseId,
-    planId,
-    runId,
-    detail: { added: compiled.effect.added },
-  })
+  const { added, dates } = compiled.effect
+  const where = { personId: person.id, courseId, planId, runId }
+  if (plan.mode === 'in-place')
+    await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
+  else await writeLog(trx, { action: 'plan.run', ...where, detail: { added } })
   return runId
 }
 

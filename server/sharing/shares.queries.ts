@@ -75,17 +75,37 @@ export async function findShare(db: Knex, by: { id: string } | { code: string })
   )
   return row ? shareFrom(row) : null
 }
-export async function endShare(db: Knex, id: string): Promise<void> {
+export async function endShare(db: Knex, id: string, personId: string): Promise<void> {
   await db('shares')
     .where({ id })
     .whereNull('revoked_at')
-    .update({ revoked_at: stampOf(now()) })
+    .update({ revoked_at: stampOf(now()), revoked_by: personId })
 }
 export async function noteUse(db: Knex, shareId: string, personId: string): Promise<void> {
   await db('share_uses')
     .insert({ share_id: shareId, person_id: personId, at: stampOf(now()) })
     .onConflict(['share_id', 'person_id'])
     .ignore()
+}
+/** The last share of each course that has ended: by whom it was taken back, or that it ran out. */
+export async function endedShares(
+  db: Knex,
+  courseIds: readonly string[],
+): Promise<Map<string, { by: string | null; at: string; how: 'taken-back' | 'ran-out' }>> {
+  const rows = await db('shares')
+    .leftJoin('people', 'people.id', 'shares.revoked_by')
+    .whereIn('course_id', courseIds)
+    .where(ended => ended.whereNotNull('revoked_at').orWhere('expires_at', '<=', stampOf(now())))
+    .orderByRaw('COALESCE(revoked_at, expires_at)')
+    .select<(ShareRow & Partial<NamedRow>)[]>('shares.*', 'given_name', 'family_name')
+  return new Map(
+    rows.map(row => {
+      const { given_name, family_name } = row
+      const by = given_name && family_name ? shortName({ given_name, family_name }) : null
+      const how = row.revoked_at ? ('taken-back' as const) : ('ran-out' as const)
+      return [row.course_id, { by, at: row.revoked_at ?? row.expires_at ?? '', how }]
+    }),
+  )
 }
 /** Names of the departments that may roll from each of some courses. */
 export async function departmentsSharing(

@@ -1,5 +1,6 @@
 import { randomInt } from 'node:crypto'
 import type { Knex } from 'knex'
+import { kindWords } from '../../core/course/model'
 import type { NewShare, SharesReply } from '../../shared/api/shares'
 import { isoInstant, now, stampOf } from '../clock'
 import { departmentsOf } from '../courses/access'
@@ -68,12 +69,12 @@ export async function shareCourse(
       withheld,
       expiresAt,
     })
-    await writeLog(trx, {
-      action: org ? 'share.department' : 'share.code',
-      personId: person.id,
-      courseId,
-      detail: { withheld, days, ...(org && { department: await orgName(trx, org) }) },
-    })
+    const told = { withheld: withheld.map(kind => kindWords(kind)[1]), days }
+    const where = { personId: person.id, courseId }
+    if (org) {
+      const department = (await orgName(trx, org)) ?? ''
+      await writeLog(trx, { action: 'share.department', ...where, detail: { ...told, department } })
+    } else await writeLog(trx, { action: 'share.code', ...where, detail: told })
     return { id, code }
   })
 }
@@ -86,7 +87,7 @@ export async function revokeShare(
 ): Promise<void> {
   const share = await queries.findShare(db, { id: shareId })
   if (share?.courseId !== courseId) throw notFound('This share')
-  await queries.endShare(db, shareId)
+  await queries.endShare(db, shareId, person.id)
   await writeLog(db, {
     action: 'share.revoked',
     personId: person.id,

@@ -13,7 +13,10 @@ export interface Template {
   author: string
   createdAt: string
 }
-export async function insertTemplate(db: Knex, row: Omit<TemplateRow, 'created_at'>): Promise<void> {
+export async function insertTemplate(
+  db: Knex,
+  row: Omit<TemplateRow, 'created_at' | 'retired_at'>,
+): Promise<void> {
   await db('templates').insert({ ...row, created_at: stampOf(now()) })
 }
 /** Templates among some courses, the newest first. */

@@ -74,7 +74,7 @@ export async function makeTemplate(
       action: 'template.made',
       personId: person.id,
       courseId: id,
-      detail: { from: courseId, title },
+      detail: { title },
     })
     return { id }
   })

@@ -91,7 +91,7 @@ export async function sendRequest(db: Knex, person: Person, ask: NewRequest): Pr
     await writeLog(trx, {
       action: 'request.sent',
       personId: person.id,
-      detail: { shell, term: term.code, desk, reason },
+      detail: { shell },
     })
     return { id }
   })
@@ -139,9 +139,9 @@ export async function changeRequest(
       await queries.updateRequest(trx, id, { state: 'answered', answer: change.answer })
     else if (request.mail?.state === 'failed') await sendAgain(trx, request.mail.id, person.id)
     await writeLog(trx, {
-      action: `request.${change.do}`,
+      action: `request.${change.do}` as const,
       personId: person.id,
-      detail: { request: id, shell: `${request.code}-${request.section}` },
+      detail: { shell: `${request.code}-${request.section}` },
     })
   })
 }

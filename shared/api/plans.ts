@@ -42,6 +42,18 @@ export const planReply = z.object({
   source: courseWhole,
   /** Further sources, in their order. */ more: z.array(courseWhole),
   target: courseWhole,
+  /**
+   * Sources that may not be rolled from any more, as nothing of them is shown: `taken-back` by a person, `ran-out` by itself,
+   * `ended` with a role of whoever chose it.
+   */
+  closed: z.array(
+    z.object({
+      course: id,
+      how: z.enum(['taken-back', 'ran-out', 'ended']),
+      by: z.string().nullable(),
+      at: z.string().nullable(),
+    }),
+  ),
   zone: zoneRulesReply,
   may: z.object({ edit: z.boolean(), run: z.boolean() }),
   run: z.object({ id, at: z.string(), by: z.string() }).nullable(),

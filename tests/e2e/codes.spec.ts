@@ -21,11 +21,19 @@ test('the office writes patterns and sees at once what they read; pairing warns 
   await page.getByRole('button', { name: 'Add a renumbered course' }).click()
   await page.getByLabel('Old code 1').fill('HYD 140')
   await page.getByLabel('New code 1').fill('HYD140')
+  // One leaves the page, and finds what was written as it was.
+  await page.getByRole('link', { name: 'Log', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Log' })).toBeVisible()
+  await page.getByRole('link', { name: 'Codes', exact: true }).click()
+  await expect(page.getByText('These are your rules as you left them. They are not saved yet.')).toBeVisible()
+  await expect(page.getByLabel('Pattern 1', { exact: true })).toHaveValue('{season} {number}')
   await page.getByRole('button', { name: 'Save the rules' }).click()
   await expect(page.getByText('HYD 140 and HYD140 are one code already.')).toBeVisible()
   await page.getByLabel('New code 1').fill('HYD 240')
   await page.getByRole('button', { name: 'Save the rules' }).click()
   await expect(page.getByText('Saved. Suggestions follow these rules')).toBeVisible()
+  await page.reload()
+  await expect(page.getByText('As \S+ Ellwood saved them')).toBeVisible()
 
   const { courses } = (await (await page.request.get(`${base()}/api/v1/courses`)).json()) as {
     courses: { id: string; code: string; section: string; term: { name: string } }[]

@@ -230,7 +230,7 @@ test('a plan changed in another tab is joined with what was changed here; where 
   await expect(foot(other)).toContainText('1 stay behind')
   await expect(pairLine(other)).toContainText('Draft saved')
   await page.getByRole('checkbox', { name: 'Carry How to reach us' }).press('Space')
-  await expect(page.getByRole('status')).toContainText('I. Marchetti changed this plan elsewhere')
+  await expect(page.getByRole('status')).toContainText('You changed this plan in another window.')
   await expect(
     page.getByRole('treeitem').filter({ has: page.getByRole('checkbox', { checked: false }) }),
   ).toHaveText([/Syllabus/, /How to reach us/])
@@ -246,8 +246,12 @@ test('a plan changed in another tab is joined with what was changed here; where 
   await page.getByText('No dates', { exact: true }).click()
   await expect(pairLine(page)).toContainText('Draft saved')
   await other.getByText('Same distance from the first day').click()
-  await expect(other.getByRole('alert')).toContainText('Both of you changed the rule for dates')
-  await other.getByRole('button', { name: 'Show what was saved there' }).click()
+  const choice = other.getByRole('alert')
+  await expect(choice).toContainText('The other window changed the same thing meanwhile.')
+  await expect(choice).toContainText('The rule for the whole course')
+  await expect(choice).toContainText('Here: Same distance from the first day')
+  await other.getByText('The other window: No dates').click()
+  await other.getByRole('button', { name: 'Save what I chose' }).click()
   await expect(other.getByRole('alert')).toHaveCount(0)
   await expect(foot(other)).toContainText('0 to settle')
   const plan = new URL(other.url()).pathname.split('/')[2]!

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { ruleSchema } from '../../core/dates/rule'
+import { logMore } from '../../shared/api/log-actions'
 import { useDemo } from '../support/demo'
 import { loadOutline } from '../../server/courses/content.queries'
 import { readCourse } from '../../server/courses/lines'
@@ -116,8 +117,16 @@ describe('a share code', () => {
     expect((await listShells(demo.db, person)).courses.map(course => course.id)).toEqual([shell])
 
     await revokeShare(demo.db, marchetti, demo.courses.old, id)
-    await expect(readPlan(demo.db, person, plan)).rejects.toMatchObject({ status: 403 })
-    await expect(effectOf(demo.db, plan)).rejects.toMatchObject({ status: 403 })
+    // The plan opens and says which course it is and who took it back; of what the course holds it shows nothing.
+    const opened = await readPlan(demo.db, person, plan)
+    expect(opened).toMatchObject({
+      closed: [{ course: demo.courses.old, how: 'taken-back', by: 'I. Marchetti' }],
+      source: { course: { code: 'HYD 240', section: '01', items: 0 }, nodes: [], categories: [] },
+    })
+    await expect(effectOf(demo.db, plan)).rejects.toMatchObject({
+      status: 403,
+      told: { title: 'HYD 240-01 may not be rolled from any more' },
+    })
     await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({
       told: { errors: [{ message: expect.stringContaining('taken this code back') as string }] },
     })
@@ -146,6 +155,49 @@ describe('a share code', () => {
       ['holds', 0],
       ['revoked', 1],
     ])
+  })
+  it('taken back from one of two sources leaves the other, and the one can be taken out of the plan', async () => {
+    const { marchetti } = demo.people
+    const { person, shell } = await colleague()
+    const own = await makeCourse(demo.db, person, {
+      code: 'BKG 116',
+      section: '',
+      title: 'Crusts',
+      term: '2027-spring',
+    })
+    await demo.db('items').insert({
+      course_id: own.id,
+      lineage: own.id,
+      kind: 'page',
+      title: 'Crusts of the week',
+      position: 0,
+      state: 'visible',
+      exam: false,
+      settings: '{}',
+    })
+    const { id, code } = await shareCourse(demo.db, marchetti, demo.courses.old, {
+      withheld: [],
+      days: null,
+      org: null,
+    })
+    await enterCode(demo.db, person, code!)
+    const plan = await startPlan(demo.db, person, { sources: [demo.courses.old, own.id], target: shell })
+    await revokeShare(demo.db, marchetti, demo.courses.old, id)
+    const opened = await readPlan(demo.db, person, plan)
+    expect(opened.closed.map(({ course }) => course)).toEqual([demo.courses.old])
+    expect(opened.source.nodes).toEqual([])
+    expect(opened.more[0]?.nodes.map(({ title }) => title)).toEqual(['Crusts of the week'])
+    await savePlan(demo.db, person, plan, opened.revision, { document: opened.document, sources: [own.id] })
+    const { effect } = await effectOf(demo.db, plan)
+    expect(effect.added.items).toBe(1)
+    expect((await readPlan(demo.db, person, plan)).closed).toEqual([])
+    // The log says what became of the sources, in words, and is searched as a line reads.
+    const find = async (q: string) => (await viewLog(demo.db, person, { q })).lines
+    const [line] = await find('changed the sources BKG 115-01')
+    expect(line?.detail).toEqual({ added: [], removed: ['HYD 240-01, Autumn 2026'] })
+    expect(logMore(line!.action, line!.detail)).toBe('took out HYD 240-01, Autumn 2026')
+    expect((await find('A. Quist sources')).length).toBe(1)
+    await discardPlan(demo.db, person, plan)
   })
   it('for a department opens it to those who work there, and to no others', async () => {
     const { person, shell } = await colleague()
@@ -606,7 +658,7 @@ describe('people', () => {
   })
   it('find in the log what was done, by whom; others see what is theirs', async () => {
     const read = async (who: Person, q: string) => (await viewLog(demo.db, who, { q })).lines
-    expect((await read(demo.people.ellwood, 'run-in-place marchetti'))[0]).toMatchObject({
+    expect((await read(demo.people.ellwood, 'rolled place marchetti'))[0]).toMatchObject({
       by: 'I. Marchetti',
       action: 'plan.run-in-place',
       course: { code: 'HYD 240' },

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn } from '@vueuse/core'
+import ClosedSources from '~/stages/ClosedSources.vue'
 import PairLine from '~/stages/PairLine.vue'
 import StageLine from '~/stages/StageLine.vue'
 import SavingNote from '~/stages/SavingNote.vue'
@@ -19,6 +20,13 @@ const heading = computed(() => {
   const stage = stages.find(each => route.path.endsWith(`/${each.key}`))
   if (!plan || !stage || (stage.key === 'run' && plan.state === 'run')) return ''
   return `${stage.name}: ${codeText(plan.target.course)}, ${plan.target.course.term.name}`
+})
+const session = useSession()
+const elsewhereText = computed(() => {
+  const by = store.elsewhere?.by
+  return by === session.person?.name
+    ? 'You changed this plan in another window.'
+    : `${by} changed this plan meanwhile.`
 })
 useKeys([
   ...stages.map(stage => ({
@@ -57,11 +65,11 @@ function warn(event: BeforeUnloadEvent): void {
     <h1 v-if="heading" class="visually-hidden">{{ heading }}</h1>
     <PairLine :plan="store.plan" />
     <StageLine :plan="store.plan" />
+    <ClosedSources v-if="store.plan.state === 'draft' && store.plan.closed.length" :plan="store.plan" />
     <SavingNote v-if="store.saving === 'conflict' || store.saving === 'failed'" />
     <p v-else-if="store.elsewhere" class="elsewhere" role="status">
-      {{ store.elsewhere.by }} changed this plan elsewhere meanwhile. What they changed is shown here with
-      what you changed; nothing was lost.
-      <button class="link" type="button" @click="store.elsewhere = null">Good</button>
+      {{ elsewhereText }} This page now shows all changes together. Nothing was lost.
+      <button class="link" type="button" @click="store.elsewhere = null">Close this line</button>
     </p>
     <NuxtPage />
   </div>

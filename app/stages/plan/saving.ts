@@ -1,16 +1,22 @@
 import { useDebounceFn } from '@vueuse/core'
 import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import type { PlanDocument } from '~~/core/plan/document'
+import type { Choices, Clash } from '~~/core/plan/join'
 import { mergePlans } from '~~/core/plan/merge'
 import type { PlanReply, PlanSaved, PlanState } from '~~/shared/api/plans'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
 
 export type Saving = 'saved' | 'waiting' | 'saving' | 'conflict' | 'failed'
 
+/** What was changed elsewhere meanwhile: by whom, and what both changed, where nobody has chosen yet. */
+export interface Elsewhere {
+  by: string
+  clashes: Clash[]
+}
 interface Saved {
   plan: ShallowRef<PlanReply | null>
   document: ShallowRef<PlanDocument | null>
-  elsewhere: Ref<{ by: string; clashes: string[] } | null>
+  elsewhere: Ref<Elsewhere | null>
   /** Shows a plan as the server has it. */
   show: (loaded: PlanReply) => void
   /** Puts another document in its place, which is saved soon. */
@@ -70,14 +76,24 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
       })
   }
 
-  /** Joins what was changed here and elsewhere since the last save. Where both changed one thing, it is said and nobody's change is lost. */
-  async function join(): Promise<void> {
+  /**
+   * Joins what was changed here and elsewhere since the last save. Where both changed one thing, both values are shown until
+   * somebody has chosen one of them; a choice counts for the values it was made between.
+   */
+  async function join(choices: Choices = {}): Promise<void> {
     const [from, mine] = [base, document.value]
     if (!from || !mine) return
     const theirs = await fetchPlan()
-    const merged = mergePlans(from, mine, theirs.document)
-    elsewhere.value = { by: theirs.savedBy, clashes: merged.clashes }
-    if (merged.clashes.length > 0) return
+    const asked = elsewhere.value?.clashes ?? []
+    const merged = mergePlans({ from, mine, theirs: theirs.document }, choices)
+    const open = merged.clashes.filter(
+      clash => !(clash.path in choices && asked.some(one => isSame(one, clash))),
+    )
+    elsewhere.value = { by: theirs.savedBy, clashes: open.length > 0 ? merged.clashes : [] }
+    if (open.length > 0) {
+      state.value = 'conflict'
+      return
+    }
     show(theirs)
     if (!isSame(merged.document, theirs.document)) change(merged.document)
   }
@@ -91,18 +107,12 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
     if (now.state !== shown.state) show(await fetchPlan())
     else if (now.revision !== revision) await join()
   }
-  /** After a conflict: keep this page's document, over the one saved elsewhere. */
-  async function keepMine(): Promise<void> {
-    const mine = there(document.value)
-    show(await fetchPlan())
+  /** After a conflict: joins both documents by what was chosen, and saves. What neither clashed about is kept of both. */
+  async function choose(choices: Choices): Promise<void> {
+    await join(choices)
+    if (elsewhere.value?.clashes.length) return
     elsewhere.value = null
-    change(mine)
     await save()
   }
-  /** After a conflict: show what was saved elsewhere; a step back leads to what was here. */
-  async function showTheirs(): Promise<void> {
-    elsewhere.value = null
-    show(await fetchPlan())
-  }
-  return { state, problem, revision: () => revision, saved, soon, save, look, keepMine, showTheirs }
+  return { state, problem, revision: () => revision, saved, soon, save, look, choose }
 }

@@ -10,7 +10,7 @@ import { mergeSources } from '~~/core/plan/sources'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
 import { usePlannedDates } from './planned-dates'
-import { isSame, useSaving } from './saving'
+import { isSame, useSaving, type Elsewhere } from './saving'
 import { useKeptSteps } from './steps'
 
 const stepsKept = 200
@@ -29,7 +29,7 @@ export const usePlan = defineStore('plan', () => {
     if (plan.value) steps.keep(plan.value.id)
   }
   /** What another person changed and is shown here now, or where both changed one thing. */
-  const elsewhere = ref<{ by: string; clashes: string[] } | null>(null)
+  const elsewhere = ref<Elsewhere | null>(null)
   const saving = useSaving({ plan, document, elsewhere, show, change: put })
   const dates = usePlannedDates(plan, document)
 
@@ -125,13 +125,14 @@ export const usePlan = defineStore('plan', () => {
     changeDates({ itemRules: at ? { ...rest, [lineage]: ruleBy('set', at) } : rest })
   }
 
-  /** Chooses other courses to roll from. Where the first is another, decisions about items of the old one fall away. */
+  /** Chooses other courses to roll from. Where another comes first, decisions about items of the old one fall away. */
   async function changeSources(sources: string[]): Promise<void> {
     await saving.save()
     const now = there(plan.value)
     const kept = there(document.value)
-    const isSameFirst = sources[0] === now.source.course.id
-    const next = isSameFirst ? kept : forOtherSource(kept)
+    const before = [now.source, ...now.more].map(side => side.course.id)
+    const takesOut = sources.every(source => before.includes(source))
+    const next = takesOut || sources[0] === before[0] ? kept : forOtherSource(kept)
     await api.put<PlanSaved>(`/plans/${now.id}`, { document: next, sources }, saving.revision())
     await load(now.id)
     forgetSteps()
@@ -168,8 +169,7 @@ export const usePlan = defineStore('plan', () => {
     undo,
     redo,
     save: saving.save,
-    keepMine: saving.keepMine,
-    showTheirs: saving.showTheirs,
+    choose: saving.choose,
     look: saving.look,
   }
 })

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { changedIn } from '../join'
 import { planPart } from '../part'
 
 /** What comes across. `leave`: lineage keys of what stays behind; everything else comes. */
@@ -6,7 +7,7 @@ export const carry = planPart({
   words: 'what comes across',
   schema: z.object({ leave: z.array(z.string()) }),
   recommended: { leave: [] },
-  join: (joiner, from, mine, theirs) => ({ leave: joiner.members(from.leave, mine.leave, theirs.leave) }),
+  join: (joiner, values) => ({ leave: joiner.members(changedIn(values, 'leave')) }),
   habit: value => value,
   furtherShells: 'the same',
   forOtherSource: () => ({ leave: [] }),

@@ -2,6 +2,8 @@ import { dateFields } from '../../course/dates'
 import { farFault } from '../../dates/far'
 import { summarise } from '../../dates/plan'
 import { defaultRule, methodOf, ruleSetSchema, type Rule } from '../../dates/rule'
+import { ruleTold } from '../../dates/rule-text'
+import { changedIn } from '../join'
 import { planPart } from '../part'
 
 const isByHand = (rule: Rule): boolean => Boolean(methodOf(rule).byHand)
@@ -14,13 +16,14 @@ const withoutHand = (rules: Readonly<Record<string, Rule>>): Record<string, Rule
 /** How dates cross: a rule for the course, and rules for kinds, units and items. A rule is one decision. */
 export const dates = planPart({
   words: 'the rule for dates',
+  decisions: { rule: 'The rule for the whole course' },
   schema: ruleSetSchema,
   recommended: { rule: defaultRule, kindRules: {}, unitRules: {}, itemRules: {} },
-  join: (joiner, from, mine, theirs) => ({
-    rule: joiner.one('rule', from.rule, mine.rule, theirs.rule),
-    kindRules: joiner.keyed('kindRules', from.kindRules, mine.kindRules, theirs.kindRules),
-    unitRules: joiner.keyed('unitRules', from.unitRules, mine.unitRules, theirs.unitRules),
-    itemRules: joiner.keyed('itemRules', from.itemRules, mine.itemRules, theirs.itemRules),
+  join: (joiner, values) => ({
+    rule: joiner.one('rule', changedIn(values, 'rule'), ruleTold),
+    kindRules: joiner.keyed('kindRules', changedIn(values, 'kindRules'), ruleTold),
+    unitRules: joiner.keyed('unitRules', changedIn(values, 'unitRules'), ruleTold),
+    itemRules: joiner.keyed('itemRules', changedIn(values, 'itemRules'), ruleTold),
   }),
   habit: ({ rule, ...levels }) => ({
     rule: isByHand(rule) ? defaultRule : rule,

@@ -2,11 +2,13 @@ import { z } from 'zod'
 import { planPart } from '../part'
 
 const name = z.string().trim().max(200, 'At most 200 characters.')
+const nameTold = (text: string | null | undefined): string => (text ? `“${text}”` : 'as it is')
 const asTheyAre = { title: null, label: null }
 
 /** Names that the shell gets: the title students see, and what tells its section from others. Null: as they are. */
 export const names = planPart({
   words: 'the names',
+  decisions: { title: 'The title students see', label: 'The section label' },
   schema: z
     .object({
       title: name.min(1, 'The title is empty. Students see it.').nullable(),
@@ -14,7 +16,7 @@ export const names = planPart({
     })
     .default(asTheyAre),
   recommended: asTheyAre,
-  join: (joiner, from, mine, theirs) => joiner.keyed('', from, mine, theirs),
+  join: (joiner, values) => joiner.keyed('', values, nameTold),
   habit: () => asTheyAre,
   furtherShells: 'their own',
   forOtherSource: value => value,

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { farFault } from '../../dates/far'
-import { windowsSchema } from '../../pairing/windows'
+import { windowsSchema, windowsTold } from '../../pairing/windows'
 import { planPart } from '../part'
 
 const facts = z.object({
@@ -9,12 +9,17 @@ const facts = z.object({
 })
 export type SectionFacts = z.infer<typeof facts>
 
+const factsTold = (own: SectionFacts | undefined): string => {
+  const label = own?.label ? `label “${own.label}”` : 'its own label'
+  return `${label}, ${windowsTold(own?.windows)}`
+}
+
 /** What sections get that show the shell's content, by course: the label that tells each from the others, and its windows. Null: as they are. */
 export const sections = planPart({
   words: 'the sections',
   schema: z.record(z.uuid(), facts).default({}),
   recommended: {},
-  join: (joiner, from, mine, theirs) => joiner.keyed('', from, mine, theirs),
+  join: (joiner, values) => joiner.keyed('', values, factsTold),
   habit: () => ({}),
   furtherShells: 'their own',
   forOtherSource: value => value,

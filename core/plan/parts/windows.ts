@@ -1,14 +1,22 @@
 import { farFault } from '../../dates/far'
-import { windowsSchema } from '../../pairing/windows'
+import { windowEndTold, windowsSchema, windowsTold } from '../../pairing/windows'
 import { planPart } from '../part'
 
 /** When students may enrol and enter. Null: as it is in the shell. */
 export const windows = planPart({
   words: 'the windows',
+  decisions: {
+    enrolFrom: 'Students may enrol from',
+    enrolTo: 'Students may enrol to',
+    openFrom: 'Students may enter from',
+    openTo: 'Students may enter to',
+  },
   schema: windowsSchema.nullable().default(null),
   recommended: null,
-  join: (joiner, from, mine, theirs) =>
-    from && mine && theirs ? joiner.keyed('', from, mine, theirs) : joiner.one('', from, mine, theirs),
+  join: (joiner, { from, mine, theirs }) =>
+    from && mine && theirs
+      ? joiner.keyed('', { from, mine, theirs }, windowEndTold)
+      : joiner.one('', { from, mine, theirs }, windowsTold),
   habit: () => null,
   furtherShells: 'their own',
   forOtherSource: value => value,

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import type { PlanReply } from '~~/shared/api/plans'
+import { usePlan } from './plan/store'
+
+/** Sources that the plan may not be rolled from any more: which they are, who took them back, and the way on. */
+const props = defineProps<{ plan: PlanReply }>()
+const store = usePlan()
+const sources = computed(() => [props.plan.source, ...props.plan.more].map(side => side.course))
+const hasOthers = computed(() => sources.value.length > props.plan.closed.length)
+function whyText({ how, by, at }: PlanReply['closed'][number]): string {
+  const when = at ? `, ${instantText(at)}` : ''
+  if (how === 'taken-back') return by ? `${by} took it back${when}.` : `The share was taken back${when}.`
+  if (how === 'ran-out') return `The share ran out${when}.`
+  return 'Whoever chose it has no part in that course any more.'
+}
+const closed = computed(() =>
+  props.plan.closed.flatMap(each => {
+    const course = sources.value.find(source => source.id === each.course)
+    return course ? [{ course, name: codeText(course), why: whyText(each) }] : []
+  }),
+)
+const fate = computed(() =>
+  hasOthers.value
+    ? 'Nothing of it is shown or counted here. The rest of the plan is as it was. Take it out to run the plan.'
+    : 'Nothing of it is shown here. Your decisions are kept. Choose another course to roll from.',
+)
+const {
+  run: takeOut,
+  busy,
+  problem,
+} = useAction((id: string) =>
+  store.changeSources(sources.value.flatMap(source => (source.id === id ? [] : [source.id]))),
+)
+</script>
+
+<template>
+  <section class="closed" role="status" aria-label="A source is not open any more">
+    <p v-for="{ course, name, why } in closed" :key="course.id">
+      <b
+        >You may not roll from {{ name }} <bdi>{{ course.title }}</bdi>, {{ course.term.name }}, any more.</b
+      >
+      {{ why }} {{ fate }}
+      <template v-if="plan.may.edit">
+        <button v-if="hasOthers" class="link" type="button" :disabled="busy" @click="takeOut(course.id)">
+          Take {{ name }} out of the plan
+        </button>
+        <NuxtLink v-else :to="`/plans/${plan.id}/pair`">Choose another source in Pair</NuxtLink>
+      </template>
+    </p>
+    <ActionProblem :problem="problem" />
+  </section>
+</template>
+
+<style scoped>
+.closed {
+  padding: 8px var(--gutter);
+  background: var(--brass-wash);
+  border-bottom: 1px solid var(--brass);
+  flex: none;
+}
+p {
+  margin: 0;
+}
+b {
+  font-weight: 600;
+}
+</style>

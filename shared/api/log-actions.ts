@@ -1,0 +1,161 @@
+import { counted } from '../../core/dates/words'
+
+interface Action<D> {
+  /** What was done, after the name of who did it. */
+  readonly words: string
+  /** What the line tells beyond who, what and where. Lines written by an earlier version may lack a detail. */
+  readonly more?: (detail: Partial<D>) => (string | null | undefined)[]
+}
+const action = <D extends object = Record<never, never>>(definition: Action<D>): Action<D> => definition
+const count = (n: number | undefined, one: string, many?: string): string | null =>
+  n === undefined ? null : counted(n, one, many)
+const list = (names: readonly string[] | undefined, before: string): string | null =>
+  names?.length ? `${before} ${names.join(', ')}` : null
+
+/**
+ * Everything that is written into the log, with what it tells and how that is said. A line keeps what it was told when it was
+ * written: names and numbers, never an identifier.
+ */
+export const logActions = {
+  'plan.started': action<{ sources: number }>({
+    words: 'began a plan',
+    more: ({ sources }) => [sources && sources > 1 ? `from ${counted(sources, 'course')}` : null],
+  }),
+  'plan.started-for-term': action<{ term: string }>({
+    words: 'began a plan for a term',
+    more: ({ term }) => [term],
+  }),
+  'plan.started-in-place': action<{ term: string }>({
+    words: 'began to roll in place',
+    more: ({ term }) => [term],
+  }),
+  'plan.sources': action<{ added: string[]; removed: string[] }>({
+    words: 'changed the sources of a plan',
+    more: ({ added, removed }) => [
+      list(added, 'added'),
+      list(removed, 'took out'),
+      added?.length || removed?.length ? null : 'put them in another order',
+    ],
+  }),
+  'plan.attached': action({ words: 'attached the shell to a plan' }),
+  'plan.decisions-given': action<{ plans: number }>({
+    words: 'gave a plan’s decisions to its other shells',
+    more: ({ plans }) => [count(plans, 'plan')],
+  }),
+  'plan.sections': action<{ sections: number }>({
+    words: 'chose sections that share the content',
+    more: ({ sections }) => [count(sections, 'section')],
+  }),
+  'plan.discarded': action({ words: 'discarded a plan' }),
+  'plan.run': action<{ added: { items: number } }>({
+    words: 'ran a plan',
+    more: ({ added }) => [added ? `${counted(added.items, 'item')} added` : null],
+  }),
+  'plan.run-in-place': action<{ dates: number }>({
+    words: 'rolled in place',
+    more: ({ dates }) => [dates === undefined ? null : `${counted(dates, 'date')} set`],
+  }),
+  'roster.imported': action<{ people: number; classes: number; enrolments: number; changes: number }>({
+    words: 'brought a roster in',
+    more: ({ people, classes, enrolments, changes }) => [
+      count(people, 'person', 'people'),
+      count(classes, 'class', 'classes'),
+      count(enrolments, 'enrolment'),
+      changes ? `${counted(changes, 'change')}` : null,
+    ],
+  }),
+  'term.imported': action<{ term: string }>({ words: 'brought a calendar in', more: ({ term }) => [term] }),
+  'course.imported': action<{ findings: number }>({
+    words: 'brought a course in',
+    more: ({ findings }) => [findings ? `${counted(findings, 'finding')}` : null],
+  }),
+  'course.made': action<{ code: string; title: string }>({
+    words: 'made a course',
+    more: ({ title }) => [title],
+  }),
+  'codes.saved': action<{ patterns: number; mapped: number }>({
+    words: 'saved the rules for codes',
+    more: ({ patterns, mapped }) => [count(patterns, 'pattern'), count(mapped, 'renumbered course')],
+  }),
+  'upload.received': action<{ name: string; size: number }>({
+    words: 'sent a file',
+    more: ({ name }) => [name],
+  }),
+  'upload.imported': action<{ name: string }>({ words: 'brought a file in', more: ({ name }) => [name] }),
+  'upload.discarded': action<{ name: string }>({ words: 'threw a file away', more: ({ name }) => [name] }),
+  'share.code': action<{ withheld: string[]; days: number | null }>({
+    words: 'made a share code',
+    more: ({ withheld, days }) => [
+      days ? `valid for ${counted(days, 'day')}` : null,
+      list(withheld, 'without'),
+    ],
+  }),
+  'share.department': action<{ withheld: string[]; days: number | null; department: string }>({
+    words: 'shared with a department',
+    more: ({ department, days, withheld }) => [
+      department,
+      days ? `for ${counted(days, 'day')}` : null,
+      list(withheld, 'without'),
+    ],
+  }),
+  'share.revoked': action<{ code: string | null; department: string | null }>({
+    words: 'took a share back',
+    more: ({ code, department }) => [code, department],
+  }),
+  'share.used': action<{ code: string | null }>({ words: 'opened a share code', more: ({ code }) => [code] }),
+  'template.made': action<{ title: string }>({ words: 'made a template', more: ({ title }) => [title] }),
+  'template.changed': action<{ title: string }>({
+    words: 'changed a template',
+    more: ({ title }) => [title],
+  }),
+  'template.retired': action<{ title: string }>({
+    words: 'retired a template',
+    more: ({ title }) => [title],
+  }),
+  'template.offered-again': action<{ title: string }>({
+    words: 'took a template out of retirement',
+    more: ({ title }) => [title],
+  }),
+  'template.deleted': action<{ title: string }>({
+    words: 'deleted a template',
+    more: ({ title }) => [title],
+  }),
+  'request.sent': action<{ shell: string }>({ words: 'asked for a shell', more: ({ shell }) => [shell] }),
+  'request.close': action<{ shell: string }>({ words: 'closed a request', more: ({ shell }) => [shell] }),
+  'request.answer': action<{ shell: string }>({ words: 'answered a request', more: ({ shell }) => [shell] }),
+  'request.send-again': action<{ shell: string }>({
+    words: 'had a mail sent again',
+    more: ({ shell }) => [shell],
+  }),
+  'duty.given': action<{ name: string; duty: string; department: string }>({
+    words: 'gave a duty',
+    more: ({ name, duty, department }) => [name, duty && dutyWords(duty), department],
+  }),
+  'duty.taken': action<{ name: string; duty: string; department: string }>({
+    words: 'took a duty',
+    more: ({ name, duty, department }) => [name, duty && dutyWords(duty), department],
+  }),
+  'run.allowed': action<{ person: string }>({
+    words: 'let an assistant run',
+    more: ({ person }) => [person],
+  }),
+  'run.disallowed': action<{ person: string }>({
+    words: 'let an assistant run no more',
+    more: ({ person }) => [person],
+  }),
+}
+const dutyWords = (duty: string): string => (duty === 'office' ? 'academic office' : duty)
+
+export type LogAction = keyof typeof logActions
+export type LogDetail<A extends LogAction> = (typeof logActions)[A] extends Action<infer D> ? D : never
+const known = new Map<string, Action<Record<string, unknown>>>(
+  Object.entries(logActions as unknown as Record<string, Action<Record<string, unknown>>>),
+)
+/** What a line says was done. */
+export const logWords = (name: string): string => known.get(name)?.words ?? name
+/** What a line tells beyond who, what and where: short texts. */
+export const logMore = (name: string, detail: Record<string, unknown>): string =>
+  (known.get(name)?.more?.(detail) ?? []).filter(Boolean).join(' · ')
+/** Actions of which the words hold a text: `roster` finds those that brought a roster in. */
+export const actionsWith = (text: string): string[] =>
+  [...known].filter(([, { words }]) => words.toLowerCase().includes(text.toLowerCase())).map(([name]) => name)
