@@ -4,6 +4,7 @@ import { watchDebounced } from '@vueuse/core'
 import type { ShellLine, ShellsReply } from '~~/shared/api/shells'
 import { findable, rowsOf, termOf, viewNames, views, type Row, type View } from '~/shells/index-filter'
 import NoShells from '~/shells/NoShells.vue'
+import PastRule from '~/shells/PastRule.vue'
 import ShellRow from '~/shells/ShellRow.vue'
 
 useHead({ title: 'Shells · Northtide' })
@@ -198,6 +199,11 @@ const registrarText = computed(() => {
           </button>
         </nav>
       </div>
+      <PastRule
+        v-if="data && (view === 'past' || view === 'archived')"
+        :rule="data.pastRule"
+        @saved="refresh"
+      />
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
       <ProblemNote v-if="startProblem" :problem="startProblem">
         <button class="act plain" type="button" @click="lookAgain">Look again</button>

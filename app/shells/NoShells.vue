@@ -10,8 +10,8 @@ const viewText = computed(() =>
 const elsewhere = computed(() => views.filter(name => name !== props.view && props.counts[name] > 0))
 const emptyTexts: Record<Exclude<View, 'now'>, [title: string, why: string]> = {
   hidden: ['You have hidden nothing', 'Hide a shell that is none of your business; it stays here.'],
-  past: ['Nothing is past', 'Courses come here once their classes have ended.'],
-  archived: ['Nothing is archived', 'Courses come here two years after their term; snapshots at once.'],
+  past: ['Nothing is past', 'Courses come here by the rule above.'],
+  archived: ['Nothing is archived', 'Old courses come here by the rule above; snapshots at once.'],
 }
 </script>
 

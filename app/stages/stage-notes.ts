@@ -16,12 +16,12 @@ export interface PlanProgress {
   settle: number
 }
 
-function pairNote({ target, source, more, mode, fits }: PlanReply): StageNote {
+function pairNote({ target, more, mode, fits, sameCourse }: PlanReply): StageNote {
   if (mode === 'in-place') return { text: 'in place' }
   if (target.course.origin === 'awaited')
     return { text: fits.length > 0 ? 'attach the shell' : 'no shell yet', settle: true }
   if (more.length > 0) return { text: counted(more.length + 1, 'source') }
-  return { text: source.course.code === target.course.code ? 'matched' : 'different codes' }
+  return { text: sameCourse ? 'matched' : 'different codes' }
 }
 function clearNote(plan: PlanReply): StageNote {
   if (studentDataHeld(plan).total === 0) return { text: 'nothing there' }

@@ -29,6 +29,7 @@ export function somePlan(given: {
     source: { course, nodes, categories: [] },
     more: [],
     closed: [],
+    sameCourse: true,
     target: { course: { ...course, id: 'target' }, nodes: [], categories: [] },
     may: { edit: mayEdit, run: true },
     writing: null,

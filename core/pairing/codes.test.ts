@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  areOneCourse,
   codeKey,
   codePattern,
   readByPattern,
@@ -115,6 +116,14 @@ describe('course codes', () => {
     ])
     expect([codeKey('HYD 240 (old)', []), codeKey('Tides!', [])]).toEqual(['HYD 240', 'TIDES'])
     expect(readCode('Tides', patterns)).toBeNull()
+  })
+  it('are of one course where the patterns read them alike, or where one is the other renumbered', () => {
+    const patterns = [pattern('{year}{season}-{subject}{number}-{section}'), pattern('{subject} {number}')]
+    const mapped = [{ from: 'HYD 140', to: 'HYD 240' }]
+    const isOne = (one: string, other: string) => areOneCourse(one, other, { patterns, mapped })
+    expect(isOne('2026F-HYD240-01', 'HYD 240')).toBe(true)
+    expect(isOne('HYD 240', 'HYD 140')).toBe(true)
+    expect(isOne('HYD 140', 'BKG 115')).toBe(false)
   })
   it('that name another term than theirs are told, with both readings', () => {
     const spring = { name: 'Spring 2027', classesFrom: '2027-01-06' }

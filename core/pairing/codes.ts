@@ -133,6 +133,19 @@ export function readCode(code: string, patterns: readonly CodePattern[]): CodeRe
   return null
 }
 
+/** Whether two codes are of one course: read alike by the patterns, or the one is the other's old code. */
+export function areOneCourse(
+  one: string,
+  other: string,
+  { patterns, mapped }: { patterns: readonly CodePattern[]; mapped: readonly { from: string; to: string }[] },
+): boolean {
+  const [first, second] = [codeKey(one, patterns), codeKey(other, patterns)]
+  const pairs = mapped.map(({ from, to }) => [codeKey(from, patterns), codeKey(to, patterns)])
+  return (
+    first === second ||
+    pairs.some(([from, to]) => (from === first && to === second) || (from === second && to === first))
+  )
+}
 /** What stays of a code when its form changes: subject and number, `HYD 240`; without a pattern, its letters and digits. */
 export function codeKey(code: string, patterns: readonly CodePattern[]): string {
   const reading = readCode(code, patterns)

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
-import { mergeSources } from './sources'
+import { mergeSources, sameContent } from './sources'
 
 const blank = {
   title: '',
@@ -24,6 +24,26 @@ const row = (lineage: string, type: 'unit' | 'item', parent: string | null, posi
 const source = (nodes: ReturnType<typeof row>[], categories: string[] = []) => ({
   nodes: inCourseOrder(nodes) as OutlineNode[],
   categories: categories.map(lineage => ({ lineage, title: lineage })),
+})
+
+describe('two sources that hold the same content', () => {
+  const titled = (prefix: string, titles: string[]) =>
+    source(titles.map((title, at) => ({ ...row(`${prefix}${at}`, 'item', null, at), title })))
+  const titles = ['Syllabus', 'Lab 1', 'Lab 2', 'Lab 3', 'Lab 4', 'Lab 5']
+  it('are seen: a course and its own package, whose items have other keys', () => {
+    const course = titled('a', titles)
+    const itsPackage = titled('b', [...titles.slice(0, 5), 'LAB  5', 'Cover letter'])
+    expect(sameContent([course, itsPackage])).toEqual([{ at: 1, as: 0, items: 6, of: 7 }])
+    expect(sameContent([titled('c', ['Other']), course, itsPackage])).toEqual([
+      { at: 2, as: 1, items: 6, of: 7 },
+    ])
+  })
+  it('are not made of what comes once anyhow, nor of a few titles that many courses have', () => {
+    expect(sameContent([titled('a', titles), titled('a', titles)])).toEqual([])
+    expect(
+      sameContent([titled('a', titles), titled('b', ['Syllabus', 'Lab 1', 'X', 'Y', 'Z', 'Q'])]),
+    ).toEqual([])
+  })
 })
 
 describe('several sources in one plan', () => {

@@ -11,6 +11,34 @@ export interface MergedSources {
   readonly from: ReadonlyMap<string, number>
 }
 
+const wordsOf = ({ kind, title }: OutlineNode): string =>
+  `${kind} ${title.toLowerCase().replace(/\s+/g, ' ').trim()}`
+/** So much of the smaller of two sources must stand in the other, under keys of its own, to be called the same content. */
+const enough = { share: 0.7, items: 5 }
+
+/**
+ * Sources that hold what an earlier one holds already, although it does not come once: a course beside its own package, whose items
+ * have other lineage keys. `items`: how many have an item of the same kind and title there.
+ */
+export function sameContent(
+  sources: readonly Pick<SourceContent, 'nodes'>[],
+): { at: number; as: number; items: number; of: number }[] {
+  const itemsOf = sources.map(({ nodes }) => nodes.filter(node => node.type === 'item'))
+  return itemsOf.flatMap((items, at) => {
+    const doubles = itemsOf.slice(0, at).map((earlier, as) => {
+      const lineages = new Set(earlier.map(node => node.lineage))
+      const words = new Set(earlier.map(wordsOf))
+      const own = items.filter(node => !lineages.has(node.lineage))
+      const found = own.filter(node => words.has(wordsOf(node))).length
+      return { at, as, items: found, of: own.length, smaller: Math.min(own.length, earlier.length) }
+    })
+    const double = doubles.find(
+      ({ items: found, smaller }) => found >= enough.items && found >= enough.share * smaller,
+    )
+    return double ? [{ at, as: double.as, items: double.items, of: double.of }] : []
+  })
+}
+
 /**
  * Several sources as one outline, in their order: a master first, then one's own extras. What two of them hold under the same lineage comes
  * once, from the first; what a later one has in a unit of an earlier goes below what that unit holds.

@@ -1,7 +1,8 @@
 import type { Knex } from 'knex'
 import { compileTerm } from '../../core/calendar/term'
-import { codeKey } from '../../core/pairing/codes'
+import { areOneCourse, codeKey } from '../../core/pairing/codes'
 import { zoneYearsOf, type PlanSide } from '../../core/plan/compile'
+import { planDifferences } from '../../core/plan/differences'
 import type { PlanDocument } from '../../core/plan/document'
 import { mapCounts } from '../../core/student-data/student-data'
 import type { CourseLine, CourseWhole } from '../../shared/api/courses'
@@ -115,7 +116,13 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     zone: zoneFor(plan.document, [source, ...more], target),
     may: { edit: own.plan && isDraft, run: own.run && isDraft && (hasShell || !isRoll) },
     run: run ? { id: run.id, at: isoInstant(run.finishedAt), by: run.by } : null,
-    set: set.map(other => ({ id: other.id, course: lineIn(lines)(other.targetId), state: other.state })),
+    sameCourse: areOneCourse(source.course.code, target.course.code, await codeKnowledge(db)),
+    set: set.map(other => ({
+      id: other.id,
+      course: lineIn(lines)(other.targetId),
+      state: other.state,
+      differences: planDifferences(plan.document, other.document),
+    })),
     siblings: sisters,
     sections: isRoll && hasShell ? await sectionsToJoin(db, plan, sisters) : [],
     fits: isRoll ? fits.map(lineIn(lines)) : [],

@@ -31,12 +31,11 @@ import { registrarAddress } from '../registrar/address'
 import { changesIn, latestFetches, type KeptChange } from '../registrar/fetches.queries'
 import { runsInto, type Run } from '../runs/runs.queries'
 import { writingInto, type Writing } from '../runs/writing.queries'
+import { readPastRule, whenOf } from './past'
 import * as queries from './shells.queries'
 
 const daysAgo = (days: number): string => stampOf(new Date(now().getTime() - days * 86_400_000))
 const newsDays = 7
-/** A course is archived once its term ended over two years ago; so is a snapshot (common practice). */
-const archivedAfter = 730
 
 /** The civil day in the institution's zone. */
 export async function todayHere(db: Knex): Promise<string> {
@@ -44,16 +43,11 @@ export async function todayHere(db: Knex): Promise<string> {
 }
 const daysToClasses = (term: Pick<TermLine, 'classesFrom' | 'timeZone'>): number =>
   dayOf(term.classesFrom) - dayOf(wallClock(now(), term.timeZone))
-type When = ShellsReply['terms'][number]['when']
-function whenOf(term: TermLine, today: string): When {
-  if (term.classesFrom > today) return 'upcoming'
-  if (term.classesTo >= today) return 'underway'
-  return dayOf(today) - dayOf(term.classesTo) > archivedAfter ? 'archived' : 'past'
-}
 
 /** Every course of a person in a short line, for the first page; plans that wait for a shell; and how the registrar stands. */
 export async function listShells(db: Knex, person: Person): Promise<ShellsReply> {
   const today = await todayHere(db)
+  const rule = await readPastRule(db, person)
   const terms = (await listTerms(db)).reverse()
   const place = new Map(terms.map((term, at) => [term.id, at]))
   const own = await coursesOf(db, person)
@@ -67,7 +61,7 @@ export async function listShells(db: Knex, person: Person): Promise<ShellsReply>
     terms: terms.map(({ id: _, ...term }) => ({
       ...term,
       daysToClasses: daysToClasses(term),
-      when: whenOf({ id: '', ...term }, today),
+      when: whenOf(term, today, rule),
     })),
     courses: courses.map(({ termId, ...row }) => ({ ...row, term: place.get(termId) ?? 0 })),
     waiting: waiting.map(plan => ({
@@ -76,6 +70,7 @@ export async function listShells(db: Knex, person: Person): Promise<ShellsReply>
       sources: plan.sourceIds.map(lineOf),
       updatedAt: isoInstant(plan.updatedAt),
     })),
+    pastRule: rule,
     registrar: {
       configured: registrarAddress() !== null,
       at: fetch ? isoInstant(fetch.finishedAt ?? fetch.startedAt) : null,

@@ -77,6 +77,13 @@ export const logActions = {
     words: 'saved the rules for codes',
     more: ({ patterns, mapped }) => [count(patterns, 'pattern'), count(mapped, 'renumbered course')],
   }),
+  'past.saved': action<{ pastAfter: number; archivedAfter: number }>({
+    words: 'changed when courses are past',
+    more: ({ pastAfter, archivedAfter }) => [
+      pastAfter === undefined ? null : `past after ${counted(pastAfter, 'day')}`,
+      archivedAfter === undefined ? null : `archived after ${counted(archivedAfter, 'day')}`,
+    ],
+  }),
   'upload.received': action<{ name: string; size: number }>({
     words: 'sent a file',
     more: ({ name }) => [name],

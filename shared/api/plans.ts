@@ -57,8 +57,18 @@ export const planReply = z.object({
   zone: zoneRulesReply,
   may: z.object({ edit: z.boolean(), run: z.boolean() }),
   run: z.object({ id, at: z.string(), by: z.string() }).nullable(),
+  /** Whether the codes of the first source and the shell are of one course, by the office's patterns. */
+  sameCourse: z.boolean(),
   /** Plans with the same sources for other shells. */
-  set: z.array(z.object({ id, course: courseLine, state: z.enum(['draft', 'run']) })),
+  set: z.array(
+    z.object({
+      id,
+      course: courseLine,
+      state: z.enum(['draft', 'run']),
+      /** What it decides otherwise than this plan, of that which the shells of a set have in common. */
+      differences: z.array(z.object({ path: z.string(), here: z.string(), there: z.string() })),
+    }),
+  ),
   /** Other sections of the target's title or code in its term, as they are named. */
   siblings: z.array(courseLine),
   /** Sections that could share this shell’s content, with what stands against it; `chosen`: the run joins them. */

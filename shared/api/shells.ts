@@ -2,6 +2,20 @@ import { z } from 'zod'
 import { courseLine, courseOrigins, id, suggestion } from './courses'
 import { rosterChange } from './registrar'
 
+const days = z.int('Give a whole number of days.')
+/** When a course counts as past, and when as archived: days after its classes have ended. */
+export const pastRule = z
+  .object({
+    pastAfter: days.min(0, 'At least 0 days.').max(400, 'At most 400 days.'),
+    archivedAfter: days.min(1, 'At least 1 day.').max(7300, 'At most 7300 days.'),
+  })
+  .refine(rule => rule.archivedAfter > rule.pastAfter, {
+    path: ['archivedAfter'],
+    error: 'A course is past before it is archived: give more days than for past.',
+  })
+export type PastRule = z.infer<typeof pastRule>
+export const pastRuleSaved = z.object({ revision: z.int() })
+
 /**
  * Every course of a person, short, so that the whole list can be filtered where it is shown: id, code, section, title, own label, term (its
  * place among `terms`), people, what the person is to it, and marks.
@@ -41,6 +55,13 @@ export const shellsReply = z.object({
   waiting: z.array(
     z.object({ planId: id, course: courseLine, sources: z.array(courseLine), updatedAt: z.string() }),
   ),
+  /** When a course counts as past or archived, as the office has laid it down. */
+  pastRule: z.object({
+    pastAfter: z.int(),
+    archivedAfter: z.int(),
+    revision: z.int(),
+    may: z.object({ edit: z.boolean() }),
+  }),
   registrar: z.object({
     configured: z.boolean(),
     at: z.string().nullable(),

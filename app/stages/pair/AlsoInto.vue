@@ -3,6 +3,7 @@ import { sectionLabels } from '~~/core/pairing/names'
 import { looksAtMeetings } from '~~/core/plan/sections'
 import type { PlanReply } from '~~/shared/api/plans'
 import { usePlan } from '../plan/store'
+import { differenceLines } from '../differences'
 import SectionFacts from './SectionFacts.vue'
 
 /** The same sources into further shells: each with a plan and content of its own, or sections that show this shell's content. */
@@ -82,6 +83,7 @@ const give = (): Promise<boolean> =>
           >{{ meetingText(entry.course.meetings) || 'no meeting times' }} ·
           {{ entry.state === 'run' ? 'run' : 'a draft' }}</span
         >
+        <p v-for="line in differenceLines(entry, store.nodes)" :key="line" class="small settle">{{ line }}</p>
       </li>
     </ul>
     <p v-if="plan.set.some(entry => entry.state === 'draft')" class="small">

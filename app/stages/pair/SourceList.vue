@@ -1,10 +1,21 @@
 <script setup lang="ts">
+import { sameContent } from '~~/core/plan/sources'
 import type { PlanReply } from '~~/shared/api/plans'
 
 /** The plan’s sources in their order: add, take away, move, or take another instead. */
 const props = defineProps<{ plan: PlanReply; changing: boolean }>()
 const emit = defineEmits<{ choose: [ids: string[]] }>()
 const sides = computed(() => [props.plan.source, ...props.plan.more])
+/** Sources that hold what an earlier one holds: everything would come twice. */
+const doubles = computed(
+  () =>
+    new Map(
+      sameContent(sides.value).map(({ at, as, items, of }) => [
+        at,
+        `Holds the same as ${codeText(there(sides.value[as]).course)}: ${items} of its ${counted(of, 'item')}. Both would come. Take one away.`,
+      ]),
+    ),
+)
 const ids = computed(() => sides.value.map(side => side.course.id))
 /** What one is looking for a course for: instead of the only source, or in addition. */
 const finding = ref<'instead' | 'add' | null>(null)
@@ -26,6 +37,7 @@ function up(at: number): void {
       <span class="soft small"
         >{{ counted(side.course.items, 'item') }}{{ at > 0 ? ', what is not in those above' : '' }}</span
       >
+      <span v-if="doubles.has(at)" class="small settle" role="status">{{ doubles.get(at) }}</span>
       <span v-if="plan.may.edit && sides.length > 1" class="small do"
         ><button
           v-if="at > 0"
