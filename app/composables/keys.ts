@@ -15,11 +15,19 @@ export const allKeys = computed(() =>
   layers.value.flatMap(layer => layer.bindings).filter(binding => !binding.hidden),
 )
 
-const writing = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable ||
-    (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) &&
-      !['checkbox', 'radio', 'button'].includes((target as HTMLInputElement).type)))
+/**
+ * Whether a key belongs to what has the focus. A field takes all of them; a list that is shut takes all but letters, so that they
+ * work again once one has chosen from it; radios take the arrows.
+ */
+function isTakenBy(target: EventTarget | null, name: string): boolean {
+  if (!(target instanceof HTMLElement)) return false
+  if (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName)) return true
+  if (!(target instanceof HTMLInputElement)) return false
+  if (target.type === 'radio') return name.startsWith('Arrow')
+  if (['checkbox', 'button'].includes(target.type)) return false
+  const isShutList = target.readOnly && target.getAttribute('aria-expanded') !== 'true'
+  return !(isShutList && name.length === 1 && name !== ' ')
+}
 
 /** Binds keys for as long as the component lives. A later component's keys come before an earlier one's. */
 export function useKeys(bindings: KeyBinding[]): void {
@@ -39,19 +47,19 @@ let prefix = ''
 /** Listens for all keys; called once, by the layout. */
 export function useKeyboard(): void {
   useEventListener('keydown', (event: KeyboardEvent) => {
-    if (event.altKey || event.defaultPrevented || writing(event.target)) return
     const name = nameOf(event)
+    if (event.altKey || event.defaultPrevented || isTakenBy(event.target, name)) return
     if (name.length === 1 && !letterKeys.value) return
     const wanted = prefix + name
     prefix = ''
     for (const { bindings } of layers.value) {
       const binding = bindings.find(entry => entry.key === wanted)
       if (!binding) continue
-      // Space and Enter on a button press the button.
+      // Space and Enter on a button press the button, and Space ticks a box.
       if (
         ['Enter', ' '].includes(name) &&
         event.target instanceof HTMLElement &&
-        event.target.closest('button, a, [role=button]')
+        event.target.closest('button, a, [role=button], input')
       )
         return
       event.preventDefault()

@@ -53,7 +53,7 @@ const wasThere = (lineage: string): boolean => props.course.lastRun !== null && 
 .unit td {
   font: 600 16.5px var(--serif);
   padding-top: 18px;
-  border-bottom-color: #c4b99b;
+  border-bottom-color: var(--rule-middle);
 }
 .title {
   display: flex;

@@ -101,6 +101,25 @@ const closuresText = computed(() => {
         {{ closuresText }}
       </button>
     </div>
+    <div v-else-if="file.may.importCalendar">
+      <h2>Bring the calendar in</h2>
+      <p class="small">
+        The term gets the days that this file names. Plans into a term that is here already move to them.
+      </p>
+      <button class="act" type="button" :disabled="busy" @click="bringIn({ as: 'calendar' })">
+        Bring the calendar in
+      </button>
+    </div>
+    <div v-else-if="file.may.importCourse">
+      <h2>Bring it into its class</h2>
+      <p class="small">
+        The class must be here, from a roster, and hold nothing yet. It gets its grade categories, weekly
+        meetings and what students did.
+      </p>
+      <button class="act" type="button" :disabled="busy" @click="bringIn({ as: 'course-json' })">
+        Bring it into its class
+      </button>
+    </div>
     <div v-else class="note">
       <h3>To look at only</h3>
       <p class="small">

@@ -15,6 +15,8 @@ const formats = {
   'common-cartridge': 'Common Cartridge',
   oneroster: 'OneRoster bundle',
   icalendar: 'iCalendar file',
+  'term-calendar': 'Term calendar (JSON)',
+  'course-json': 'Course JSON',
 }
 /** `Common Cartridge 1.3` */
 export const formatText = (report: NonNullable<UploadReply['report']>): string =>
@@ -30,6 +32,11 @@ const otherWords: Record<string, readonly [one: string, many: string]> = {
   unit: ['unit', 'units'],
   events: ['event', 'events'],
   rows: ['row', 'rows'],
+  closures: ['closure', 'closures'],
+  milestones: ['milestone', 'milestones'],
+  items: ['item', 'items'],
+  categories: ['grade category', 'grade categories'],
+  meetings: ['weekly meeting', 'weekly meetings'],
 }
 function partWords(part: string): readonly [one: string, many: string] {
   const kind = kindInPackage(part)

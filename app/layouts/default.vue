@@ -4,6 +4,11 @@ const route = useRoute()
 const finding = ref(false)
 const listing = ref(false)
 const menu = ref(false)
+const { told } = usePageFocus()
+// A model must be a variable of this component, not an import.
+const single = letterKeys
+const { store: theme } = useTheme()
+const themes = { auto: 'as this device', light: 'day', dark: 'night' }
 const links = [
   { to: '/', name: 'Shells', key: 'g s' },
   { to: '/rollovers', name: 'Rollovers', key: 'g r' },
@@ -85,9 +90,11 @@ async function leave(): Promise<void> {
       </nav>
       <span class="spring" />
       <FindCourse v-if="finding" @close="finding = false" />
-      <button v-else class="quiet" type="button" @click="finding = true"><kbd>/</kbd> find a course</button>
+      <button v-else class="quiet" type="button" @click="finding = true">
+        <kbd v-if="single">/</kbd> find a course
+      </button>
       <button class="quiet" type="button" :aria-expanded="listing" @click="listing = !listing">
-        <kbd>?</kbd> keys
+        <kbd v-if="single">?</kbd> keys
       </button>
       <span
         v-if="session.session"
@@ -108,6 +115,13 @@ async function leave(): Promise<void> {
                 : 'teaching staff'
             }}
           </p>
+          <label class="theme"
+            >Colours
+            <select v-model="theme">
+              <option v-for="(words, name) in themes" :key="name" :value="name">{{ words }}</option>
+            </select></label
+          >
+          <ElCheckbox v-model="single">Single letters are keys</ElCheckbox>
           <button class="link" type="button" @click="leave">Sign out</button>
         </div>
       </span>
@@ -115,6 +129,7 @@ async function leave(): Promise<void> {
     <KeyList v-if="listing" @close="listing = false" />
     <SignInAgain v-if="session.ended" />
     <div id="work" class="work" tabindex="-1"><slot /></div>
+    <p class="visually-hidden" aria-live="polite">{{ told }}</p>
   </div>
 </template>
 
@@ -198,13 +213,47 @@ nav a:hover {
   background: var(--paper-raised);
   border: 1px solid var(--ink-soft);
   padding: 10px 14px;
-  min-width: 150px;
+  width: 240px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+.drop p {
+  margin: 0;
+}
+.theme select {
+  font: inherit;
+  margin-left: 8px;
+  border: 1px solid var(--rule-field);
+  background: var(--paper-raised);
+  color: var(--ink);
 }
 .work {
   flex: 1;
   min-height: 0;
   overflow: auto;
   outline: none;
+}
+@media (max-width: 900px) {
+  .frame {
+    height: auto;
+    min-height: 100vh;
+  }
+  .top-line {
+    flex-wrap: wrap;
+    height: auto;
+    gap: 4px 16px;
+    padding-block: 6px;
+  }
+  nav {
+    order: 1;
+    flex-basis: 100%;
+    flex-wrap: wrap;
+    gap: 0 16px;
+  }
+  .work {
+    overflow: visible;
+  }
 }
 @media print {
   .frame {

@@ -60,6 +60,9 @@ const drawn = computed(() =>
   }),
 )
 
+const measure = (row: unknown): void => {
+  if (row instanceof HTMLElement) virtual.value.measureElement(row)
+}
 // Only rows in sight are looked up in full; what has been looked up stays until the list is fetched again.
 const lines = shallowRef(new Map<string, ShellLine>())
 const inSight = computed(() => drawn.value.flatMap(({ row }) => ('line' in row ? [row.line.id] : [])))
@@ -230,7 +233,9 @@ const registrarText = computed(() => {
         <div
           v-for="{ item, row } in drawn"
           :key="row.key"
+          :ref="measure"
           class="row"
+          :data-index="item.index"
           :style="{ transform: `translateY(${item.start}px)` }"
         >
           <h2 v-if="'head' in row" class="head">
@@ -351,5 +356,24 @@ nav {
 }
 b {
   font-weight: 600;
+}
+@media (max-width: 900px) {
+  .shells {
+    height: auto;
+  }
+  .title,
+  .controls,
+  nav,
+  .wait {
+    flex-wrap: wrap;
+    gap: 4px 16px;
+  }
+  .filter {
+    width: 100%;
+  }
+  .list {
+    flex: none;
+    height: max(300px, calc(100vh - 120px));
+  }
 }
 </style>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import TemplateGallery from '~/shells/TemplateGallery.vue'
+import TemplateCare from '~/shells/TemplateCare.vue'
+import TemplateList from '~/shells/TemplateList.vue'
 
 useHead({ title: 'Templates · Northtide' })
+const list = ref<InstanceType<typeof TemplateList>>()
 </script>
 
 <template>
@@ -9,22 +11,29 @@ useHead({ title: 'Templates · Northtide' })
     <header>
       <h1>Templates</h1>
       <p class="soft">
-        Courses without students, kept to begin from: yours, and those that a department offers. Choose one
-        for a shell on its page of ways in, or make one from a course on the course’s page.
+        Courses without students, kept to begin from: yours, and those that a department offers. To make one,
+        open a course.
       </p>
     </header>
-    <TemplateGallery
-      ><template #default="{ template }"
-        ><p class="small">
-          <NuxtLink :to="`/no-shell?way=term&from=${template.course.id}`"
-            >Plan from it against a term</NuxtLink
+    <TemplateList ref="list" with-retired>
+      <template #default="{ template }">
+        <span class="small ways">
+          <NuxtLink v-if="!template.retired" :to="`/no-shell?way=term&from=${template.course.id}`"
+            >Plan from it for a term</NuxtLink
           >
-          ·
-          <NuxtLink :to="`/courses/${template.course.id}`">{{
-            template.own ? 'look, or offer it' : 'look'
-          }}</NuxtLink>
-        </p></template
-      ></TemplateGallery
-    >
+          <NuxtLink v-if="template.own" :to="`/courses/${template.course.id}`">Offer it to others</NuxtLink>
+        </span>
+      </template>
+      <template #below="{ template }">
+        <TemplateCare v-if="template.mayChange" :template="template" @changed="list?.refresh()" />
+      </template>
+    </TemplateList>
   </main>
 </template>
+
+<style scoped>
+.ways {
+  display: flex;
+  gap: 14px;
+}
+</style>

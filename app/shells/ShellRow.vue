@@ -193,7 +193,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
   grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 236px;
   gap: 0 24px;
   padding: 10px 10px 8px;
-  height: 88px;
+  min-height: 88px;
   border-bottom: 1px solid var(--rule);
   border-left: 3px solid transparent;
   align-items: start;

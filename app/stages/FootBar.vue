@@ -12,7 +12,7 @@ defineProps<{ totals?: { count: number; words: string; settle?: boolean }[] }>()
       :class="{ settle: total.settle && total.count > 0 }"
       ><b>{{ numberText(total.count) }}</b> {{ total.words }}</span
     >
-    <span class="keys"><slot name="keys" /></span>
+    <span v-if="letterKeys" class="keys"><slot name="keys" /></span>
     <span class="spring" />
     <slot />
   </footer>
@@ -51,7 +51,24 @@ defineProps<{ totals?: { count: number; words: string; settle?: boolean }[] }>()
 }
 .keys :deep(kbd) {
   background: transparent;
-  border-color: #4f6a80;
+  border-color: var(--on-deep-rule);
   color: var(--on-deep);
+}
+@media (max-width: 900px) {
+  .foot {
+    position: sticky;
+    bottom: 0;
+    z-index: 5;
+    gap: 14px;
+    white-space: nowrap;
+  }
+  .keys {
+    display: none;
+  }
+}
+@media (max-width: 620px) {
+  .total:not(.settle) {
+    display: none;
+  }
 }
 </style>

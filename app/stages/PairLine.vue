@@ -39,7 +39,7 @@ const rosterText = computed(() =>
     <section :aria-label="inPlace ? 'Now, a snapshot is kept' : 'From, stays as it is'">
       <p class="caps">{{ fromText }}</p>
       <h2>
-        {{ plan.source.course.title }}<span v-if="further" class="more"> and {{ further }}</span>
+        <bdi>{{ plan.source.course.title }}</bdi><span v-if="further" class="more"> and {{ further }}</span>
       </h2>
       <p class="facts">{{ factsText(plan.source.course) }}</p>
     </section>
@@ -48,7 +48,9 @@ const rosterText = computed(() =>
     </svg>
     <section aria-label="Into, this shell changes">
       <p class="caps into">{{ intoText }}</p>
-      <h2>{{ plan.target.course.title }}</h2>
+      <h2>
+        <bdi>{{ plan.target.course.title }}</bdi>
+      </h2>
       <p class="facts">{{ factsText(plan.target.course) }}</p>
     </section>
     <p class="state soft small">
@@ -91,5 +93,20 @@ h2 {
 .state {
   text-align: right;
   margin: 0;
+}
+@media (max-width: 900px) {
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+    row-gap: 6px;
+  }
+  .arrow {
+    display: none;
+  }
+  .state {
+    text-align: left;
+  }
+  h2 {
+    white-space: normal;
+  }
 }
 </style>

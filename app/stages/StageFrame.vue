@@ -37,4 +37,21 @@ defineProps<{ flush?: boolean }>()
 .side :deep(h2) {
   margin-bottom: 8px;
 }
+/* Where there is no room beside, what is decided and why stands below; the page scrolls as one. */
+@media (max-width: 900px) {
+  .stage-frame {
+    grid-template-columns: minmax(0, 1fr);
+    flex: none;
+  }
+  .middle,
+  .middle.flush {
+    overflow: visible;
+    padding-bottom: 14px;
+  }
+  .side {
+    border-left: 0;
+    border-top: 1px solid var(--rule);
+    overflow: visible;
+  }
+}
 </style>

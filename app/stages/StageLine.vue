@@ -75,7 +75,7 @@ const links = computed(() =>
   right: 0;
   top: 8px;
   height: 2px;
-  background: var(--deep);
+  background: var(--stage-line);
 }
 .stage i {
   position: absolute;
@@ -84,16 +84,16 @@ const links = computed(() =>
   width: 12px;
   height: 12px;
   border-radius: 50%;
-  border: 2px solid var(--deep);
+  border: 2px solid var(--stage-line);
   background: var(--paper);
 }
 .stage.past i {
-  background: var(--deep);
+  background: var(--stage-line);
 }
 .stage.current i {
   background: var(--tide);
   border-color: var(--tide);
-  box-shadow: 0 0 0 4px #bfe0dd;
+  box-shadow: 0 0 0 4px var(--tide-ring);
 }
 .stage.current b {
   color: var(--tide-text);
@@ -122,8 +122,20 @@ em.settle {
 .gap {
   width: 26px;
   flex: none;
-  border-left: 2px solid var(--deep);
+  border-left: 2px solid var(--stage-line);
   margin-top: 5px;
   height: 8px;
+}
+@media (max-width: 620px) {
+  .line {
+    flex-wrap: wrap;
+    row-gap: 6px;
+  }
+  .stage {
+    flex: 1 0 30%;
+  }
+  .gap {
+    display: none;
+  }
 }
 </style>

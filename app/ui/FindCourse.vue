@@ -70,7 +70,7 @@ function open(index: number): void {
         @mousedown.prevent="open(index)"
         @mousemove="at = index"
       >
-        <strong>{{ codeText(course) }}</strong> {{ course.title }}
+        <strong>{{ codeText(course) }}</strong> <bdi>{{ course.title }}</bdi>
         <span class="soft">{{ course.term.name }} · {{ counted(course.items, 'item') }}</span>
       </li>
       <li v-if="problem" class="soft">{{ problem.title }}</li>
@@ -87,7 +87,7 @@ function open(index: number): void {
 }
 input {
   font: inherit;
-  width: 330px;
+  width: min(330px, calc(100vw - 2 * var(--gutter)));
   padding: 4px 8px;
   border: 1px solid var(--tide);
   background: var(--paper-raised);
@@ -97,7 +97,7 @@ ul {
   position: absolute;
   top: 34px;
   right: 0;
-  width: 460px;
+  width: min(460px, calc(100vw - 2 * var(--gutter)));
   z-index: 15;
   background: var(--paper-raised);
   border: 1px solid var(--ink-soft);

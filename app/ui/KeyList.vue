@@ -3,6 +3,8 @@
 defineEmits<{ close: [] }>()
 // A model must be a variable of this component, not an import.
 const single = letterKeys
+const panel = ref<HTMLElement>()
+useBorrowedFocus(panel)
 const shown: Record<string, string> = { ArrowDown: '↓', ArrowUp: '↑', Escape: 'esc', ' ': 'space' }
 const keyText = (key: string): string =>
   key
@@ -12,7 +14,7 @@ const keyText = (key: string): string =>
 </script>
 
 <template>
-  <aside class="keys" aria-label="Keys">
+  <aside ref="panel" class="keys" aria-label="Keys" @keydown.esc.stop="$emit('close')">
     <h2>Keys</h2>
     <dl>
       <template v-for="binding in allKeys" :key="binding.key"
@@ -34,7 +36,7 @@ const keyText = (key: string): string =>
   right: var(--gutter);
   top: 48px;
   z-index: 15;
-  width: 330px;
+  width: min(330px, calc(100vw - 2 * var(--gutter)));
   max-height: calc(100vh - 80px);
   overflow: auto;
   background: var(--paper-raised);

@@ -16,7 +16,14 @@ export interface CalendarEvent {
   firstDay: string
   lastDay: string
 }
-export type FileFormat = 'common-cartridge' | 'oneroster' | 'icalendar'
+export const fileFormats = [
+  'common-cartridge',
+  'oneroster',
+  'icalendar',
+  'term-calendar',
+  'course-json',
+] as const
+export type FileFormat = (typeof fileFormats)[number]
 
 /** What was found in a file. Nothing of it is stored. */
 export interface FileReport {

@@ -98,6 +98,11 @@ export const refusals = {
     'sources',
     'Each course comes once; take the second away.',
   ),
+  'template-retired': refusal({
+    status: 409,
+    title: 'This template has been retired',
+    detail: 'It is not offered any more. Choose another source, or ask whoever made it to offer it again.',
+  }),
   'into-itself': wrongField(
     'A course cannot be rolled into itself here',
     'sources',

@@ -4,11 +4,12 @@ import type { TermCalendar } from '../../core/calendar/schema'
 import type { Body, CourseNode } from '../../core/course/model'
 import { readCartridge } from '../../core/formats/cartridge/read'
 import type { ReadLimits } from '../../core/formats/limits'
+import { readCourseDocument, readTermCalendar } from '../../core/formats/json/documents'
 import { readOneRoster } from '../../core/formats/oneroster/read'
 import { importRequest, type ImportRequest } from '../../shared/api/uploads'
 import { findTerm, loadTermCalendar } from '../calendars/terms.queries'
 import { isTimeZone } from '../calendars/zones'
-import { insertCourse } from '../courses/courses.queries'
+import { findCourseBySource, insertCourse } from '../courses/courses.queries'
 import { inTransaction } from '../db/connection'
 import { refuse, Refusal, refusalText } from '../errors/refusal'
 import { holdJob, type Job } from '../jobs/jobs.queries'
@@ -101,6 +102,30 @@ async function importAsClosures({ trx }: Importing, request: Request<'closures'>
   const were = added === 1 ? 'closure was' : 'closures were'
   return { text: `${added} ${were} added to ${calendar.name}${already}`, findings: [] }
 }
+async function importAsCalendar({ trx, upload, source }: Importing): Promise<Outcome> {
+  const calendar = readTermCalendar(upload.name, source.read(0, source.size), isTimeZone)
+  const before = await findTerm(trx, calendar.id)
+  await importTerm(trx, calendar)
+  const text = before
+    ? `The calendar of ${calendar.name} is as the file says now`
+    : `${calendar.name} was added`
+  return { text, findings: [] }
+}
+async function importAsCourseJson({ trx, upload, source }: Importing): Promise<Outcome> {
+  const document = readCourseDocument(upload.name, source.read(0, source.size))
+  const findings = await importCourse(trx, {
+    classKey: document.class,
+    content: null,
+    roster: null,
+    document,
+  })
+  const course = await findCourseBySource(trx, document.class)
+  return {
+    ...(course && { courseId: course.id }),
+    text: `Brought in: ${document.categories.length} grade categories, ${document.meetings.length} weekly meetings`,
+    findings,
+  }
+}
 function importAs(importing: Importing, request: ImportRequest): Promise<Outcome> {
   switch (request.as) {
     case 'course':
@@ -109,6 +134,10 @@ function importAs(importing: Importing, request: ImportRequest): Promise<Outcome
       return importAsRoster(importing, request)
     case 'closures':
       return importAsClosures(importing, request)
+    case 'calendar':
+      return importAsCalendar(importing)
+    case 'course-json':
+      return importAsCourseJson(importing)
   }
 }
 

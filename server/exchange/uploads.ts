@@ -154,6 +154,8 @@ export async function viewUpload(db: Knex, person: Person, id: string): Promise<
       keepAsCourse: isRead && report.format === 'common-cartridge',
       importRoster: isRead && report.format === 'oneroster' && isOffice(person),
       addClosures: isRead && dates && isOffice(person),
+      importCalendar: isRead && report.format === 'term-calendar' && isOffice(person),
+      importCourse: isRead && report.format === 'course-json' && isOffice(person),
     },
     terms,
     term: offeredTerm(terms, await todayHere(db), dates),
@@ -174,8 +176,14 @@ export async function discardUpload(db: Knex, person: Person, id: string): Promi
 function faultOf(view: UploadReply, request: ImportRequest): Refusal | null {
   if (view.state === 'imported') return refuse('file-brought-in')
   if (view.state !== 'read') return refuse('file-not-ready')
-  const { keepAsCourse, importRoster, addClosures } = view.may
-  const may = { course: keepAsCourse, roster: importRoster, closures: addClosures }
+  const { may: mayDo } = view
+  const may: Record<ImportRequest['as'], boolean> = {
+    course: mayDo.keepAsCourse,
+    roster: mayDo.importRoster,
+    closures: mayDo.addClosures,
+    calendar: mayDo.importCalendar,
+    'course-json': mayDo.importCourse,
+  }
   if (!may[request.as]) return refuse('file-for-office')
   if ('term' in request && !view.terms.some(term => term.code === request.term))
     return refuse('unknown-term', { term: request.term })

@@ -4,12 +4,17 @@ import { loadCourse } from '../courses/courses.queries'
 import { contentOf } from '../courses/sections.queries'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
+import { retiredAmong } from '../sharing/templates.queries'
 
 /** Looks whether a person may roll from some courses, each of which must stand there once. @throws Refusal */
 export async function checkSources(db: Knex, person: Person, sources: readonly string[]): Promise<void> {
   const access = await accessToCourses(db, person, sources)
   if (sources.some(source => !access.get(source)?.rollFrom)) throw notFound('The course to roll from')
   checkOnce(sources)
+}
+/** Looks whether none of some courses is a retired template. @throws Refusal */
+export async function checkOffered(db: Knex, sources: readonly string[]): Promise<void> {
+  if ((await retiredAmong(db, sources)).length > 0) throw refuse('template-retired')
 }
 export function checkOnce(sources: readonly string[]): void {
   if (new Set(sources).size < sources.length) throw refuse('source-twice')

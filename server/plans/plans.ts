@@ -21,7 +21,7 @@ import type { Person } from '../people/people.queries'
 import { runsInto } from '../runs/runs.queries'
 import { writingInto, type Writing } from '../runs/writing.queries'
 import { checkDocument } from './faults'
-import { checkOnce, checkSources, sameSources } from './pair'
+import { checkOffered, checkOnce, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
 import { joinable } from './sections'
 import { sourceAccess, whyClosed } from './sources'
@@ -180,6 +180,10 @@ export async function savePlan(
   if (sources) {
     if (plan.mode === 'in-place') throw refuse('in-place-source')
     if (sources.includes(plan.targetId)) throw refuse('into-itself')
+    await checkOffered(
+      db,
+      sources.filter(source => !plan.sourceIds.includes(source)),
+    )
     if (adds) await checkSources(db, person, sources)
     else checkOnce(sources)
   }

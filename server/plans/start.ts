@@ -18,7 +18,7 @@ import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { runsInto } from '../runs/runs.queries'
-import { checkPair, checkShell, checkSources, sameSources } from './pair'
+import { checkOffered, checkPair, checkShell, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
 
 type Sources = NewPlan['sources']
@@ -45,6 +45,7 @@ export async function startPlan(
 ): Promise<string> {
   const { sources, target } = wish
   await checkPair(db, person, sources, target)
+  await checkOffered(db, sources)
   return inTransaction(db, async trx => {
     const plans = await queries.plansInto(trx, [target])
     const there = plans.find(plan => plan.state === 'draft' && sameSources(plan.sourceIds, sources))
@@ -81,6 +82,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
   const { sources, mode } = wish
   const [source] = sources
   await checkSources(db, person, sources)
+  await checkOffered(db, sources)
   if (mode === 'in-place') await checkInPlace(db, person, sources)
   return inTransaction(db, async trx => {
     const term = await findTerm(trx, wish.term)

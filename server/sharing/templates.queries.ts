@@ -12,6 +12,7 @@ export interface Template {
   authorId: string
   author: string
   createdAt: string
+  retired: boolean
 }
 export async function insertTemplate(
   db: Knex,
@@ -37,5 +38,54 @@ export async function templatesAmong(db: Knex, courses: CourseQuery): Promise<Te
     authorId: row.person_id,
     author: shortName(row),
     createdAt: row.created_at,
+    retired: row.retired_at !== null,
   }))
+}
+
+/** A template with its name, or null where the course is none. */
+export async function findTemplate(
+  db: Knex,
+  courseId: string,
+): Promise<{ authorId: string; title: string; retired: boolean } | null> {
+  const row = await db('templates')
+    .join('courses', 'courses.id', 'templates.course_id')
+    .where({ course_id: courseId })
+    .first('person_id', 'title', 'retired_at')
+  return row ? { authorId: row.person_id, title: row.title, retired: row.retired_at !== null } : null
+}
+/** Those of some courses that are templates and retired. */
+export const retiredAmong = (db: Knex, courseIds: readonly string[]): Promise<string[]> =>
+  db('templates').whereIn('course_id', courseIds).whereNotNull('retired_at').pluck('course_id')
+
+export async function updateTemplate(
+  trx: Knex,
+  courseId: string,
+  { title, ...facts }: { title: string; subject: string; arrangement: Arrangement; about: string },
+): Promise<void> {
+  await trx('templates').where({ course_id: courseId }).update(facts)
+  await trx('courses').where({ id: courseId }).update({ title })
+}
+export async function setRetired(trx: Knex, courseId: string, retired: boolean): Promise<void> {
+  await trx('templates')
+    .where({ course_id: courseId })
+    .update({ retired_at: retired ? stampOf(now()) : null })
+}
+/** What a template holds, in the order in which it can be taken away. */
+const held = ['items', 'units', 'grade_categories', 'meetings', 'enrolments', 'course_preferences'] as const
+/**
+ * Takes a template away with all it holds. Where plans or runs name it as their source its name stays for them, without anything in
+ * it, and nobody may roll from it.
+ */
+export async function dropTemplate(trx: Knex, courseId: string): Promise<void> {
+  const shares = await trx('shares').where({ course_id: courseId }).pluck('id')
+  await trx('share_uses').whereIn('share_id', shares).delete()
+  await trx('shares').where({ course_id: courseId }).delete()
+  await trx('templates').where({ course_id: courseId }).delete()
+  for (const table of held) await trx(table).where({ course_id: courseId }).delete()
+  const isNamed =
+    (await trx('plans').where({ source_course_id: courseId }).first('id')) ??
+    (await trx('plan_sources').where({ course_id: courseId }).first('plan_id')) ??
+    (await trx('runs').where({ source_course_id: courseId }).first('id')) ??
+    (await trx('log').where({ course_id: courseId }).first('id'))
+  if (!isNamed) await trx('courses').where({ id: courseId }).delete()
 }

@@ -2,7 +2,8 @@ import type { Knex } from 'knex'
 import type { OutlineNode } from '../../core/course/outline'
 import type { NewTemplate, TemplateLine, TemplatesReply } from '../../shared/api/shares'
 import { isoInstant } from '../clock'
-import { coursesOf } from '../courses/access'
+import { accessToCourse, accessToCourses, coursesOf } from '../courses/access'
+import type { May } from '../auth/may'
 import { copyWhole, loadOutline } from '../courses/content.queries'
 import { insertCourse, loadCourseKeys } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
@@ -32,15 +33,21 @@ export async function readTemplates(db: Knex, person: Person): Promise<Templates
   const lineOf = lineIn(await courseLines(db, person, ids))
   const offered = groupBy(await departmentsSharing(db, ids), share => share.course_id)
   const lines: TemplateLine[] = []
-  for (const { courseId, authorId, createdAt, ...template } of templates)
+  const access = await accessToCourses(db, person, ids)
+  for (const { courseId, authorId, createdAt, ...template } of templates) {
+    const mayChange = authorId === person.id || access.get(courseId)?.role === 'office'
+    // Retired, it is there for those alone who may offer it again.
+    if (template.retired && !mayChange) continue
     lines.push({
       ...template,
       course: lineOf(courseId),
       own: authorId === person.id,
+      mayChange,
       createdAt: isoInstant(createdAt),
       shape: shapeOf(await loadOutline(db, courseId)),
       offeredTo: (offered.get(courseId) ?? []).map(share => share.name),
     })
+  }
   return { templates: lines }
 }
 /** Makes a template from a course: its content, without students, under a name of its own. */
@@ -79,3 +86,60 @@ export async function makeTemplate(
     return { id }
   })
 }
+
+/** Those who may change a template: who made it, and the academic office. */
+export const keepsTemplate: May<{ id: string }> = {
+  name: 'keeps the template',
+  allow: async ({ db, person, params }) => {
+    const template = await queries.findTemplate(db, params.id)
+    const access = await accessToCourse(db, person, params.id)
+    if (!template || !access.read) return notFound('This template')
+    return (
+      template.authorId === person.id ||
+      access.role === 'office' ||
+      refuse('forbidden', { title: 'Who made this template, and the academic office, may change it' })
+    )
+  },
+}
+/** Does something with a template that is there, and writes it into the log. */
+async function withTemplate(
+  db: Knex,
+  person: Person,
+  id: string,
+  action: 'template.changed' | 'template.retired' | 'template.offered-again' | 'template.deleted',
+  work: (trx: Knex) => Promise<void>,
+): Promise<{ id: string }> {
+  return inTransaction(db, async trx => {
+    const template = await queries.findTemplate(trx, id)
+    if (!template) throw notFound('This template')
+    await work(trx)
+    const isGone = action === 'template.deleted'
+    await writeLog(trx, {
+      action,
+      personId: person.id,
+      ...(!isGone && { courseId: id }),
+      detail: { title: template.title },
+    })
+    return { id }
+  })
+}
+export const changeTemplate = (
+  db: Knex,
+  person: Person,
+  id: string,
+  facts: NewTemplate,
+): Promise<{ id: string }> =>
+  withTemplate(db, person, id, 'template.changed', trx => queries.updateTemplate(trx, id, facts))
+/** Retires a template: it is not offered any more. Or offers it again. Plans and courses from it stay as they are. */
+export const retireTemplate = (
+  db: Knex,
+  person: Person,
+  id: string,
+  retired: boolean,
+): Promise<{ id: string }> =>
+  withTemplate(db, person, id, retired ? 'template.retired' : 'template.offered-again', trx =>
+    queries.setRetired(trx, id, retired),
+  )
+/** Deletes a template with all it holds. Courses that were rolled from it stay as they are. */
+export const deleteTemplate = (db: Knex, person: Person, id: string): Promise<{ id: string }> =>
+  withTemplate(db, person, id, 'template.deleted', trx => queries.dropTemplate(trx, id))

@@ -46,6 +46,9 @@ export const templateLine = z.object({
   about: z.string(),
   author: z.string(),
   own: z.boolean(),
+  /** Not offered any more; only who keeps it sees it still. */
+  retired: z.boolean(),
+  mayChange: z.boolean(),
   createdAt: z.string(),
   /** Its top units with what they hold: what its picture is drawn from. */
   shape: z.array(
@@ -54,5 +57,7 @@ export const templateLine = z.object({
   offeredTo: z.array(z.string()),
 })
 export type TemplateLine = z.infer<typeof templateLine>
+export const templateRetired = z.object({ retired: z.boolean() })
+export const templateDone = z.object({ id })
 export const templatesReply = z.object({ templates: z.array(templateLine) })
 export type TemplatesReply = z.infer<typeof templatesReply>

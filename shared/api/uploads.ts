@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { civilDate } from '../../core/calendar/schema'
 import { findingCodes } from '../../core/formats/finding-kinds'
 import { cartridgeKinds } from '../../core/course/kind'
+import { fileFormats } from '../../core/formats/report'
 import { tableNames } from '../../core/formats/oneroster/tables'
 import { id } from './courses'
 
@@ -53,7 +54,7 @@ export const uploadReply = uploadLine.extend({
   problem: z.string().nullable(),
   report: z
     .object({
-      format: z.enum(['common-cartridge', 'oneroster', 'icalendar']).nullable(),
+      format: z.enum(fileFormats).nullable(),
       title: z.string().nullable(),
       version: z.string().nullable(),
       findings: z.array(findingReply),
@@ -71,7 +72,13 @@ export const uploadReply = uploadLine.extend({
     .object({ courseId: id.optional(), text: z.string(), findings: z.array(findingReply) })
     .nullable(),
   /** What the person may do with it. */
-  may: z.object({ keepAsCourse: z.boolean(), importRoster: z.boolean(), addClosures: z.boolean() }),
+  may: z.object({
+    keepAsCourse: z.boolean(),
+    importRoster: z.boolean(),
+    addClosures: z.boolean(),
+    importCalendar: z.boolean(),
+    importCourse: z.boolean(),
+  }),
   terms: z.array(
     z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string() }),
   ),
@@ -97,6 +104,9 @@ export const importRequest = z.discriminatedUnion('as', [
     /** Tables to read though the manifest says that they are not there. */
     tables: z.array(z.enum(tableNames)).default([]),
   }),
+  /** A term calendar or a course, in Northtide's JSON: all it says stands in the file. */
+  z.object({ as: z.literal('calendar') }),
+  z.object({ as: z.literal('course-json') }),
   z.object({
     as: z.literal('closures'),
     term: label('the term', 190),

@@ -131,7 +131,7 @@ describe('a file', () => {
       [1, 'Welcome aboard'],
       [1, 'Chart of the harbour'],
     ])
-    expect(view.may).toEqual({ keepAsCourse: true, importRoster: false, addClosures: false })
+    expect(view.may).toMatchObject({ keepAsCourse: true, importRoster: false, addClosures: false })
     expect(await count('items')).toBe(items)
     expect((await listUploads(demo.db, demo.people.marchetti)).uploads.map(upload => upload.name)).toEqual([
       'odd.imscc',
@@ -248,6 +248,65 @@ describe('taking in', () => {
     await askForImport(demo.db, ellwood, id, { as: 'roster', tables: [] })
     expect((await until(ellwood, id, 'imported')).outcome!.text).toContain('Nothing was deleted')
     expect([await count('people'), await count('enrolments'), await count('courses')]).toEqual(before)
+  })
+  it('a term calendar in JSON makes the term or brings it up to date; another JSON document is told as one', async () => {
+    const { ellwood, marchetti } = demo.people
+    const summer = readFileSync(new URL('../../demo/files/term-2027-summer.json', import.meta.url), 'utf8')
+    const calendar = JSON.parse(summer) as { id: string; name: string; closures: object[] }
+    const later = { ...calendar, id: '2028-summer', name: 'Summer 2028', closures: [] }
+    const id = await send(ellwood, 'summer.json', Buffer.from(JSON.stringify(later)))
+    const view = await until(ellwood, id, 'read')
+    expect(view).toMatchObject({
+      report: { format: 'term-calendar', title: 'Summer 2028', counts: { closures: 0 } },
+      may: { importCalendar: true },
+    })
+    await askForImport(demo.db, ellwood, id, { as: 'calendar' })
+    expect((await until(ellwood, id, 'imported')).outcome?.text).toBe('Summer 2028 was added')
+    expect((await loadTermCalendar(demo.db, '2028-summer')).name).toBe('Summer 2028')
+    // Teaching staff may look at it only; a fault names its field.
+    const mine = await send(marchetti, 'summer.json', Buffer.from(summer))
+    expect((await until(marchetti, mine, 'read')).report?.events).toMatchObject([{ title: 'Victoria Day' }])
+    await expect(askForImport(demo.db, marchetti, mine, { as: 'calendar' })).rejects.toMatchObject({
+      status: 403,
+    })
+    const refusalOf = async (text: string): Promise<string | undefined> => {
+      const sent = await send(marchetti, 'x.json', Buffer.from(text))
+      const { report } = await until(marchetti, sent, 'refused')
+      return report?.findings[0]?.message
+    }
+    expect(await refusalOf(JSON.stringify({ ...calendar, timeZone: 'Mars/Olympus' }))).toContain('timeZone')
+    expect(await refusalOf('{"recipes": []}')).toContain('a JSON document')
+    expect(await refusalOf('{"classes": ')).toBeDefined()
+  })
+  it('a course in JSON goes into the class it names, where that holds nothing yet', async () => {
+    const { ellwood } = demo.people
+    const document = (key: string) => ({
+      format: 'northtide-course',
+      version: 1,
+      class: key,
+      meetings: [{ weekday: 2, start: '18:00', end: '20:00' }],
+      categories: [{ identifier: 'c', title: 'Field notes', weight: '100' }],
+    })
+    const bring = async (key: string): Promise<UploadReply> => {
+      const id = await send(ellwood, 'course.json', Buffer.from(JSON.stringify(document(key))))
+      expect((await until(ellwood, id, 'read')).report).toMatchObject({
+        format: 'course-json',
+        counts: { categories: 1, meetings: 1 },
+      })
+      await askForImport(demo.db, ellwood, id, { as: 'course-json' })
+      return until(ellwood, id, 'imported', 'read')
+    }
+    const empty = await demo
+      .db('courses')
+      .whereNotIn('id', demo.db('items').select('course_id'))
+      .where({ origin: 'registrar' })
+      .first('id', 'source_id')
+    const { outcome } = await bring(empty!.source_id)
+    const course = await readCourse(demo.db, ellwood, outcome!.courseId!)
+    expect(course.categories.map(({ title }) => title)).toEqual(['Field notes'])
+    expect(course.course.meetings).toMatchObject([{ weekday: 2, start: '18:00' }])
+    const { problem } = await bring('hyd240-01-2026a')
+    expect(problem).toContain('Nothing was changed')
   })
   it('days of a table become closures of a term, those that do not fit it none', async () => {
     const { ellwood } = demo.people

@@ -24,7 +24,14 @@ import { readRun, runPlan } from '../../server/runs/runs'
 import { beginWriting, endWriting } from '../../server/runs/writing.queries'
 import { enterCode, readShares, revokeShare, shareCourse } from '../../server/sharing/shares'
 import { orgOfCourse } from '../../server/courses/courses.queries'
-import { makeTemplate, readTemplates } from '../../server/sharing/templates'
+import {
+  changeTemplate,
+  deleteTemplate,
+  keepsTemplate,
+  makeTemplate,
+  readTemplates,
+  retireTemplate,
+} from '../../server/sharing/templates'
 import {
   guardNewCourse,
   listShells,
@@ -264,6 +271,42 @@ describe('a template', () => {
       }),
     ).rejects.toMatchObject({ status: 409 })
     expect(await count('courses', { title: 'Nothing' })).toBe(0)
+  })
+  it('is renamed, retired and deleted by whoever made it; what was rolled from it stays', async () => {
+    const { marchetti, okonjo, ellwood } = demo.people
+    const facts = { title: 'Harbour days', subject: 'Hydrography', arrangement: 'units', about: '' } as const
+    const { id } = await makeTemplate(demo.db, marchetti, demo.courses.old, facts)
+    const mine = async (who: Person) =>
+      (await readTemplates(demo.db, who)).templates.find(line => line.course.id === id)
+    const asked = (person: Person) => keepsTemplate.allow({ db: demo.db, person, params: { id } })
+    expect([await asked(marchetti), await asked(ellwood)]).toEqual([true, true])
+    expect(await asked(okonjo)).toMatchObject({ status: 404 })
+    await changeTemplate(demo.db, marchetti, id, { ...facts, title: 'Harbour weeks', arrangement: 'weeks' })
+    expect(await mine(marchetti)).toMatchObject({ course: { title: 'Harbour weeks' }, arrangement: 'weeks' })
+
+    const { shell, person } = await colleague()
+    const { code } = await shareCourse(demo.db, marchetti, id, { withheld: [], days: null, org: null })
+    await enterCode(demo.db, person, code!)
+    const plan = await startPlan(demo.db, person, { sources: [id], target: shell })
+    await run(person, plan)
+    const filled = await loadOutline(demo.db, shell)
+    expect(filled.length).toBeGreaterThan(90)
+
+    await retireTemplate(demo.db, marchetti, id, true)
+    expect((await mine(marchetti))?.retired).toBe(true)
+    expect(await mine(person)).toBeUndefined()
+    await expect(
+      startPlan(demo.db, marchetti, { sources: [id], target: demo.courses.empty }),
+    ).rejects.toMatchObject({ told: { title: 'This template has been retired' } })
+    await retireTemplate(demo.db, marchetti, id, false)
+    expect((await mine(marchetti))?.retired).toBe(false)
+
+    await deleteTemplate(demo.db, marchetti, id)
+    expect(await mine(marchetti)).toBeUndefined()
+    expect(await loadOutline(demo.db, shell)).toEqual(filled)
+    const record = (await listPlans(demo.db, person)).plans.find(line => line.id === plan)
+    expect((await readRun(demo.db, person, record!.run!.id)).source.title).toBe('Harbour weeks')
+    await expect(retireTemplate(demo.db, marchetti, id, true)).rejects.toMatchObject({ status: 404 })
   })
 })
 

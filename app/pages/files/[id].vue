@@ -47,7 +47,9 @@ const confirmed = ref(false)
 watch(roles, () => {
   confirmed.value = false
 })
-const isDates = computed(() => report.value?.format === 'icalendar' || Boolean(report.value?.table))
+const isDates = computed(
+  () => ['icalendar', 'term-calendar'].includes(report.value?.format ?? '') || Boolean(report.value?.table),
+)
 const chosen = ref<Set<number>>(new Set())
 watch(events, () => {
   chosen.value = new Set()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { UploadRequestOptions } from 'element-plus'
+import { useDropZone } from '@vueuse/core'
 import type { UploadsReply } from '~~/shared/api/uploads'
 import { ApiProblem } from '~/composables/api'
 import { sendFile, type Sending } from '~/files/send'
@@ -23,7 +23,7 @@ const tooLarge = (size: number, limit: number): ApiProblem =>
     `It has ${sizeText(size)}; at most ${sizeText(limit)} are taken. Nothing was sent.`,
   )
 /** Sends what was dropped or chosen. A single file is shown at once; of several, each comes to the list. */
-async function send({ file }: UploadRequestOptions): Promise<void> {
+async function send(file: File): Promise<void> {
   refused.value = null
   if (data.value && file.size > data.value.limit) {
     refused.value = { name: file.name, problem: tooLarge(file.size, data.value.limit) }
@@ -44,10 +44,22 @@ async function send({ file }: UploadRequestOptions): Promise<void> {
   sending.value = sending.value.filter(other => other !== entry)
   await refresh()
 }
+function sendAll(files: readonly File[] | null): void {
+  for (const file of files ?? []) void send(file)
+}
+function choose(event: Event): void {
+  const input = event.target
+  if (!(input instanceof HTMLInputElement)) return
+  sendAll([...(input.files ?? [])])
+  input.value = ''
+}
+const page = ref<HTMLElement>()
+const { isOverDropZone: isOver } = useDropZone(page, { onDrop: sendAll, multiple: true })
+const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop it anywhere on this page.'))
 </script>
 
 <template>
-  <main class="page">
+  <main ref="page" class="page" :class="{ over: isOver }">
     <header>
       <h1>Files</h1>
       <p class="soft">
@@ -57,21 +69,17 @@ async function send({ file }: UploadRequestOptions): Promise<void> {
     </header>
     <div class="beside">
       <div>
-        <ElUpload
-          drag
-          multiple
-          :show-file-list="false"
-          :http-request="send"
-          class="drop"
-          aria-label="Choose a file"
-        >
-          <p class="large">Drop a file here, or <span class="look">choose one</span></p>
-          <p class="soft small">
-            Common Cartridge 1.0 – 1.3, OneRoster 1.1, iCalendar, CSV or XLSX<template v-if="data"
-              >; at most {{ sizeText(data.limit) }}</template
-            >
-          </p>
-        </ElUpload>
+        <p class="way">
+          <label class="act">
+            Choose a file
+            <input class="visually-hidden" type="file" multiple aria-label="Choose a file" @change="choose" />
+          </label>
+          <span>{{ dropText }}</span>
+        </p>
+        <p class="soft small">
+          Common Cartridge 1.0 – 1.3, OneRoster 1.1, iCalendar, CSV, XLSX, and Northtide’s own JSON of a
+          course or a calendar<template v-if="data">. At most {{ sizeText(data.limit) }}</template>
+        </p>
         <div v-for="(entry, at) in sending" :key="at" class="sending" role="status">
           <span>{{ entry.name }}</span><progress
             :value="entry.sent"
@@ -139,35 +147,22 @@ async function send({ file }: UploadRequestOptions): Promise<void> {
 </template>
 
 <style scoped>
-.drop {
-  display: block;
+/* The page itself takes a file: as tall as the window, so that no place of it refuses one. */
+main {
+  min-height: 100%;
 }
-.drop :deep(.el-upload) {
-  display: block;
-}
-.drop :deep(.el-upload-dragger) {
-  border: 1.5px dashed var(--ink-soft);
-  border-radius: 2px;
-  background: var(--paper-raised);
-  padding: 34px 20px 26px;
-  text-align: center;
-}
-.drop :deep(.el-upload-dragger:hover),
-.drop :deep(.el-upload-dragger.is-dragover) {
-  border-color: var(--tide);
+.over {
   background: var(--tide-wash);
-  padding: 34px 20px 26px;
 }
-.large {
-  font: 500 19px var(--serif);
-  color: var(--ink);
-  margin-bottom: 6px;
+.way {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 14px;
+  align-items: baseline;
 }
-.look {
-  color: var(--tide-text);
-  text-decoration: underline;
-  text-decoration-thickness: 1px;
-  text-underline-offset: 3px;
+.way label:has(:focus-visible) {
+  outline: 2px solid var(--tide);
+  outline-offset: 2px;
 }
 .sending {
   display: grid;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { WaysReply } from '~~/shared/api/shells'
-import TemplateGallery from '~/shells/TemplateGallery.vue'
+import TemplateList from '~/shells/TemplateList.vue'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))
@@ -143,12 +143,12 @@ const rosterText = computed(() =>
             >
           </section>
           <section v-else-if="way === 'template'">
-            <TemplateGallery
+            <TemplateList
               ><template #default="{ template }"
                 ><button class="act plain" type="button" :disabled="busy" @click="start(template.course.id)">
                   Plan from this template
                 </button></template
-              ></TemplateGallery
+              ></TemplateList
             >
           </section>
           <form v-else-if="way === 'code'" class="code" @submit.prevent="enter">

@@ -95,4 +95,10 @@ p.elsewhere {
   display: flex;
   flex-direction: column;
 }
+@media (max-width: 900px) {
+  .plan {
+    height: auto;
+    min-height: 100%;
+  }
+}
 </style>

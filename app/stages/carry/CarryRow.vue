@@ -18,6 +18,7 @@ const day = (wall: string | null): string => (wall ? dayText(wall) : '')
   >
     <span class="title" :style="{ paddingLeft: `${node.depth * 22}px` }">
       <ElCheckbox
+        tabindex="-1"
         :model-value="row.carried"
         :disabled="!mayEdit"
         :aria-label="`Carry ${node.title}`"
@@ -25,18 +26,20 @@ const day = (wall: string | null): string => (wall ? dayText(wall) : '')
         @change="toggle"
       />
       <template v-if="node.type === 'unit'">
-        <strong>{{ node.title }}</strong>
+        <strong
+          ><bdi>{{ node.title }}</bdi></strong
+        >
         <span v-if="row.below" class="soft small">{{ row.below.carried }} of {{ row.below.items }}</span>
       </template>
       <template v-else>
         <KindMark :kind="node.kind" :exam="node.exam" />
-        <span class="words">{{ node.title }}</span>
+        <bdi class="words">{{ node.title }}</bdi>
         <span v-if="row.already" class="soft small">in the shell already</span>
         <span v-if="row.from" class="soft small">from {{ row.from }}</span>
       </template>
     </span>
-    <span>{{ node.points === null ? '' : pointsText(node.points) }}</span>
-    <span class="soft">{{ day(node.opens) }}</span>
+    <span class="points">{{ node.points === null ? '' : pointsText(node.points) }}</span>
+    <span class="soft opens">{{ day(node.opens) }}</span>
     <span class="soft">{{ day(node.due) }}</span>
   </div>
 </template>
@@ -65,5 +68,10 @@ const day = (wall: string | null): string => (wall ? dayText(wall) : '')
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+@media (max-width: 620px) {
+  .words {
+    white-space: normal;
+  }
 }
 </style>

@@ -53,6 +53,13 @@ const visible = computed(() =>
     return row ? [{ row, index, place: { transform: `translateY(${start}px)` } }] : []
   }),
 )
+const measure = (row: unknown): void => {
+  const element = (row as { $el?: HTMLElement } | null)?.$el
+  if (element) virtual.value.measureElement(element)
+}
+const cursorId = computed(() =>
+  visible.value.some(each => each.index === cursor.value) ? `carry-${cursor.value}` : undefined,
+)
 function move(step: number): void {
   cursor.value = Math.max(0, Math.min(rows.value.length - 1, cursor.value + step))
   virtual.value.scrollToIndex(cursor.value)
@@ -66,6 +73,7 @@ useKeys([
   ...keysFor(['j', 'ArrowDown'], 'next row', () => move(1)),
   ...keysFor(['k', 'ArrowUp'], 'row before', () => move(-1)),
   { key: 'x', does: 'carry or leave this row', run: toggleCursor },
+  { key: ' ', does: 'carry or leave this row', hidden: true, run: toggleCursor },
 ])
 
 const below = computed(() => {
@@ -99,11 +107,22 @@ const totals = computed(() => [
     <div class="columns caps" aria-hidden="true">
       <span>Unit or item</span><span>Points</span><span>Opens</span><span>Due</span>
     </div>
-    <div ref="list" class="list" role="tree" aria-label="Units and items of the course" tabindex="0">
+    <div
+      ref="list"
+      class="list"
+      role="tree"
+      aria-label="Units and items of the course"
+      aria-multiselectable="true"
+      :aria-activedescendant="cursorId"
+      tabindex="0"
+    >
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
         <CarryRow
           v-for="{ row, index, place } in visible"
+          :id="`carry-${index}`"
           :key="row.node.lineage"
+          :ref="measure"
+          :data-index="index"
           :row="row"
           :may-edit="mayEdit"
           :aria-selected="index === cursor"
@@ -187,7 +206,7 @@ const totals = computed(() => [
   position: absolute;
   left: 0;
   right: 0;
-  height: 33px;
+  min-height: 33px;
   border-bottom: 1px solid var(--rule);
 }
 .carry-row.cursor {
@@ -206,5 +225,26 @@ const totals = computed(() => [
   align-items: center;
   padding: 5px 0;
   border-bottom: 1px solid var(--rule);
+}
+@media (max-width: 900px) {
+  .list {
+    flex: none;
+    height: max(280px, calc(100vh - 190px));
+  }
+}
+@media (max-width: 620px) {
+  .head {
+    flex-wrap: wrap;
+  }
+  .columns,
+  .carry-row {
+    grid-template-columns: minmax(0, 1fr) 92px;
+  }
+  .columns span:nth-child(2),
+  .columns span:nth-child(3),
+  .carry-row :deep(.points),
+  .carry-row :deep(.opens) {
+    display: none;
+  }
 }
 </style>

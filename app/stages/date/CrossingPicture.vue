@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useMediaQuery } from '@vueuse/core'
 import { usePlan } from '../plan/store'
 import CrossingTerm from './CrossingTerm.vue'
 import CrossingThread from './CrossingThread.vue'
@@ -12,6 +12,12 @@ const emit = defineEmits<{ select: [lineage: string] }>()
 const store = usePlan()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
+// Where there is no room for a picture it is folded away; the ledger says the same.
+const isSmall = useMediaQuery('(max-width: 620px), (max-height: 600px)')
+const isOpen = ref(!isSmall.value)
+watch(isSmall, small => {
+  isOpen.value = !small
+})
 
 const axes = computed(() => {
   if (!store.terms || width.value === 0) return null
@@ -27,12 +33,21 @@ const threads = computed(() =>
 </script>
 
 <template>
-  <section class="crossing" aria-label="Crossing">
+  <section class="crossing" :class="{ folded: !isOpen }" aria-label="Crossing">
     <header>
       <h2>Crossing</h2>
-      <span class="soft small">press a mark to see why · shaded: no classes</span>
+      <span v-if="isOpen" class="soft small">press a mark to see why · shaded: no classes</span>
+      <button
+        v-if="isSmall"
+        class="link small"
+        type="button"
+        :aria-expanded="isOpen"
+        @click="isOpen = !isOpen"
+      >
+        {{ isOpen ? 'Fold the crossing away' : 'Show the crossing' }}
+      </button>
     </header>
-    <div ref="box">
+    <div v-if="isOpen" ref="box">
       <svg
         v-if="axes"
         :width="width"
@@ -70,6 +85,9 @@ const threads = computed(() =>
   flex: none;
   margin-bottom: 6px;
   min-height: 222px;
+}
+.folded {
+  min-height: 0;
 }
 header {
   display: flex;

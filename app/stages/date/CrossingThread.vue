@@ -32,7 +32,7 @@ const end = computed(() => {
 }
 .string {
   fill: none;
-  stroke: #a9b4ba;
+  stroke: var(--thread);
   stroke-width: 1;
 }
 .thread:hover .string {

@@ -41,13 +41,13 @@ function commit(): void {
 </script>
 
 <template>
-  <div class="ledger-row editing" role="row">
-    <form class="inside" :aria-label="`Dates of ${item.node.title}`" @submit.prevent="commit">
-      <span class="name" role="cell">
+  <div class="ledger-row editing" role="row" :aria-label="`Dates of ${item.node.title}`">
+    <form class="inside" role="none" @submit.prevent="commit">
+      <span class="name" role="gridcell">
         <KindMark :kind="item.node.kind" :exam="item.node.exam" />
         <bdi class="words">{{ item.node.title }}</bdi>
       </span>
-      <span v-for="field in dateFields" :key="field" role="cell">
+      <span v-for="field in dateFields" :key="field" role="gridcell">
         <DateField
           ref="fields"
           :model-value="draft[field]"
@@ -62,7 +62,7 @@ function commit(): void {
           @left="emit('cancel')"
         />
       </span>
-      <span class="acts" role="cell">
+      <span class="acts" role="gridcell">
         <button class="link" type="submit">Save and hold</button>
         <button class="link" type="button" @click="emit('cancel')">Leave</button>
       </span>
@@ -83,7 +83,23 @@ function commit(): void {
   grid-template-columns: minmax(0, 1fr) repeat(3, 158px) 148px;
   column-gap: 8px;
   align-items: center;
-  height: 28px;
+  min-height: 28px;
+}
+@media (max-width: 900px) {
+  .inside {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+    row-gap: 6px;
+    padding-block: 6px;
+  }
+  .name,
+  .acts {
+    grid-column: 1 / -1;
+  }
+}
+@media (max-width: 620px) {
+  .inside {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 .acts {
   display: flex;

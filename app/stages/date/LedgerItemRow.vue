@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Term } from '~~/core/calendar/term'
 import { dateFields, type DateField } from '~~/core/course/dates'
+import { fieldName } from '~/composables/words'
 import { howText, wasText, type LedgerItem } from './ledger'
 
 /** An item of the ledger: where it was, where it lands, and how. */
@@ -36,17 +37,18 @@ const cells = computed(() =>
     :class="{ selected }"
     :data-item="item.node.title"
   >
-    <span class="name" role="cell">
+    <span class="name" role="gridcell">
       <KindMark :kind="item.node.kind" :exam="item.node.exam" />
       <bdi class="words" :title="item.node.title">{{ item.node.title }}</bdi>
     </span>
-    <span class="soft" role="cell">{{ was }}</span>
+    <span class="soft" role="gridcell">{{ was }}</span>
     <span
       v-for="{ field: each, at, outcome, noted, none } in cells"
       :key="each"
-      role="cell"
+      role="gridcell"
       :class="{ chosen: selected && each === field, noted }"
       :data-field="each"
+      :data-name="fieldName(each)"
       :data-at="at ?? ''"
       :data-outcome="outcome"
       @click="emit('field', each)"
@@ -56,7 +58,7 @@ const cells = computed(() =>
       >
       <template v-else>{{ none }}</template>
     </span>
-    <span role="cell" :class="tone">{{ how }}</span>
+    <span role="gridcell" :class="tone">{{ how }}</span>
   </div>
 </template>
 
@@ -66,6 +68,14 @@ const cells = computed(() =>
 }
 b {
   font-weight: 400;
+}
+@media (max-width: 620px) {
+  [data-field]::before {
+    content: attr(data-name) ' ';
+    color: var(--ink-soft);
+    font-size: 12px;
+    display: block;
+  }
 }
 .chosen {
   outline: 1.5px solid var(--tide);
@@ -85,6 +95,11 @@ i {
 [data-outcome='settle'] b,
 [data-outcome='moved'] b {
   color: var(--brass-text);
+}
+.selected .settle,
+.selected [data-outcome='settle'] b,
+.selected [data-outcome='moved'] b {
+  color: var(--brass-on-wash);
 }
 [data-outcome='held'] b {
   color: var(--tide-text);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
+import { useMediaQuery } from '@vueuse/core'
 import type { DateField, ItemDates } from '~~/core/course/dates'
 import { usePlan } from '../plan/store'
 import LedgerEditRow from './LedgerEditRow.vue'
@@ -23,22 +24,29 @@ const emit = defineEmits<{
 const store = usePlan()
 const list = ref<HTMLElement>()
 const columns = ['Item', 'Was due', 'Opens', 'Due', 'Closes', 'How']
-const heights = { unit: 38, item: 29 }
+// A row grows where its words need more than a line; on a narrow page all of them do.
+const isNarrow = useMediaQuery('(max-width: 620px)')
+const heights = computed(() => ({ unit: 38, item: isNarrow.value ? 86 : 29 }))
 const virtual = useVirtualizer(
   computed(() => ({
     count: props.rows.length,
     getScrollElement: () => list.value ?? null,
     overscan: 14,
-    estimateSize: (index: number) => heights[props.rows[index]?.type ?? 'item'],
+    estimateSize: (index: number) => heights.value[props.rows[index]?.type ?? 'item'],
     getItemKey: (index: number) => props.rows[index]?.lineage ?? index,
   })),
 )
 const visible = computed(() =>
   virtual.value.getVirtualItems().flatMap(({ index, start }) => {
     const row = props.rows[index]
-    return row ? [{ row, index: index + 2, place: { transform: `translateY(${start}px)` } }] : []
+    const place = { transform: `translateY(${start}px)` }
+    return row ? [{ row, index, place }] : []
   }),
 )
+const measure = (row: unknown): void => {
+  const element = row instanceof HTMLElement ? row : (row as { $el?: HTMLElement } | null)?.$el
+  if (element) virtual.value.measureElement(element)
+}
 const emptyText = computed(() =>
   store.counts.carried > 0
     ? 'There is nothing to move; items can still be given dates by hand once “items without dates” are shown.'
@@ -47,7 +55,12 @@ const emptyText = computed(() =>
 defineExpose({
   show: (lineage: string) => {
     const index = props.rows.findIndex(row => row.lineage === lineage)
-    if (index >= 0) virtual.value.scrollToIndex(index, { align: 'auto' })
+    if (index < 0) return
+    virtual.value.scrollToIndex(index, { align: 'auto' })
+    // Selected, it may have grown: then its end is brought into sight too.
+    requestAnimationFrame(() => {
+      list.value?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' })
+    })
   },
 })
 function commit(lineage: string, dates: ItemDates): void {
@@ -61,22 +74,34 @@ function cancel(): void {
 </script>
 
 <template>
-  <div class="ledger" role="table" aria-label="Dates, old and new" :aria-rowcount="rows.length + 1">
+  <div class="ledger" role="grid" aria-label="Dates, old and new" :aria-rowcount="rows.length + 1">
     <div class="ledger-columns caps" role="row" aria-rowindex="1">
       <span v-for="name in columns" :key="name" role="columnheader">{{ name }}</span>
     </div>
     <div ref="list" class="list" role="rowgroup" tabindex="0" aria-label="Rows; j and k move, e edits">
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
         <template v-for="{ row, index, place } in visible" :key="row.lineage">
-          <div v-if="row.type === 'unit'" class="unit" role="row" :aria-rowindex="index" :style="place">
-            <span role="cell">
-              <b>{{ row.number ? `${row.number} · ` : '' }}{{ row.title }}</b>
+          <div
+            v-if="row.type === 'unit'"
+            :ref="measure"
+            class="unit"
+            role="row"
+            :data-index="index"
+            :aria-rowindex="index + 2"
+            :style="place"
+          >
+            <span role="gridcell">
+              <b
+                >{{ row.number ? `${row.number} · ` : '' }}<bdi>{{ row.title }}</bdi></b
+              >
               <span class="soft small">{{ row.dated }} dated · {{ row.undated }} undated</span>
             </span>
           </div>
           <LedgerEditRow
             v-else-if="editing === row.lineage"
+            :ref="measure"
             :item="row"
+            :data-index="index"
             class="placed"
             :style="place"
             @commit="dates => commit(row.lineage, dates)"
@@ -84,11 +109,13 @@ function cancel(): void {
           />
           <LedgerItemRow
             v-else
+            :ref="measure"
             :item="row"
+            :data-index="index"
             :source="store.terms?.source ?? null"
             :selected="row.lineage === selected"
             :field="field"
-            :aria-rowindex="index"
+            :aria-rowindex="index + 2"
             class="placed"
             :style="place"
             @click="emit('select', row.lineage)"
@@ -112,7 +139,7 @@ function cancel(): void {
   padding: 0 8px;
 }
 .ledger-row {
-  height: 29px;
+  min-height: 29px;
   border-bottom: 1px solid var(--rule);
   cursor: default;
   font-size: 13.5px;
@@ -131,11 +158,34 @@ function cancel(): void {
   overflow: hidden;
   text-overflow: ellipsis;
 }
+/* The row one looks at is read whole. */
+.ledger-row[aria-selected='true'] {
+  white-space: normal;
+  padding-block: 4px;
+}
+@media (max-width: 620px) {
+  .ledger-columns {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+  .ledger-row {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+    padding-block: 6px;
+    row-gap: 2px;
+    white-space: normal;
+  }
+  .ledger-row > [role='gridcell']:first-child,
+  .ledger-row > [role='gridcell']:last-child,
+  .ledger-row > [role='gridcell']:nth-child(2) {
+    grid-column: 1 / -1;
+  }
+}
 </style>
 <style scoped>
 .ledger {
   flex: 1;
   min-height: 0;
+  position: relative;
   display: flex;
   flex-direction: column;
 }
@@ -157,9 +207,9 @@ function cancel(): void {
   right: 0;
 }
 .unit {
-  height: 38px;
-  padding: 12px 8px 0;
-  border-bottom: 1px solid #c4b99b;
+  min-height: 38px;
+  padding: 12px 8px 2px;
+  border-bottom: 1px solid var(--rule-middle);
 }
 .unit b {
   font: 600 15.5px var(--serif);
@@ -167,5 +217,11 @@ function cancel(): void {
 }
 .empty {
   padding: 24px 8px;
+}
+@media (max-width: 900px) {
+  .list {
+    flex: none;
+    height: max(280px, calc(100vh - 190px));
+  }
 }
 </style>

@@ -31,7 +31,7 @@ dt,
 dd {
   margin: 0;
   padding: 4px 0;
-  border-bottom: 1px dotted #b9b3a2;
+  border-bottom: 1px dotted var(--rule-middle);
   height: 31px;
   display: flex;
   align-items: center;

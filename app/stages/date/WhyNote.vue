@@ -32,7 +32,9 @@ const dates = computed(() => {
     aria-live="polite"
   >
     <p class="caps">Why</p>
-    <h3>{{ item.node.title }}</h3>
+    <h3>
+      <bdi>{{ item.node.title }}</bdi>
+    </h3>
     <div v-for="{ field, head, settle, sentences, notes } in dates" :key="field" class="field">
       <p class="head">
         <b>{{ head }}</b><span v-if="settle" class="settle"> to settle</span>
@@ -50,8 +52,8 @@ const dates = computed(() => {
     </p>
   </section>
   <p v-else class="soft small">
-    Choose a row, with the pointer or with <kbd>j</kbd> and <kbd>k</kbd>, to see why its dates are what they
-    are.
+    Choose a row to see why its dates are what they are.
+    <template v-if="letterKeys"><kbd>j</kbd> and <kbd>k</kbd> go from row to row.</template>
   </p>
 </template>
 

@@ -5,6 +5,11 @@ import type { FurtherOutcome } from './further'
 
 /** What came of a run, and the ways on from it. */
 const props = defineProps<{ plan: PlanReply; outcomes: FurtherOutcome[] }>()
+const heading = ref<HTMLElement>()
+// What was pressed is gone: one goes on from what came of it.
+onMounted(() => {
+  if (document.activeElement === document.body) giveFocus(heading.value)
+})
 const inPlace = computed(() => props.plan.mode === 'in-place')
 const { data: record, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${there(props.plan.run).id}`))
 watch(
@@ -36,7 +41,9 @@ const furtherShells = computed(() =>
 
 <template>
   <p class="caps kept">Done {{ doneText }}</p>
-  <h1>{{ codeText(plan.target.course) }} {{ inPlace ? 'is rolled in place' : 'is filled' }}.</h1>
+  <h1 ref="heading">
+    {{ codeText(plan.target.course) }} {{ inPlace ? 'is rolled in place' : 'is filled' }}.
+  </h1>
   <p v-if="inPlace" class="lead">
     It stands in {{ plan.target.course.term.name }} now, with its new dates.
     <NuxtLink :to="`/courses/${plan.source.course.id}`">The snapshot</NuxtLink> of

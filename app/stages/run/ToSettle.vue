@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LedgerItem } from '../date/ledger'
+import { howText, type LedgerItem } from '../date/ledger'
 
 /** Items with dates to settle or to look at: they do not bar the way, and each leads to its row. */
 const props = defineProps<{ items: LedgerItem[]; planId: string; head: string }>()
@@ -8,10 +8,10 @@ function whenText({ due, opens }: LedgerItem['planned']): string {
   return opens ? `opens ${momentText(opens)}` : ''
 }
 const lines = computed(() =>
-  props.items.map(({ lineage, node, planned, notes }) => ({
-    lineage,
-    node,
-    text: notes[0]?.message ?? `${whenText(planned)} · ${planned.flags.join(', ').replaceAll('-', ' ')}`,
+  props.items.map(item => ({
+    lineage: item.lineage,
+    node: item.node,
+    text: item.notes[0]?.message ?? `${whenText(item.planned)} · ${howText(item)}`,
   })),
 )
 </script>
@@ -25,7 +25,9 @@ const lines = computed(() =>
     <ul>
       <li v-for="{ lineage, node, text } in lines" :key="lineage">
         <KindMark :kind="node.kind" :exam="node.exam" />
-        <NuxtLink :to="`/plans/${planId}/date?item=${lineage}`">{{ node.title }}</NuxtLink>
+        <NuxtLink :to="`/plans/${planId}/date?item=${lineage}`"
+          ><bdi>{{ node.title }}</bdi></NuxtLink
+        >
         <span class="soft">{{ text }}</span>
       </li>
     </ul>

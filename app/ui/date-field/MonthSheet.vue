@@ -195,12 +195,12 @@ td button:hover {
 .chosen button,
 .chosen button:hover {
   background: var(--tide);
-  color: #fff;
+  color: var(--on-tide);
   font-weight: 600;
   opacity: 1;
 }
 .chosen .dots {
-  color: #fff;
+  color: var(--on-tide);
 }
 .hint {
   margin: 8px 0 0;

@@ -63,6 +63,15 @@ const firstFault = (
   })
 }
 
+/** What a JSON document is: a course, a term calendar (which has classes and a time zone), or null for anything else. @throws FormatRefusal where it is no JSON. */
+export function kindOfDocument(name: string, bytes: Uint8Array): 'course-json' | 'term-calendar' | null {
+  const told = z
+    .object({ format: z.unknown(), classes: z.unknown(), timeZone: z.unknown() })
+    .partial()
+    .safeParse(parseJson(name, bytes)).data
+  if (told?.format === 'northtide-course') return 'course-json'
+  return told?.classes !== undefined && told.timeZone !== undefined ? 'term-calendar' : null
+}
 /** Reads a course JSON. @throws FormatRefusal naming the field that is wrong. */
 export function readCourseDocument(name: string, bytes: Uint8Array): CourseDocument {
   const parsed = courseDocument.safeParse(parseJson(name, bytes))

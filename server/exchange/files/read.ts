@@ -1,5 +1,7 @@
 import { finding } from '../../../core/formats/findings'
 import { cartridgeFolder, readCartridge } from '../../../core/formats/cartridge/read'
+import { kindOfDocument, readCourseDocument, readTermCalendar } from '../../../core/formats/json/documents'
+import { isTimeZone } from '../../calendars/zones'
 import { readCalendar, type CalendarOptions } from '../../../core/formats/icalendar/read'
 import { kindOfArchive, kindOfFile } from '../../../core/formats/kinds-of-file'
 import { readLimits, type ReadLimits } from '../../../core/formats/limits'
@@ -43,6 +45,32 @@ function readTableOfDates(report: FileRead, file: string, rows: string[][], limi
     events,
     counts: { rows: table.rows.length, events: events.length },
     detail: { table },
+  })
+}
+
+/** Northtide's own JSON: a term calendar, whose closures are shown as days, or a course, counted. */
+function readJson(report: FileRead, file: string, bytes: Uint8Array): void {
+  const kind = kindOfDocument(file, bytes)
+  if (kind === null) throw new FormatRefusal('nothing-known', file, { looksLike: 'a JSON document' })
+  report.format = kind
+  if (kind === 'term-calendar') {
+    const calendar = readTermCalendar(file, bytes, isTimeZone)
+    const closures = calendar.closures.map(({ name, from, to }) => ({
+      title: name,
+      firstDay: from,
+      lastDay: to,
+    }))
+    Object.assign(report, {
+      events: closures,
+      counts: { closures: closures.length, milestones: calendar.milestones.length },
+      detail: { title: calendar.name },
+    })
+    return
+  }
+  const { class: classKey, items, categories, meetings } = readCourseDocument(file, bytes)
+  Object.assign(report, {
+    counts: { items: items.length, categories: categories.length, meetings: meetings.length },
+    detail: { title: `Course JSON of class ${classKey}` },
   })
 }
 
@@ -102,7 +130,8 @@ export async function readFile(
       if (/^\s*BEGIN:V/i.test(start)) {
         report.format = 'icalendar'
         Object.assign(report, readCalendar(file, source.read(0, source.size), { ...range, limits, progress }))
-      } else if (
+      } else if (/^\s*\{/.test(start)) readJson(report, file, source.read(0, source.size))
+      else if (
         kindOfFile(start) !== null ||
         /[\x01-\x08\x0E-\x1F]/.test(start) ||
         start.trimStart().startsWith('<')
