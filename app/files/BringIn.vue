@@ -121,14 +121,14 @@ const closuresText = computed(() => {
       </button>
     </div>
     <div v-else class="note">
-      <h3>To look at only</h3>
+      <h2>To look at only</h2>
       <p class="small">
         The academic office brings such files in, because every course of the term rests on them. Ask the
         office, and give them this file.
       </p>
     </div>
     <div v-if="problem" class="note buoy" role="alert">
-      <h3>{{ problem.title }}</h3>
+      <h2>{{ problem.title }}</h2>
       <p v-if="problem.detail" class="small">{{ problem.detail }}</p>
       <p
         v-for="error in problem.errors.filter(entry => !listed.includes(entry.field))"

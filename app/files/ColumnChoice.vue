@@ -109,4 +109,11 @@ dd {
 .confirm {
   margin-top: 10px;
 }
+@media (max-width: 620px) {
+  .beside,
+  form,
+  section > div {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

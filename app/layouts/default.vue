@@ -39,6 +39,7 @@ useKeys([
     does: 'this list of keys',
     run: () => {
       listing.value = !listing.value
+      menu.value = false
     },
   },
   ...links.map(link => ({
@@ -91,14 +92,14 @@ async function leave(): Promise<void> {
       <span class="spring" />
       <FindCourse v-if="finding" @close="finding = false" />
       <button v-else class="quiet" type="button" @click="finding = true">
-        <kbd v-if="single">/</kbd> find a course
+        <kbd v-if="single">/</kbd> find <span class="wide">a course</span>
       </button>
-      <button class="quiet" type="button" :aria-expanded="listing" @click="listing = !listing">
+      <button class="quiet wide" type="button" :aria-expanded="listing" @click="listing = !listing">
         <kbd v-if="single">?</kbd> keys
       </button>
       <span
         v-if="session.session"
-        class="soft small"
+        class="soft small wide"
         :title="session.session.clock.fixed ? 'The clock is stopped here (NORTHTIDE_NOW)' : 'Now'"
         >{{ instantText(session.session.clock.instant)
         }}{{ session.session.clock.fixed ? ', demo clock' : '' }}</span
@@ -122,6 +123,7 @@ async function leave(): Promise<void> {
             </select></label
           >
           <ElCheckbox v-model="single">Single letters are keys</ElCheckbox>
+          <button class="link" type="button" @click="listing = true">Show the list of keys</button>
           <button class="link" type="button" @click="leave">Sign out</button>
         </div>
       </span>
@@ -253,6 +255,18 @@ nav a:hover {
   }
   .work {
     overflow: visible;
+  }
+}
+@media (max-width: 620px) {
+  .wide {
+    display: none;
+  }
+  .top-line {
+    gap: 4px 12px;
+  }
+  nav {
+    gap: 0 12px;
+    font-size: 13px;
   }
 }
 @media print {

@@ -223,8 +223,8 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
           </div>
         </template>
         <p v-else class="soft">The academic office lays these rules down. Tell them where one is wrong.</p>
-        <div class="note">
-          <h3>Writing a pattern</h3>
+        <div>
+          <h2>Writing a pattern</h2>
           <p class="small">
             {subject}, {number}, {section}, {year}, {season} and {reference} stand for parts; all else for
             itself. A blank, hyphen, dot or slash stands for any of them, or none.

@@ -327,7 +327,7 @@ nav {
   right: 0;
 }
 .head {
-  height: 44px;
+  min-height: 44px;
   padding-top: 14px;
   border-bottom: 1.5px solid var(--rule-strong);
 }

@@ -117,7 +117,7 @@ const rows = computed(() => lines.value.map(line => ({ ...line, more: logMore(li
 <style scoped>
 .by {
   display: grid;
-  grid-template-columns: 270px 190px 150px 150px;
+  grid-template-columns: minmax(0, 270px) minmax(0, 190px) 150px 150px;
   gap: 14px;
   margin-bottom: 14px;
 }
@@ -129,5 +129,10 @@ const rows = computed(() => lines.value.map(line => ({ ...line, more: logMore(li
 }
 .page > p:last-child {
   margin-top: 16px;
+}
+@media (max-width: 760px) {
+  .by {
+    grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
+  }
 }
 </style>

@@ -128,7 +128,7 @@ td p {
 }
 .give {
   display: grid;
-  grid-template-columns: 150px 230px auto auto;
+  grid-template-columns: repeat(auto-fit, minmax(110px, max-content));
   gap: 10px;
   align-items: center;
   justify-content: start;

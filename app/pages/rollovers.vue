@@ -87,7 +87,7 @@ function stateOf(plan: PlanLine): { text: string; colour: string } {
       </tbody>
     </table>
     <div v-else-if="data" class="note empty">
-      <h3>No rollover yet</h3>
+      <h2>No rollover yet</h2>
       <p>A plan starts from a shell: choose one and take the course that is suggested for it.</p>
       <NuxtLink class="act" to="/">To the shells</NuxtLink>
     </div>

@@ -239,7 +239,7 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
 <style scoped>
 .ask {
   display: grid;
-  grid-template-columns: 190px 190px 100px auto;
+  grid-template-columns: repeat(auto-fit, minmax(100px, 190px));
   gap: 14px;
   align-items: end;
   margin-bottom: 14px;

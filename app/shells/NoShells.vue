@@ -17,7 +17,7 @@ const emptyTexts: Record<Exclude<View, 'now'>, [title: string, why: string]> = {
 
 <template>
   <div v-if="text" class="note empty">
-    <h3>Nothing {{ viewText }} has the words “{{ text }}”</h3>
+    <h2>Nothing {{ viewText }} has the words “{{ text }}”</h2>
     <p v-for="name in elsewhere" :key="name">
       <button class="link" type="button" @click="$emit('view', name)">
         {{ counted(counts[name], 'course') }} under {{ viewNames[name] }}
@@ -28,13 +28,13 @@ const emptyTexts: Record<Exclude<View, 'now'>, [title: string, why: string]> = {
     </p>
   </div>
   <div v-else-if="view === 'now'" class="note empty">
-    <h3>No shell is waiting for you</h3>
+    <h2>No shell is waiting for you</h2>
     <p>The registrar has not listed you on a course of a coming term.</p>
     <p><NuxtLink class="act" to="/no-shell">Find out why, and whom to ask</NuxtLink></p>
     <p>Or plan against the term now, and attach the shell when it comes.</p>
   </div>
   <div v-else class="note empty">
-    <h3>{{ emptyTexts[view][0] }}</h3>
+    <h2>{{ emptyTexts[view][0] }}</h2>
     <p>{{ emptyTexts[view][1] }}</p>
   </div>
 </template>

@@ -243,4 +243,20 @@ b {
   display: flex;
   gap: 12px;
 }
+@media (max-width: 900px) {
+  .shell {
+    grid-template-columns: minmax(0, 1fr);
+    row-gap: 4px;
+  }
+  h3,
+  .line {
+    white-space: normal;
+  }
+  .acts {
+    justify-items: start;
+  }
+  .links {
+    flex-wrap: wrap;
+  }
+}
 </style>

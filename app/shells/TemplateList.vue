@@ -44,11 +44,11 @@ function factsOf({
       />
       <article v-for="template in offered" :key="template.course.id" :aria-label="template.course.title">
         <header>
-          <h3>
+          <h2>
             <NuxtLink :to="`/courses/${template.course.id}`"
               ><bdi>{{ template.course.title }}</bdi></NuxtLink
             >
-          </h3>
+          </h2>
           <p class="soft small">{{ factsOf(template) }}</p>
           <span class="spring" />
           <slot :template="template" />
@@ -61,14 +61,16 @@ function factsOf({
         {{ text ? `No template has the words “${text}”.` : 'No template is offered now.' }}
       </p>
       <template v-if="withRetired && retired.length">
-        <h2>Retired <span class="soft small">not offered any more; what was rolled from them stays</span></h2>
+        <h2 class="retired">
+          Retired <span class="soft small">not offered any more; what was rolled from them stays</span>
+        </h2>
         <article v-for="template in retired" :key="template.course.id" :aria-label="template.course.title">
           <header>
-            <h3>
+            <h2>
               <NuxtLink :to="`/courses/${template.course.id}`"
                 ><bdi>{{ template.course.title }}</bdi></NuxtLink
               >
-            </h3>
+            </h2>
             <p class="soft small">{{ factsOf(template) }}</p>
             <span class="spring" />
             <slot :template="template" />
@@ -78,7 +80,7 @@ function factsOf({
       </template>
     </template>
     <div v-else class="note">
-      <h3>There is no template for you yet</h3>
+      <h2>There is no template for you yet</h2>
       <p class="small">
         Make one from a course: open it and choose “Make a template”. Coordinators offer theirs to a
         department.
@@ -109,17 +111,17 @@ header {
 .spring {
   flex: 1;
 }
-h3 a {
+h2 a {
   color: var(--ink);
   text-decoration: none;
 }
-h3 a:hover {
+h2 a:hover {
   text-decoration: underline;
 }
-h2 {
+h2.retired {
   margin: 22px 0 8px;
 }
-h2 .small {
+h2.retired .small {
   font: 400 12.5px var(--sans);
   margin-left: 8px;
 }

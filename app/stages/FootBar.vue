@@ -4,7 +4,7 @@ defineProps<{ totals?: { count: number; words: string; settle?: boolean }[] }>()
 </script>
 
 <template>
-  <footer class="foot no-print" role="region" aria-label="Where it stands, and what is next">
+  <section class="foot no-print" aria-label="Where it stands, and what is next">
     <span
       v-for="total in totals"
       :key="total.words"
@@ -15,7 +15,7 @@ defineProps<{ totals?: { count: number; words: string; settle?: boolean }[] }>()
     <span v-if="letterKeys" class="keys"><slot name="keys" /></span>
     <span class="spring" />
     <slot />
-  </footer>
+  </section>
 </template>
 
 <style scoped>

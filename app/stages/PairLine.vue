@@ -35,28 +35,28 @@ const rosterText = computed(() =>
 </script>
 
 <template>
-  <div class="pair" role="group" aria-label="From and into">
-    <section :aria-label="inPlace ? 'Now, a snapshot is kept' : 'From, stays as it is'">
+  <section class="pair" aria-label="From and into">
+    <div role="group" :aria-label="inPlace ? 'Now, a snapshot is kept' : 'From, stays as it is'">
       <p class="caps">{{ fromText }}</p>
       <h2>
         <bdi>{{ plan.source.course.title }}</bdi><span v-if="further" class="more"> and {{ further }}</span>
       </h2>
       <p class="facts">{{ factsText(plan.source.course) }}</p>
-    </section>
+    </div>
     <svg class="arrow" width="36" height="14" viewBox="0 0 36 14" aria-label="into" role="img">
       <path d="M0 7H34M27 1.5L34 7L27 12.5" fill="none" stroke="var(--tide)" stroke-width="2" />
     </svg>
-    <section aria-label="Into, this shell changes">
+    <div role="group" aria-label="Into, this shell changes">
       <p class="caps into">{{ intoText }}</p>
       <h2>
         <bdi>{{ plan.target.course.title }}</bdi>
       </h2>
       <p class="facts">{{ factsText(plan.target.course) }}</p>
-    </section>
+    </div>
     <p class="state soft small">
       <span v-if="!isRun">Nothing is written until you run it.<br /></span>{{ stateText }}{{ rosterText }}
     </p>
-  </div>
+  </section>
 </template>
 
 <style scoped>
@@ -107,6 +107,16 @@ h2 {
   }
   h2 {
     white-space: normal;
+  }
+}
+@media (max-width: 620px) {
+  h2 {
+    font-size: 17px;
+  }
+  .facts {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
 }
 </style>

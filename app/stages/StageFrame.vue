@@ -1,11 +1,25 @@
 <script setup lang="ts">
+import { useStagePlan } from './plan/store'
+import { stages } from './stages'
+
 /** A stage: the work in the middle, decisions and reasons at the right, the foot below. */
 defineProps<{ flush?: boolean }>()
+const { plan } = useStagePlan()
+const route = useRoute()
+/** What the page is about, for those who hear it; a run that is done has a heading of its own. */
+const heading = computed(() => {
+  const stage = stages.find(each => route.path.endsWith(`/${each.key}`))
+  if (!stage || (stage.key === 'run' && plan.value.state === 'run')) return ''
+  return `${stage.name}: ${codeText(plan.value.target.course)}, ${plan.value.target.course.term.name}`
+})
 </script>
 
 <template>
   <div class="stage-frame">
-    <main class="middle" :class="{ flush }"><slot /></main>
+    <main class="middle" :class="{ flush }">
+      <h1 v-if="heading" class="visually-hidden">{{ heading }}</h1>
+      <slot />
+    </main>
     <aside class="side"><slot name="side" /></aside>
   </div>
   <slot name="foot" />

@@ -127,13 +127,10 @@ em.settle {
   height: 8px;
 }
 @media (max-width: 620px) {
-  .line {
-    flex-wrap: wrap;
-    row-gap: 6px;
-  }
   .stage {
-    flex: 1 0 30%;
+    font-size: 13px;
   }
+  em,
   .gap {
     display: none;
   }

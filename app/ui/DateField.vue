@@ -117,7 +117,14 @@ defineExpose({
     />
     <span v-if="isFaulty && !open" :id="id" class="echo refused small" role="alert">{{ echo.lead }}</span>
     <Teleport to="body">
-      <div v-if="open" class="date-panel" :style="place" @mousedown.prevent>
+      <div
+        v-if="open"
+        class="date-panel"
+        role="dialog"
+        :aria-label="`${label}: choose a day`"
+        :style="place"
+        @mousedown.prevent
+      >
         <p :id="id" class="echo" :class="echo.tone" aria-live="polite">
           <b>{{ echo.lead }}</b>
           <span v-for="part in echo.rest" :key="part"> · {{ part }}</span>
@@ -166,7 +173,7 @@ input:disabled {
 .date-panel {
   position: fixed;
   z-index: 2000;
-  width: 348px;
+  width: min(348px, calc(100vw - 8px));
   border: 1.5px solid var(--rule-strong);
   background: var(--paper-raised);
   color: var(--ink);

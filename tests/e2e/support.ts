@@ -170,4 +170,4 @@ export async function choose(page: Page, label: string, option: string | RegExp)
 export const foot = (page: Page): Locator =>
   page.getByRole('region', { name: 'Where it stands, and what is next' })
 /** The line over the stages: the source, the shell, and how saving goes. */
-export const pairLine = (page: Page): Locator => page.getByRole('group', { name: 'From and into' })
+export const pairLine = (page: Page): Locator => page.getByRole('region', { name: 'From and into' })

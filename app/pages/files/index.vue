@@ -89,7 +89,7 @@ const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop 
           ><button class="link" type="button" @click="entry.stop()">Stop</button>
         </div>
         <div v-if="refused" class="note buoy" role="alert">
-          <h3>{{ refused.problem.title }}</h3>
+          <h2>{{ refused.problem.title }}</h2>
           <p>{{ refused.name }}: {{ refused.problem.detail }}</p>
           <button class="link" type="button" @click="refused = null">Understood</button>
         </div>
@@ -128,8 +128,8 @@ const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop 
           itself if you do nothing with it.
         </p>
       </div>
-      <aside class="note">
-        <h3>What becomes of it</h3>
+      <aside>
+        <h2>What becomes of it</h2>
         <p class="small">
           <b>A course package</b> can be kept as a course of the term it was taught in, and rolled from there.
           The package is kept too, as it came.
@@ -172,12 +172,14 @@ main {
   border-bottom: 1px solid var(--rule);
   padding: 9px 0;
 }
+@media (max-width: 620px) {
+  .sending {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 progress {
   width: 100%;
   accent-color: var(--tide);
-}
-.note {
-  margin-top: 0;
 }
 .buoy {
   margin-top: 16px;

@@ -192,7 +192,7 @@ const rosterText = computed(() =>
               {{ rosterText }}
             </p>
           </div>
-          <div class="note">
+          <div>
             <h3>What it costs</h3>
             <p v-if="data.storage.suggestion && data.suggestions[0]" class="small">
               From {{ codeText(data.suggestions[0].course) }}: no text or file is stored a second time. Its
@@ -211,7 +211,7 @@ const rosterText = computed(() =>
               }}
             </p>
           </div>
-          <div v-if="data.sections.length" class="note">
+          <div v-if="data.sections.length">
             <h3>Other sections</h3>
             <p class="small">
               {{

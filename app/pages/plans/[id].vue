@@ -14,13 +14,6 @@ watch(id, value => void store.load(value), { immediate: true })
 useHead({
   title: () => (store.plan ? `${codeText(store.plan.target.course)} · Northtide` : 'Plan · Northtide'),
 })
-/** What the page is about, for those who hear it; a run that is done has a heading of its own. */
-const heading = computed(() => {
-  const { plan } = store
-  const stage = stages.find(each => route.path.endsWith(`/${each.key}`))
-  if (!plan || !stage || (stage.key === 'run' && plan.state === 'run')) return ''
-  return `${stage.name}: ${codeText(plan.target.course)}, ${plan.target.course.term.name}`
-})
 const session = useSession()
 const elsewhereText = computed(() => {
   const by = store.elsewhere?.by
@@ -62,7 +55,6 @@ function warn(event: BeforeUnloadEvent): void {
 
 <template>
   <div v-if="store.plan && store.document" class="plan">
-    <h1 v-if="heading" class="visually-hidden">{{ heading }}</h1>
     <PairLine :plan="store.plan" />
     <StageLine :plan="store.plan" />
     <ClosedSources v-if="store.plan.state === 'draft' && store.plan.closed.length" :plan="store.plan" />

@@ -152,8 +152,8 @@ const totals = computed(() => [
           <span class="soft">{{ entry.carried }} of {{ entry.items }}</span>
         </li>
       </ul>
-      <div class="note">
-        <h3>Structure stays</h3>
+      <div>
+        <h2>Structure stays</h2>
         <p class="small">
           Units, order and nesting come as they are{{ below }}. Grade categories come with their weights:
           {{ store.merged?.categories.length }}.

@@ -161,11 +161,13 @@ function cancel(): void {
 /* The row one looks at is read whole. */
 .ledger-row[aria-selected='true'] {
   white-space: normal;
-  padding-block: 4px;
 }
 @media (max-width: 620px) {
   .ledger-columns {
     position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
     clip-path: inset(50%);
   }
   .ledger-row {

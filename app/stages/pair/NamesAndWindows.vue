@@ -135,4 +135,10 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
 .names p {
   margin: 0;
 }
+@media (max-width: 700px) {
+  .names {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 22px;
+  }
+}
 </style>

@@ -203,4 +203,16 @@ h2 .small {
   font: 400 12.5px var(--sans);
   margin-left: 6px;
 }
+@media (max-width: 620px) {
+  .facts th,
+  .facts tr:first-child > * {
+    border: 0;
+  }
+}
+@media (max-width: 700px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 22px;
+  }
+}
 </style>

@@ -178,7 +178,7 @@ td button {
 }
 .other button {
   color: var(--ink-soft);
-  opacity: 0.7;
+  font-style: italic;
 }
 .closed {
   background: repeating-linear-gradient(135deg, var(--sand) 0 4px, var(--paper-raised) 4px 6px);
@@ -197,7 +197,6 @@ td button:hover {
   background: var(--tide);
   color: var(--on-tide);
   font-weight: 600;
-  opacity: 1;
 }
 .chosen .dots {
   color: var(--on-tide);

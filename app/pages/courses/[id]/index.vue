@@ -98,14 +98,14 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
         <div>
           <CourseOutline v-if="data.nodes.length" :course="data" />
           <div v-else class="note empty">
-            <h3>This shell is empty</h3>
+            <h2>This shell is empty</h2>
             <p>Nothing has been rolled into it yet.</p>
             <NuxtLink class="act" :to="`/fill/${id}`">Find what could fill it</NuxtLink>
           </div>
         </div>
         <aside>
           <div v-if="data.lastRun" class="note">
-            <h3>Rolled {{ instantText(data.lastRun.at) }}</h3>
+            <h2>Rolled {{ instantText(data.lastRun.at) }}</h2>
             <p class="small">
               from {{ codeText(data.lastRun.source) }}, {{ data.lastRun.source.term.name }}, by
               {{ data.lastRun.by }}.

@@ -1,0 +1,111 @@
+import { AxeBuilder } from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { base, courseId, begin, expect, foot, signIn, test } from './support'
+import { everyView, look } from './views'
+
+/** What axe finds amiss, a line each: the rule, and where. `rules`: these alone. */
+async function amiss(page: Page, rules?: string[]): Promise<string[]> {
+  const axe = new AxeBuilder({ page })
+  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze()
+  return violations.map(
+    ({ id, help, nodes }) => `${id} (${help}): ${nodes.map(node => node.target.join(' ')).join(', ')}`,
+  )
+}
+/** Whether the page must be moved sideways to be read (WCAG 2.2, 1.4.10): it must not, at 320 px. */
+const isTooWide = (page: Page): Promise<boolean> =>
+  page.evaluate(() => document.documentElement.scrollWidth > document.documentElement.clientWidth)
+
+test('every view, by day and by night, has nothing amiss for axe, and is one column at 320 px', async ({
+  page,
+}) => {
+  test.setTimeout(400_000)
+  await page.goto(`${base()}/sign-in`)
+  expect.soft(await amiss(page), 'the sign-in').toEqual([])
+  await signIn(page)
+  const views = await everyView(page)
+  const light = { width: 1280, height: 800 }
+  for (const view of views) {
+    await page.setViewportSize(light)
+    await look(page, view)
+    expect.soft(await amiss(page), view.name).toEqual([])
+    // By night a page is the same but for its colours.
+    await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'night'))
+    expect.soft(await amiss(page, ['color-contrast']), `${view.name}, by night`).toEqual([])
+    await page.setViewportSize({ width: 320, height: 640 })
+    expect.soft(await isTooWide(page), `${view.name} is too wide at 320 px`).toBe(false)
+  }
+})
+
+test('the night theme is chosen in the menu and stays; the device decides until one has chosen', async ({
+  page,
+}) => {
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await signIn(page)
+  const html = page.locator('html')
+  await expect(html).toHaveAttribute('data-theme', 'night')
+  await page.getByRole('button', { name: 'I. Marchetti' }).click()
+  await page.getByLabel('Colours').selectOption('day')
+  await expect(html).toHaveAttribute('data-theme', 'day')
+  await page.reload()
+  await expect(html).toHaveAttribute('data-theme', 'day')
+})
+
+test('on a phone one settles a date, reads the whole effect, runs and opens the shell', async ({ page }) => {
+  await page.setViewportSize({ width: 320, height: 640 })
+  await signIn(page)
+  const { request } = page
+  const plan = await begin(
+    request,
+    await courseId(request, 'HYD 240-01', 'Autumn 2026'),
+    await courseId(request, 'HYD 240-01', 'Spring 2027'),
+  )
+  await page.goto(`${base()}/plans/${plan}/date`)
+  await expect(foot(page)).toContainText('1 to settle')
+  await page.keyboard.press('n')
+  const why = page.getByRole('region', { name: 'Why' })
+  await why.scrollIntoViewIfNeeded()
+  await why.getByRole('button', { name: 'Edit' }).click()
+  const form = page.getByRole('row', { name: /^Dates of/ })
+  await form.getByRole('textbox').first().fill('mon wk 7')
+  await form.getByRole('textbox').first().press('Enter')
+  await expect(foot(page)).toContainText('0 to settle')
+  expect(await isTooWide(page)).toBe(false)
+  await foot(page)
+    .getByRole('link', { name: /On to Run/ })
+    .click()
+  await page.getByText('I have seen what changes in HYD 240-01').click()
+  await foot(page).getByRole('button', { name: 'Run into HYD 240-01' }).click()
+  await expect(page.getByRole('heading', { name: 'HYD 240-01 is filled.' })).toBeVisible({ timeout: 30_000 })
+  await foot(page)
+    .getByRole('link', { name: /Open the shell/ })
+    .click()
+  await expect(page.getByRole('link', { name: 'Lab sheet 1', exact: true })).toBeVisible()
+  expect(await isTooWide(page)).toBe(false)
+})
+
+for (const [width, height] of [
+  [640, 400],
+  [853, 533],
+  [1024, 768],
+] as const)
+  test(`at ${width}×${height} the ledger has room, and everything of the stage is reached`, async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width, height })
+    await signIn(page)
+    const { request } = page
+    const plan = await begin(
+      request,
+      await courseId(request, 'HYD 240-01', 'Autumn 2026'),
+      await courseId(request, 'HYD 240-01', 'Spring 2027'),
+    )
+    await page.goto(`${base()}/plans/${plan}/date`)
+    const rows = page.getByLabel('Rows; j and k move, e edits')
+    await expect(page.getByRole('row', { name: /Lab sheet 1/ }).first()).toBeVisible()
+    const box = await rows.boundingBox()
+    expect(box?.height).toBeGreaterThan(200)
+    await page.getByRole('combobox', { name: 'Due at' }).scrollIntoViewIfNeeded()
+    await expect(page.getByRole('combobox', { name: 'Due at' })).toBeInViewport()
+    await expect(foot(page).getByRole('link', { name: /On to Run/ })).toBeInViewport()
+    expect(await isTooWide(page)).toBe(false)
+  })

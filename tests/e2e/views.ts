@@ -1,0 +1,116 @@
+import type { Page } from '@playwright/test'
+import { base, begin, courseId, expect, makeCourse, roll } from './support'
+import { hostilePackage, oddPackage } from '../support/samples'
+
+/** A view of the application: where it is, and what is done there before it is looked at. */
+export interface View {
+  name: string
+  path: string
+  /** What is there once the view has been drawn. */
+  shows: string | RegExp
+  then?: (page: Page) => Promise<void>
+}
+async function send(page: Page, name: string, data: Buffer): Promise<string> {
+  const sent = await page.request.post(`${base()}/api/v1/uploads?name=${name}`, {
+    headers: { 'content-type': 'application/octet-stream' },
+    data,
+  })
+  const { id } = (await sent.json()) as { id: string }
+  await expect(async () => {
+    const upload = (await (await page.request.get(`${base()}/api/v1/uploads/${id}`)).json()) as {
+      state: string
+    }
+    expect(['read', 'refused']).toContain(upload.state)
+  }).toPass({ timeout: 20_000 })
+  return id
+}
+
+/** Makes what the views show, as whoever is signed in, and lists them. */
+export async function everyView(page: Page): Promise<View[]> {
+  const { request } = page
+  const old = await courseId(request, 'HYD 240-01', 'Autumn 2026')
+  const shell = await courseId(request, 'HYD 240-01', 'Spring 2027')
+  const second = await courseId(request, 'HYD 240-02', 'Spring 2027')
+  const filled = await makeCourse(request, 'HYD 241', 'Tides again')
+  await roll(request, old, filled)
+  const template = await request.post(`${base()}/api/v1/courses/${old}/template`, {
+    data: {
+      title: 'Tides, unit by unit',
+      subject: 'Hydrography',
+      arrangement: 'units',
+      about: 'As taught twice.',
+    },
+  })
+  expect(template.ok()).toBe(true)
+  const plan = await begin(request, old, shell)
+  const done = await courseOf(page, filled)
+  const [read, refused] = [
+    await send(page, 'odd.imscc', oddPackage()),
+    await send(page, 'bad.imscc', hostilePackage()),
+  ]
+  const item = done.nodes.find(node => node.kind === 'quiz') ?? done.nodes[0]
+  const stage = (name: string, shows: View['shows'], then?: View['then']): View => ({
+    name: `the stage ${name}`,
+    path: `/plans/${plan}/${name}`,
+    shows,
+    then,
+  })
+  return [
+    { name: 'the shells', path: '/', shows: 'Straight to the summary' },
+    { name: 'past shells', path: '/?view=past', shows: 'HYD 240-01' },
+    { name: 'hidden shells', path: '/?view=hidden', shows: 'You have hidden nothing' },
+    { name: 'the rollovers', path: '/rollovers', shows: 'HYD 241' },
+    { name: 'the templates', path: '/templates', shows: 'Tides, unit by unit' },
+    { name: 'the files', path: '/files', shows: 'odd.imscc' },
+    { name: 'a file that was read', path: `/files/${read}`, shows: 'Keep it as a course' },
+    { name: 'a file that was refused', path: `/files/${refused}`, shows: 'This file was refused' },
+    { name: 'the codes', path: '/codes', shows: 'Tried on your courses' },
+    { name: 'the log', path: '/log', shows: 'ran a plan' },
+    { name: 'the registrar', path: '/registrar', shows: 'Checked lately' },
+    { name: 'a shell that is missing', path: '/no-shell', shows: 'shell' },
+    { name: 'a plan for a term', path: `/no-shell?way=term&from=${old}`, shows: 'term' },
+    { name: 'ways in: suggested', path: `/fill/${second}`, shows: 'Before you choose' },
+    { name: 'ways in: a course', path: `/fill/${second}?way=course`, shows: 'Before you choose' },
+    { name: 'ways in: a template', path: `/fill/${second}?way=template`, shows: 'Tides, unit by unit' },
+    { name: 'ways in: a code', path: `/fill/${second}?way=code`, shows: 'Share code' },
+    { name: 'a course', path: `/courses/${filled}`, shows: 'Tides again' },
+    { name: 'an item', path: `/courses/${filled}/items/${item?.lineage}`, shows: item?.title ?? '' },
+    { name: 'the record of a run', path: `/runs/${done.lastRun.id}`, shows: 'Record' },
+    { name: 'a plan that was run', path: `/plans/${done.lastRun.planId}/run`, shows: 'is filled' },
+    stage('pair', 'Rolls from'),
+    stage('carry', 'What comes across'),
+    stage('clear', 'Clear'),
+    stage('date', 'How dates cross', async at => {
+      await at
+        .getByRole('row', { name: /Lab sheet 1/ })
+        .first()
+        .click()
+      await expect(at.getByRole('region', { name: 'Why' })).toBeVisible()
+    }),
+    stage('date', 'How dates cross', async at => {
+      await at
+        .getByRole('row', { name: /Lab sheet 1/ })
+        .first()
+        .dblclick()
+      await expect(at.getByRole('button', { name: 'Save and hold' })).toBeVisible()
+    }),
+    stage('run', 'Before you run'),
+    stage('run', 'Before you run', async at => {
+      await at.getByRole('button', { name: /keys/ }).click()
+      await expect(at.getByRole('complementary', { name: 'Keys' })).toBeVisible()
+    }),
+  ]
+}
+interface CourseFilled {
+  nodes: { kind: string | null; lineage: string; title: string }[]
+  lastRun: { id: string; planId: string }
+}
+const courseOf = async (page: Page, id: string): Promise<CourseFilled> =>
+  (await (await page.request.get(`${base()}/api/v1/courses/${id}`)).json()) as CourseFilled
+
+/** Goes to a view and waits until it stands. */
+export async function look(page: Page, view: View): Promise<void> {
+  await page.goto(`${base()}${view.path}`)
+  await expect(page.locator('#work')).toContainText(view.shows, { timeout: 15_000 })
+  await view.then?.(page)
+}
