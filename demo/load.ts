@@ -9,7 +9,12 @@ import { closeDatabase, database } from '../server/db/connection'
 import { bufferSource, openZip } from '../server/exchange/files/zip'
 import { importCourse, importTerm } from '../server/exchange/import-course'
 import { importRoster } from '../server/registrar/roster'
+import { findCourseBySource } from '../server/courses/courses.queries'
+import { there } from '../core/there'
 import { grantDuty, setPassword } from '../server/people/people'
+import { findByLogin, findPerson, type Person } from '../server/people/people.queries'
+import { readShares, shareCourse } from '../server/sharing/shares'
+import { makeTemplate } from '../server/sharing/templates'
 import { isTimeZone } from '../server/calendars/zones'
 import type { Knex } from 'knex'
 
@@ -42,6 +47,12 @@ export async function loadDemo(db: Knex): Promise<Finding[]> {
       cartridge: 'hyd-240-02-spring-2027.imscc',
       document: 'hyd-240-02-spring-2027.course.json',
     },
+    { key: 'hyd235-01-2027u', cartridge: null, document: 'hyd-235-01-summer-2027.course.json' },
+    {
+      key: 'wvg201-01-2026a',
+      cartridge: 'wvg-201-01-autumn-2026.imscc',
+      document: 'wvg-201-01-autumn-2026.course.json',
+    },
   ]
   for (const { key, cartridge, document } of classes) {
     const read = cartridge === null ? null : await readCartridge(await archive(cartridge), { courseKey: key })
@@ -62,11 +73,48 @@ export async function loadDemo(db: Knex): Promise<Finding[]> {
   return findings
 }
 
+/** The code that opens Weave Structures to whoever gives it: it stands in `sign-ins.txt`. */
+const weaveCode = 'WARP-7K4M'
+/** What a visitor finds made already, through the services that everyone uses: two templates and a course shared by a code. */
+export async function showcase(db: Knex): Promise<void> {
+  const person = async (login: string): Promise<Person> =>
+    there(await findPerson(db, there(await findByLogin(db, login)).id))
+  const course = async (key: string): Promise<string> => there(await findCourseBySource(db, key)).id
+  const [marchetti, brandt, aumont] = [
+    await person('marchetti'),
+    await person('brandt'),
+    await person('aumont'),
+  ]
+  const hydrography = await course('hyd240-01-2026a')
+  await makeTemplate(db, marchetti, hydrography, {
+    title: 'Tides, unit by unit',
+    subject: 'Hydrography',
+    arrangement: 'units',
+    about: 'Seven units of two weeks, each with a log, a lab sheet, a problem set and a quiz.',
+  })
+  const { id } = await makeTemplate(db, brandt, await course('hyd240-02-2027s'), {
+    title: 'What every hydrography course begins with',
+    subject: 'Hydrography',
+    arrangement: 'weeks',
+    about: 'The department’s first unit, to begin a new course from.',
+  })
+  const [department] = (await readShares(db, brandt, id)).departments
+  if (department) await shareCourse(db, brandt, id, { withheld: [], days: null, org: department.id })
+  await shareCourse(
+    db,
+    aumont,
+    await course('wvg201-01-2026a'),
+    { withheld: [], days: null, org: null },
+    () => weaveCode,
+  )
+}
+
 if (process.argv[1] === new URL(import.meta.url).pathname) {
   const db = database()
   const [{ count }] = (await db('courses').count({ count: '*' })) as [{ count: number }]
   if (process.argv.includes('--if-empty') && Number(count) > 0) process.exit(0)
   for (const finding of await loadDemo(db))
     console.error(`${finding.severity}: ${finding.where}: ${finding.message}`)
+  await showcase(db)
   await closeDatabase()
 }

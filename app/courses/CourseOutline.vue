@@ -19,14 +19,18 @@ const wasThere = (lineage: string): boolean => props.course.lastRun !== null && 
     </thead>
     <tbody>
       <tr v-for="node in course.nodes" :key="node.lineage" :class="node.type" :data-item="node.title">
-        <td v-if="node.type === 'unit'" :colspan="2 + dateFields.length">{{ node.title }}</td>
+        <td v-if="node.type === 'unit'" :colspan="2 + dateFields.length">
+          <bdi>{{ node.title }}</bdi>
+        </td>
         <template v-else>
           <td :style="{ paddingLeft: `${8 + 18 * node.depth}px` }">
             <span class="title">
               <KindMark :kind="node.kind" :exam="node.exam" />
-              <b v-if="node.kind === 'heading'">{{ node.title }}</b>
+              <b v-if="node.kind === 'heading'"
+                ><bdi>{{ node.title }}</bdi></b
+              >
               <NuxtLink v-else :to="`/courses/${course.course.id}/items/${node.lineage}`">
-                {{ node.title }}
+                <bdi>{{ node.title }}</bdi>
               </NuxtLink>
               <span v-if="wasThere(node.lineage)" class="soft small">was here before the run</span>
             </span>

@@ -46,7 +46,9 @@ const year = (date: string): string => `${dayText(date)} ${date.slice(0, 4)}`
               @change="value => mark(at, Boolean(value))"
             />
           </td>
-          <td>{{ event.title }}</td>
+          <td>
+            <bdi>{{ event.title }}</bdi>
+          </td>
           <td class="day">{{ year(event.firstDay) }}</td>
           <td class="day">{{ event.lastDay === event.firstDay ? '' : year(event.lastDay) }}</td>
         </tr>

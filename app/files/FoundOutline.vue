@@ -17,9 +17,12 @@ defineProps<{ lines: NonNullable<UploadReply['report']>['outline']; left: number
         :class="line.kind"
         :style="{ paddingLeft: `${18 * line.depth}px` }"
       >
-        <b v-if="line.kind === 'unit' || line.kind === 'heading'">{{ line.title }}</b>
+        <b v-if="line.kind === 'unit' || line.kind === 'heading'"
+          ><bdi>{{ line.title }}</bdi></b
+        >
         <template v-else
-          ><KindMark :kind="kindInPackage(line.kind)" /><span>{{ line.title }}</span
+          ><KindMark :kind="kindInPackage(line.kind)" /><span
+            ><bdi>{{ line.title }}</bdi></span
           ><span class="soft small">{{ partWord(line.kind) }}</span></template
         >
       </li>

@@ -221,7 +221,8 @@ const registrarText = computed(() => {
       <h2>Waiting for a shell</h2>
       <p v-for="plan in data.waiting" :key="plan.planId" class="wait">
         <span>
-          <b>{{ codeText(plan.course) }} {{ plan.course.title }}</b
+          <b
+            >{{ codeText(plan.course) }} <bdi>{{ plan.course.title }}</bdi></b
           >, {{ plan.course.term.name }}
           <span class="soft">from {{ sourcesText(plan.sources) }}</span>
         </span>

@@ -57,7 +57,9 @@ const shells = computed(() => (code.value.trim() ? (data.value?.shells ?? []) : 
           A fresh course has no students on its roster. Roll into the registrar’s shell instead:
         </p>
         <p v-for="shell in shells" :key="shell.id">
-          <NuxtLink :to="`/fill/${shell.id}`">{{ codeText(shell) }} {{ shell.title }}</NuxtLink>
+          <NuxtLink :to="`/fill/${shell.id}`"
+            >{{ codeText(shell) }} <bdi>{{ shell.title }}</bdi></NuxtLink
+          >
           <span class="soft small"
             >{{ meetingText(shell.meetings) }} · {{ counted(shell.students, 'student') }}</span
           >

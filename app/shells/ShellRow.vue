@@ -58,7 +58,8 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
   <article class="shell" :class="{ current }" :aria-label="`${name} ${line.title}`">
     <div class="cell">
       <h3>
-        <NuxtLink :to="`/courses/${line.id}`">{{ name }} {{ line.title }}</NuxtLink
+        <NuxtLink :to="`/courses/${line.id}`"
+          >{{ name }} <bdi>{{ line.title }}</bdi></NuxtLink
         ><em v-if="line.label" class="soft">{{ line.label }}</em
         ><span v-if="shell?.course.label" class="small soft">{{ shell.course.label }}</span>
       </h3>

@@ -57,8 +57,8 @@ const fault = (field: string): string | undefined =>
     </p>
   </form>
   <p v-else class="note buoy" role="alert">
-    {{ template.course.title }} and its {{ counted(template.course.items, 'item') }} go away for good. Courses
-    that were rolled from it stay as they are. Plans from it need another source.
+    <bdi>{{ template.course.title }}</bdi> and its {{ counted(template.course.items, 'item') }} go away for
+    good. Courses that were rolled from it stay as they are. Plans from it need another source.
     <span class="ways">
       <button class="act" type="button" :disabled="busy" @click="remove">Delete the template</button>
       <button class="link" type="button" @click="doing = null">Keep it</button>

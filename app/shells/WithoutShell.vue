@@ -49,7 +49,9 @@ const {
               : 'From · stays as it is'
           }}
         </p>
-        <h2>{{ codeText(source) }} {{ source.title }}</h2>
+        <h2>
+          {{ codeText(source) }} <bdi>{{ source.title }}</bdi>
+        </h2>
         <p class="soft">
           {{ courseFacts(source) }} · {{ counted(source.items, 'item') }} ·
           <button class="link" type="button" @click="source = null">another course</button>

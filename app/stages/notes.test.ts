@@ -23,7 +23,7 @@ describe('what a run does, in a sentence', () => {
   const counts = { added: { items: 98, units: 7 }, replaced: 0, cleared: 0, dates: { dates: 98 } }
   const effect = counts as unknown as Parameters<typeof effectSentence>[0]
   it('tells a roll from a roll in place', () => {
-    expect(effectSentence(effect, false)).toBe('Adds 98 items in 7 units. Replaces nothing. Clears nothing.')
+    expect(effectSentence(effect, false)).toBe('Adds 98 items in 7 units. Replaces and clears nothing.')
     expect(effectSentence(effect, true)).toContain('after a snapshot of it')
   })
 })

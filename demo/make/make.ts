@@ -4,6 +4,7 @@ import { cartridge } from './cartridge'
 import { courseWorks } from './course'
 import { courseJson, rosterBundle } from './roster'
 import { templateCartridge } from './template'
+import { weaveCartridge, weaveJson } from './weave'
 
 const files = new URL('../files/', import.meta.url)
 mkdirSync(files, { recursive: true })
@@ -27,6 +28,8 @@ write('hyd-240-01-autumn-2026.imscc', cartridge(works))
 write('hyd-240-02-spring-2027.imscc', templateCartridge())
 write('port-ellery.oneroster.zip', rosterBundle(works))
 write('hyd-240-01-autumn-2026.course.json', courseJson(works))
+write('wvg-201-01-autumn-2026.imscc', weaveCartridge())
+write('wvg-201-01-autumn-2026.course.json', weaveJson())
 for (const [section, start, end] of [
   ['01', '09:30', '10:20'],
   ['02', '13:00', '13:50'],
@@ -50,3 +53,21 @@ for (const [section, start, end] of [
     )}\n`,
   )
 }
+write(
+  'hyd-235-01-summer-2027.course.json',
+  `${JSON.stringify(
+    {
+      format: 'northtide-course',
+      version: 1,
+      class: 'hyd235-01-2027u',
+      meetings: [1, 2, 3, 4, 5].map(weekday => ({
+        weekday,
+        start: '09:30',
+        end: '10:50',
+        room: 'Tide room',
+      })),
+    },
+    null,
+    2,
+  )}\n`,
+)

@@ -4,12 +4,15 @@ import Papa from 'papaparse'
 import { categories, type Work, type WorkUnit } from './course'
 import { familyNames, givenNames, remarks } from './prose'
 import { dice } from './dice'
+import { weaveClass } from './weave'
 
 const stamp = '2026-12-18T12:00:00.000Z'
 const source = 'hyd240-01-2026a'
 const shells = [
   { id: 'hyd240-01-2027s', section: '01', students: 29, skip: 7 },
   { id: 'hyd240-02-2027s', section: '02', students: 24, skip: 16 },
+  // Seven weeks in place of thirteen: here the ways in which dates cross differ to the eye.
+  { id: 'hyd235-01-2027u', section: 'summer', students: 14, skip: 22 },
 ]
 
 /** When a work is due; only works that are due have results. */
@@ -32,13 +35,14 @@ const lineItemId = (work: Work): string =>
       ? work.id.replace(/^i-/, 'r-')
       : `li-${work.id}`
 
-/** The registrar's OneRoster 1.1 bundle: organisations, people, three classes of HYD 240, last term's line items and results. */
+/** The registrar's OneRoster 1.1 bundle: organisations, people, three classes of HYD 240, one each of HYD 235 and WVG 201, last term's line items and results. */
 export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
   const staff = [
     ['pe-marchetti', 'teacher', 'marchetti', 'Isolde', 'Marchetti'],
     ['pe-okonjo', 'aide', 'okonjo', 'Tobenna', 'Okonjo'],
     ['pe-brandt', 'administrator', 'brandt', 'Lienhard', 'Brandt'],
     ['pe-ellwood', 'administrator', 'ellwood', 'Maud', 'Ellwood'],
+    ['pe-aumont', 'teacher', 'aumont', 'Gervase', 'Aumont'],
   ] as const
   const user = (
     sourcedId: string,
@@ -140,6 +144,20 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
       classRow(source, '01', '2026-autumn', 'Tide room'),
       classRow('hyd240-01-2027s', '01', '2027-spring', 'Tide room'),
       classRow('hyd240-02-2027s', '02', '2027-spring', 'Chart room'),
+      {
+        ...classRow('hyd235-01-2027u', '01', '2027-summer', 'Tide room'),
+        title: 'Tidal Hydrography in Seven Weeks',
+        courseSourcedId: 'co-hyd235',
+        classCode: 'HYD 235-01',
+      },
+      {
+        ...classRow(weaveClass, '01', '2026-autumn', 'Loom room'),
+        title: 'Weave Structures',
+        courseSourcedId: 'co-wvg201',
+        classCode: 'WVG 201-01',
+        schoolSourcedId: 'org-weaving',
+        subjects: 'Weaving',
+      },
     ],
     courses: [
       {
@@ -153,12 +171,35 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         subjects: 'Hydrography',
         subjectCodes: '',
       },
+      {
+        sourcedId: 'co-hyd235',
+        ...active,
+        schoolYearSourcedId: '',
+        title: 'Tidal Hydrography in Seven Weeks',
+        courseCode: 'HYD 235',
+        grades: '',
+        orgSourcedId: 'org-hydrography',
+        subjects: 'Hydrography',
+        subjectCodes: '',
+      },
+      {
+        sourcedId: 'co-wvg201',
+        ...active,
+        schoolYearSourcedId: '',
+        title: 'Weave Structures',
+        courseCode: 'WVG 201',
+        grades: '',
+        orgSourcedId: 'org-weaving',
+        subjects: 'Weaving',
+        subjectCodes: '',
+      },
     ],
     enrollments: [
       ...[source, ...shells.map(shell => shell.id)].flatMap(id => [
         enrol(id, 'pe-marchetti', 'teacher', 'true'),
         enrol(id, 'pe-okonjo', 'aide'),
       ]),
+      { ...enrol(weaveClass, 'pe-aumont', 'teacher', 'true'), schoolSourcedId: 'org-weaving' },
       ...students.map(student => enrol(source, student.id, 'student')),
       ...newcomers.map(student => enrol(student.class, student.id, 'student')),
     ],
@@ -206,6 +247,14 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         name: 'Department of Hydrography',
         type: 'department',
         identifier: 'PEI-HYD',
+        parentSourcedId: 'org-port-ellery',
+      },
+      {
+        sourcedId: 'org-weaving',
+        ...active,
+        name: 'Department of Weaving',
+        type: 'department',
+        identifier: 'PEI-WVG',
         parentSourcedId: 'org-port-ellery',
       },
     ],

@@ -56,11 +56,12 @@ export async function shareCourse(
   person: Person,
   courseId: string,
   { org, withheld, days }: NewShare,
+  makeCode: () => string = newCode,
 ): Promise<{ id: string; code: string | null }> {
   if (org && !(await departmentsFor(db, person, courseId)).includes(org)) throw refuse('other-department')
   const expiresAt = days === null ? null : stampOf(new Date(now().getTime() + days * 86_400_000))
   return inTransaction(db, async trx => {
-    const code = org ? null : newCode()
+    const code = org ? null : makeCode()
     const id = await queries.insertShare(trx, {
       courseId,
       personId: person.id,

@@ -33,7 +33,7 @@ test('the office writes patterns and sees at once what they read; pairing warns 
   await page.getByRole('button', { name: 'Save the rules' }).click()
   await expect(page.getByText('Saved. Suggestions follow these rules')).toBeVisible()
   await page.reload()
-  await expect(page.getByText('As \S+ Ellwood saved them')).toBeVisible()
+  await expect(page.getByText(/As \S+ Ellwood saved them/)).toBeVisible()
 
   const { courses } = (await (await page.request.get(`${base()}/api/v1/courses`)).json()) as {
     courses: { id: string; code: string; section: string; term: { name: string } }[]

@@ -52,8 +52,8 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await shell.getByRole('button', { name: 'step by step' }).click()
 
   // Pair: direction unmistakable.
-  await expect(page.getByRole('region', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
-  await expect(page.getByRole('region', { name: 'Into, this shell changes' })).toContainText('Spring 2027')
+  await expect(page.getByRole('group', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
+  await expect(page.getByRole('group', { name: 'Into, this shell changes' })).toContainText('Spring 2027')
   await page.getByRole('link', { name: /On to Carry/ }).click()
 
   // Carry: everything; one item out and in again by key.
@@ -128,7 +128,7 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await page.getByRole('link', { name: /On to Run/ }).click()
 
   // Run: the effect in numbers, consent, writing.
-  await expect(page.getByText('Adds 98 items in 7 units. Replaces nothing. Clears nothing.')).toBeVisible()
+  await expect(page.getByText('Adds 98 items in 7 units. Replaces and clears nothing.')).toBeVisible()
   const run = page.getByRole('button', { name: 'Run into HYD 240-01' })
   await expect(run).toBeDisabled()
   await page.getByText('I have seen what changes in HYD 240-01').click()

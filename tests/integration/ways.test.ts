@@ -23,6 +23,7 @@ import {
 import { readRun, runPlan } from '../../server/runs/runs'
 import { beginWriting, endWriting } from '../../server/runs/writing.queries'
 import { enterCode, readShares, revokeShare, shareCourse } from '../../server/sharing/shares'
+import { json } from '../../server/db/rows'
 import { orgOfCourse } from '../../server/courses/courses.queries'
 import {
   changeTemplate,
@@ -180,7 +181,7 @@ describe('a share code', () => {
       position: 0,
       state: 'visible',
       exam: false,
-      settings: '{}',
+      settings: json({}),
     })
     const { id, code } = await shareCourse(demo.db, marchetti, demo.courses.old, {
       withheld: [],

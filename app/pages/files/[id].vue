@@ -96,7 +96,9 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
     <template v-else>
       <header>
         <p class="caps"><NuxtLink to="/files">Files</NuxtLink> · {{ stateWords[data.state] }}</p>
-        <h1>{{ report?.title || data.name }}</h1>
+        <h1>
+          <bdi>{{ report?.title || data.name }}</bdi>
+        </h1>
         <p class="soft">{{ facts }}</p>
       </header>
       <ProblemNote v-if="discardProblem" :problem="discardProblem" @retry="discardProblem = null" />

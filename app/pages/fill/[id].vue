@@ -50,15 +50,20 @@ const shellText = computed(() =>
     ? [
         courseFacts(shell.value),
         registrars.value
-          ? `${students.value} on the registrar’s roster`
+          ? `${shell.value.students ? students.value : 'nobody'} on the registrar’s roster`
           : 'made by hand, nobody on its roster',
         shell.value.items ? `holds ${counted(shell.value.items, 'item')}` : 'empty',
       ].join(' · ')
     : '',
 )
+const onRoster = computed(() => {
+  const n = shell.value?.students ?? 0
+  if (n === 0) return 'Nobody is on its roster yet; the registrar puts students there.'
+  return `${students.value} ${n === 1 ? 'is' : 'are'} on its roster and ${n === 1 ? 'stays' : 'stay'} there.`
+})
 const rosterText = computed(() =>
   registrars.value
-    ? `This is the registrar’s shell: ${students.value} are on its roster and stay there. A fresh course beside it would have none.`
+    ? `This is the registrar’s shell. ${onRoster.value} A fresh course beside it would have none.`
     : 'It was made by hand. If the registrar makes a shell for this class, roll into that one: its students will be there.',
 )
 </script>
@@ -72,7 +77,9 @@ const rosterText = computed(() =>
     <template v-else-if="shell">
       <header>
         <p class="caps into">Into · this shell changes, once you run</p>
-        <h1>{{ codeText(shell) }} {{ shell.title }}</h1>
+        <h1>
+          {{ codeText(shell) }} <bdi>{{ shell.title }}</bdi>
+        </h1>
         <p class="soft">
           {{ shellText }}
         </p>
@@ -107,7 +114,8 @@ const rosterText = computed(() =>
             <ul v-if="data.suggestions.length" class="rows">
               <li v-for="(entry, at) in data.suggestions" :key="entry.course.id">
                 <span
-                  ><b>{{ codeText(entry.course) }} {{ entry.course.title }}</b
+                  ><b
+                    >{{ codeText(entry.course) }} <bdi>{{ entry.course.title }}</bdi></b
                   >, {{ entry.course.term.name }}<br /><span class="soft small"
                     >{{ entry.sureness }} ({{ chanceText(entry.chance) }}): {{ entry.reasons.join(', ') }} ·
                     {{ counted(entry.course.items, 'item') }}</span

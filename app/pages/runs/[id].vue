@@ -107,7 +107,7 @@ const print = (): void => window.print()
         <tbody>
           <tr v-for="entry in data.entries" :key="`${entry.entity} ${entry.lineage}`" :class="entry.entity">
             <td :style="{ paddingLeft: `${entry.entity === 'item' ? 18 * entry.depth : 0}px` }">
-              <KindMark v-if="entry.kind" :kind="entry.kind" /> {{ entry.title }}
+              <KindMark v-if="entry.kind" :kind="entry.kind" /> <bdi>{{ entry.title }}</bdi>
               <span v-if="entry.entity === 'category'" class="soft small">grade category</span>
             </td>
             <td v-for="field in dateFields" :key="field">

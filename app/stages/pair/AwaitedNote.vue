@@ -32,7 +32,9 @@ const {
     <ul v-else>
       <li v-for="shell in plan.fits" :key="shell.id">
         <span
-          ><b>{{ codeText(shell) }} {{ shell.title }}</b>
+          ><b
+            >{{ codeText(shell) }} <bdi>{{ shell.title }}</bdi></b
+          >
           <span class="soft small"
             >{{ meetingText(shell.meetings) || 'no meeting times known' }} ·
             {{ counted(shell.students, 'student') }} on the roster</span

@@ -87,7 +87,9 @@ const sides = computed(() => [
     <div class="two">
       <section v-for="side in sides" :key="side.head">
         <p class="caps">{{ side.head }}</p>
-        <h2>{{ codeText(side.course) }} {{ side.course.title }}</h2>
+        <h2>
+          {{ codeText(side.course) }} <bdi>{{ side.course.title }}</bdi>
+        </h2>
         <table class="ruled facts">
           <tbody>
             <tr>

@@ -25,6 +25,14 @@ const dates = computed(() => {
     .filter(Boolean)
     .join(', ')
 })
+const rosterText = computed(() => {
+  const { students } = props.target
+  if (students === 0) return 'nobody is on its roster'
+  return `the ${counted(students, 'student')} on its roster ${students === 1 ? 'stays' : 'stay'}`
+})
+const keptText = computed(() => `items it holds now; ${rosterText.value}`)
+const emptyText = computed(() => `it holds no items; ${rosterText.value}`)
+const changesNothing = computed(() => props.effect.replaced + props.effect.cleared === 0)
 </script>
 
 <template>
@@ -63,12 +71,17 @@ const dates = computed(() => {
         <td class="number">{{ effect.dates.dates }}</td>
         <td>{{ dates }}</td>
       </tr>
-      <tr>
+      <tr v-if="changesNothing">
+        <td>Replaced or cleared</td>
+        <td class="number">0</td>
+        <td>nothing in the shell is overwritten or removed</td>
+      </tr>
+      <tr v-if="!changesNothing">
         <td>Replaced</td>
         <td class="number">{{ effect.replaced }}</td>
         <td>{{ effect.replaced ? 'overwritten in the shell' : 'nothing in the shell is overwritten' }}</td>
       </tr>
-      <tr>
+      <tr v-if="!changesNothing">
         <td>Cleared</td>
         <td class="number">{{ effect.cleared }}</td>
         <td>{{ effect.cleared ? 'removed from the shell' : 'nothing in the shell is removed' }}</td>
@@ -76,12 +89,12 @@ const dates = computed(() => {
       <tr v-if="effect.kept.items || effect.kept.units">
         <td>Stay in the shell</td>
         <td class="number">{{ effect.kept.items }}</td>
-        <td>items it holds now, with the {{ counted(target.students, 'student') }} on its roster</td>
+        <td>{{ keptText }}</td>
       </tr>
       <tr v-else>
         <td>Stay in the shell</td>
         <td class="number">0</td>
-        <td>it holds no items; the {{ counted(target.students, 'student') }} on its roster stay</td>
+        <td>{{ emptyText }}</td>
       </tr>
       <tr v-if="effect.already">
         <td>There already</td>

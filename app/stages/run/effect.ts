@@ -12,8 +12,9 @@ export const orNothing = (n: number): string => (n === 0 ? 'nothing' : String(n)
 /** The whole effect of a run in a sentence or three. */
 export function effectSentence({ added, replaced, cleared, dates }: EffectView, inPlace: boolean): string {
   if (inPlace)
-    return `Writes ${counted(dates.dates, 'date')} into the course itself, after a snapshot of it. Adds nothing. Clears nothing.`
+    return `Writes ${counted(dates.dates, 'date')} into the course itself, after a snapshot of it. Adds and clears nothing.`
   const adds = `Adds ${counted(added.items, 'item')} in ${counted(added.units, 'unit')}.`
+  if (replaced + cleared === 0) return `${adds} Replaces and clears nothing.`
   return `${adds} Replaces ${orNothing(replaced)}. Clears ${orNothing(cleared)}.`
 }
 

@@ -92,6 +92,6 @@ describe('the effect in a sentence', () => {
       cleared: 0,
       dates: { dates: 5 },
     } as unknown as EffectReply['effect']
-    expect(effectSentence(effect, false)).toBe('Adds 92 items in 1 unit. Replaces nothing. Clears nothing.')
+    expect(effectSentence(effect, false)).toBe('Adds 92 items in 1 unit. Replaces and clears nothing.')
   })
 })

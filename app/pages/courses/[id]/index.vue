@@ -68,7 +68,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
       <header>
         <p class="caps">{{ overTitle }}</p>
         <h1>
-          {{ data.course.title }}
+          <bdi>{{ data.course.title }}</bdi>
           <span v-if="data.course.label" class="label">{{ data.course.label }}</span>
         </h1>
         <p class="soft">
@@ -120,7 +120,9 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
             <table class="ruled">
               <tbody>
                 <tr v-for="category in data.categories" :key="category.lineage">
-                  <td>{{ category.title }}</td>
+                  <td>
+                    <bdi>{{ category.title }}</bdi>
+                  </td>
                   <td class="number">
                     {{ category.weight === null ? '' : `${pointsText(category.weight)} %` }}
                   </td>

@@ -59,7 +59,9 @@ useKeys([
         <p class="caps">
           <NuxtLink :to="`/courses/${id}`">The course</NuxtLink>{{ data.unit ? ` · ${data.unit}` : '' }}
         </p>
-        <h1>{{ data.title }}</h1>
+        <h1>
+          <bdi>{{ data.title }}</bdi>
+        </h1>
         <p class="soft facts">
           <KindMark :kind="data.kind" :exam="data.exam" /> {{ word
           }}<template v-if="data.points !== null"> · {{ pointsText(data.points) }} points</template
@@ -96,7 +98,10 @@ useKeys([
       </section>
       <ul v-if="data.attachments.length > 0" class="plain" aria-label="Attached">
         <li v-for="entry in data.attachments" :key="entry.lineage">
-          Attached: <a :href="entry.url">{{ entry.title }}</a>
+          Attached:
+          <a :href="entry.url"
+            ><bdi>{{ entry.title }}</bdi></a
+          >
         </li>
       </ul>
       <div v-if="data.tool">
