@@ -21,7 +21,7 @@ const cell = async (row: Locator, field: string): Promise<string> =>
 
 /** Finds a row of the virtual ledger: looks on from where it is, then once from the top. */
 async function ledgerRow(page: Page, title: string): Promise<Locator> {
-  const table = page.getByRole('table', { name: 'Dates, old and new' })
+  const table = page.getByRole('grid', { name: 'Dates, old and new' })
   const row = table.locator(`[data-item="${title}"]`)
   const list = table.getByRole('rowgroup')
   for (let step = 0; step < 40 && (await row.count()) === 0; step++) {

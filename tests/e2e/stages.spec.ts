@@ -41,7 +41,7 @@ test('an assistant prepares, and is told who runs', async ({ page }) => {
   await signIn(page, 'okonjo', 'neap-tide')
   await openPlan(page, 'run')
   await expect(page.getByText('Adds 98 items in 7 units.')).toBeVisible()
-  await expect(page.getByText('items it holds now, with the 24 students on its roster')).toBeVisible()
+  await expect(page.getByText('items it holds now; the 24 students on its roster stay')).toBeVisible()
   await expect(page.getByRole('heading', { name: 'You may prepare this plan' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeDisabled()
 })

@@ -364,7 +364,12 @@ test('a share code opens a course to a colleague of another department, until it
   await page.getByRole('button', { name: `Take ${code} back` }).click()
   await expect(page.getByRole('complementary')).toContainText('taken back')
   await colleague.reload()
-  await expect(colleague.getByRole('alert')).toContainText('not open to it any more')
+  const note = colleague.getByRole('status', { name: 'A source is not open any more' })
+  await expect(note).toContainText(
+    'You may not roll from HYD 240-01 Tidal Hydrography, Autumn 2026, any more.',
+  )
+  await expect(note).toContainText('I. Marchetti took it back, Tue 5 Jan 20:00.')
+  await expect(note.getByRole('link', { name: 'Choose another source in Pair' })).toBeVisible()
   await colleague.context().close()
 })
 

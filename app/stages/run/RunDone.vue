@@ -8,7 +8,7 @@ const props = defineProps<{ plan: PlanReply; outcomes: FurtherOutcome[] }>()
 const heading = ref<HTMLElement>()
 // What was pressed is gone: one goes on from what came of it.
 onMounted(() => {
-  if (document.activeElement === document.body) giveFocus(heading.value)
+  if (isFocusNowhere()) giveFocus(heading.value)
 })
 const inPlace = computed(() => props.plan.mode === 'in-place')
 const { data: record, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${there(props.plan.run).id}`))
