@@ -22,7 +22,7 @@ const closed = computed(() =>
 const fate = computed(() =>
   hasOthers.value
     ? 'Nothing of it is shown or counted here. The rest of the plan is as it was. Take it out to run the plan.'
-    : 'Nothing of it is shown here. Your decisions are kept. Choose another course to roll from.',
+    : 'Nothing of it is shown here. Your decisions are kept.',
 )
 const {
   run: takeOut,

@@ -10,7 +10,7 @@ export interface Told<D> {
 /** One step that made a date, as data. `D`: what else is involved (which closure, which week); undefined where nothing is. */
 export interface ReasonDefinition<D = undefined> {
   /** How a date came to be, in two or three words, where this step decided it. */
-  readonly short?: string
+  readonly short?: string | ((told: Told<D>) => string)
   /** One or two short sentences with absolute dates. */
   readonly sentence: (told: Told<D>) => string
 }
@@ -18,7 +18,7 @@ export interface ReasonDefinition<D = undefined> {
 export const reason = <D = undefined>(definition: ReasonDefinition<D>): ReasonDefinition<D> => definition
 
 export type ReasonDefinitions = Readonly<
-  Record<string, { readonly short?: string; readonly sentence: unknown }>
+  Record<string, { readonly short?: unknown; readonly sentence: unknown }>
 >
 /** The reasons of some definitions: a union discriminated by `code`. */
 export type ReasonOf<R extends ReasonDefinitions> = {

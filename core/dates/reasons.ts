@@ -17,7 +17,7 @@ export type Reason =
 export type ReasonCode = Reason['code']
 
 interface AnyDefinition {
-  readonly short?: string
+  readonly short?: string | ((reason: Reason) => string)
   readonly sentence: (told: Reason) => string
 }
 const asDefinitions = (definitions: ReasonDefinitions) =>
@@ -55,9 +55,12 @@ const deciding: readonly ReasonCode[] = [
 ]
 /** Short name of how a date came to be, for a table's last column. */
 export function shortHow(reasons: readonly Reason[]): string {
-  const codes = new Set(reasons.map(reason => reason.code))
+  const byCode = new Map(reasons.map(reason => [reason.code, reason]))
   const code =
-    deciding.find(each => codes.has(each)) ??
-    reasonCodes.find(each => codes.has(each) && definitions.get(each)?.short)
-  return (code && definitions.get(code)?.short) ?? ''
+    deciding.find(each => byCode.has(each)) ??
+    reasonCodes.find(each => byCode.has(each) && definitions.get(each)?.short)
+  const reason = code && byCode.get(code)
+  if (!reason) return ''
+  const short = definitions.get(reason.code)?.short ?? ''
+  return typeof short === 'function' ? short(reason) : short
 }

@@ -14,7 +14,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ field: [field: DateField] }>()
 const was = computed(() => wasText(props.item.node, props.source))
-const how = computed(() => `${props.item.settle ? 'to settle: ' : ''}${howText(props.item)}`)
+const how = computed(() => howText(props.item))
 const tone = computed(() => {
   if (props.item.settle || props.item.notes.length > 0) return 'settle'
   return props.item.held ? 'kept' : 'soft'
@@ -58,7 +58,9 @@ const cells = computed(() =>
       >
       <template v-else>{{ none }}</template>
     </span>
-    <span role="gridcell" :class="tone">{{ how }}</span>
+    <span role="gridcell" :class="tone"
+      >{{ how }}<span v-if="item.settle" class="visually-hidden">, to settle</span></span
+    >
   </div>
 </template>
 

@@ -43,6 +43,8 @@ const visible = computed(() =>
     return row ? [{ row, index, place }] : []
   }),
 )
+// Measuring takes time: on a wide page only the selected row can be higher than the others.
+const grows = (lineage: string): boolean => isNarrow.value || lineage === props.selected
 const measure = (row: unknown): void => {
   const element = row instanceof HTMLElement ? row : (row as { $el?: HTMLElement } | null)?.$el
   if (element) virtual.value.measureElement(element)
@@ -83,7 +85,7 @@ function cancel(): void {
         <template v-for="{ row, index, place } in visible" :key="row.lineage">
           <div
             v-if="row.type === 'unit'"
-            :ref="measure"
+            :ref="isNarrow ? measure : undefined"
             class="unit"
             role="row"
             :data-index="index"
@@ -109,7 +111,7 @@ function cancel(): void {
           />
           <LedgerItemRow
             v-else
-            :ref="measure"
+            :ref="grows(row.lineage) ? measure : undefined"
             :item="row"
             :data-index="index"
             :source="store.terms?.source ?? null"

@@ -9,6 +9,7 @@ import { shortNote, type Note } from '~~/core/dates/notes'
 import type { PlannedItem } from '~~/core/dates/plan'
 import { shortHow } from '~~/core/dates/reasons'
 import { dayText, shortDay } from '~~/core/dates/words'
+import { fieldName } from '~/composables/words'
 import { usePlan } from '../plan/store'
 
 export interface LedgerItem {
@@ -104,7 +105,9 @@ export function howText({ planned, outcomes, node, notes }: LedgerItem): string 
     .find(field => field !== undefined)
   const field = odd ?? tellingField(node) ?? 'closes'
   const words = shortHow(planned.crossed[field].reasons)
-  return odd && odd !== 'due' ? `${odd}: ${words}` : words
+  if (!odd || (odd === 'due' && outcomes.due === 'moved')) return words
+  // `Opens in Study week`, `Due past the end`, `Closes: kept in order`.
+  return `${fieldName(odd)}${/^(in|on|past|before|after) /.test(words) ? ' ' : ': '}${words}`
 }
 
 /** The ledger of the plan at hand. */

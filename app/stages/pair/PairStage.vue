@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { CourseLine } from '~~/shared/api/courses'
+import type { PlanReply } from '~~/shared/api/plans'
 import { codePatterns, readCode, termDisagreement } from '~~/core/pairing/codes'
 import type { CodesReply } from '~~/shared/api/codes'
 import FootBar from '../FootBar.vue'
@@ -47,6 +48,11 @@ function studentsText(course: CourseLine): string {
     return `${counted(students, 'student')} of ${term.name}`
   }
   return course.origin === 'awaited' ? 'comes with the shell' : counted(course.students, 'student')
+}
+function holdsText({ course, nodes }: PlanReply['source']): string {
+  if (plan.value.closed.some(each => each.course === course.id)) return 'not shown to you any more'
+  const units = nodes.filter(node => node.type === 'unit').length
+  return `${counted(units, 'unit')}, ${counted(course.items, 'item')}`
 }
 const sides = computed(() => [
   {
@@ -119,8 +125,7 @@ const sides = computed(() => [
             <tr>
               <th scope="row">Holds</th>
               <td>
-                {{ counted(side.whole.nodes.filter(node => node.type === 'unit').length, 'unit') }},
-                {{ counted(side.whole.course.items, 'item') }}
+                {{ holdsText(side.whole) }}
               </td>
             </tr>
           </tbody>

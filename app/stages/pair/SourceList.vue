@@ -6,6 +6,7 @@ import type { PlanReply } from '~~/shared/api/plans'
 const props = defineProps<{ plan: PlanReply; changing: boolean }>()
 const emit = defineEmits<{ choose: [ids: string[]] }>()
 const sides = computed(() => [props.plan.source, ...props.plan.more])
+const isClosed = (id: string): boolean => props.plan.closed.some(each => each.course === id)
 /** Sources that hold what an earlier one holds: everything would come twice. */
 const doubles = computed(
   () =>
@@ -35,7 +36,8 @@ function up(at: number): void {
     <li v-for="(side, at) in sides" :key="side.course.id">
       <b>{{ codeText(side.course) }}</b> <bdi>{{ side.course.title }}</bdi>, {{ side.course.term.name }}
       <span class="soft small"
-        >{{ counted(side.course.items, 'item') }}{{ at > 0 ? ', what is not in those above' : '' }}</span
+        >{{ isClosed(side.course.id) ? 'not open any more' : counted(side.course.items, 'item')
+        }}{{ at > 0 ? ', what is not in those above' : '' }}</span
       >
       <span v-if="doubles.has(at)" class="small settle" role="status">{{ doubles.get(at) }}</span>
       <span v-if="plan.may.edit && sides.length > 1" class="small do"

@@ -37,7 +37,10 @@ export const closureReasons = {
       `${saidDay(before)} ${isClosed(details)}. ${usableDayWords[details.policy]} ${saidDay(after)}.`,
   }),
   'on-closure': reason<Closed & { policy: ClosurePolicy }>({
-    short: 'on a closure',
+    short: ({ details: { closure, from, to } }) => {
+      if (!closure) return 'on a closure'
+      return from === to ? `on ${closure}` : `in ${closure}`
+    },
     sentence: ({ after, details }) => {
       const why = details.policy === 'keep' ? 'and it stays there by the rule' : 'and no usable day is near'
       return `${saidDay(after)} ${isClosed(details)}, ${why}.`
