@@ -35,7 +35,6 @@ try {
     console.error(`${name}.png`)
   }
   await page.goto(`${app.url}/sign-in`)
-  await shot('sign-in')
   await page.getByLabel('Name').fill('marchetti')
   await page.getByLabel('Password').fill('slack-water')
   await page.getByRole('button', { name: 'Sign in' }).click()
@@ -84,7 +83,6 @@ try {
   await page.getByLabel('Share code').fill('K7QM-4TXB')
   await page.getByRole('button', { name: 'Open it and plan' }).click()
   await page.getByRole('alert').waitFor()
-  await shot('way-share-code')
   await page.goto(`${app.url}/no-shell`)
   await page.getByLabel('Course code').fill('BKG 115')
   await page.getByRole('button', { name: 'Find out why' }).click()
@@ -132,6 +130,17 @@ try {
     }
     await shot(name)
   }
+  // The same by night, and on a phone.
+  const theme = (name: string): Promise<void> =>
+    page.evaluate(to => document.documentElement.setAttribute('data-theme', to), name)
+  await theme('night')
+  await shot('date-night')
+  await theme('day')
+  await page.setViewportSize({ width: 320, height: 640 })
+  await page.reload()
+  await page.locator('[role=row][aria-selected=true]').scrollIntoViewIfNeeded()
+  await shot('date-phone')
+  await page.setViewportSize({ width: 1280, height: 800 })
   await page.getByRole('link', { name: /^On to Run/ }).click()
   await page.getByText('Adds 98 items').waitFor()
   await page.getByText('I have seen what changes').click()

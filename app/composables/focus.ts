@@ -35,9 +35,6 @@ const [step, steps] = [80, 60]
 export function usePageFocus() {
   const route = useRoute()
   const told = ref('')
-  const main = (): HTMLElement | null => work()?.querySelector('main') ?? null
-  const isNowhere = (): boolean =>
-    [document.body, null, work()].includes(document.activeElement as HTMLElement)
   let left = 0
   const timer = useIntervalFn(
     () => {

@@ -28,8 +28,10 @@ const freePort = (): Promise<number> =>
     })
   })
 
+const demoEvening = '2027-01-05T20:00:00-04:00'
 /** The built application on a free port, with the demo in a database of its own, on the demo's evening. */
 export async function startApp(name: string): Promise<RunningApp> {
+  process.env.NORTHTIDE_NOW = demoEvening
   const address = await freshDatabase(name)
   const db = connect(address)
   await migrate(db)
@@ -54,7 +56,7 @@ export async function startApp(name: string): Promise<RunningApp> {
         HOST: '127.0.0.1',
         PORT: String(port),
         DB_NAME: name,
-        NORTHTIDE_NOW: '2027-01-05T20:00:00-04:00',
+        NORTHTIDE_NOW: demoEvening,
         NORTHTIDE_SESSION_SECRET: 'only-for-tests-only-for-tests-only-for-tests',
         NORTHTIDE_REGISTRAR_URL: `http://127.0.0.1:${officePort}/oneroster.zip`,
         NORTHTIDE_REGISTRAR_TOKEN: 'estuary',
