@@ -29,6 +29,13 @@ export function useBorrowedFocus(panel: Ref<HTMLElement | undefined>): void {
   })
 }
 
+/** Where something goes away that one was just pressing, the focus goes to where work goes on. */
+export function useFocusAfterwards(): void {
+  onUnmounted(() => {
+    if (isFocusNowhere()) giveFocus(main() ?? work())
+  })
+}
+
 /** A page may stand only once its data are there: so long, in steps, its main part is waited for. */
 const [step, steps] = [80, 60]
 /** After another page or stage: the focus goes to where work goes on, and what it is is said aloud. Called once, by the layout. */

@@ -101,7 +101,9 @@ const rows = computed(() => lines.value.map(line => ({ ...line, more: logMore(li
           </td>
           <td class="soft small">
             {{ line.more }}
-            <NuxtLink v-if="line.runId" :to="`/runs/${line.runId}`">Record of the run</NuxtLink>
+            <template v-if="line.runId">
+              {{ line.more ? '·' : '' }} <NuxtLink :to="`/runs/${line.runId}`">Record of the run</NuxtLink>
+            </template>
           </td>
         </tr>
       </tbody>

@@ -30,6 +30,7 @@ const missingText = computed(() => `${counted(missing.value, 'choice')} left`)
 function chooseAll(whose: Whose): void {
   chosen.value = Object.fromEntries(clashes.value.map(({ path }) => [path, whose]))
 }
+useFocusAfterwards()
 const { run: choose, busy, problem } = useAction(() => store.choose(chosen.value))
 </script>
 

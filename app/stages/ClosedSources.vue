@@ -24,6 +24,7 @@ const fate = computed(() =>
     ? 'Nothing of it is shown or counted here. The rest of the plan is as it was. Take it out to run the plan.'
     : 'Nothing of it is shown here. Your decisions are kept.',
 )
+useFocusAfterwards()
 const {
   run: takeOut,
   busy,

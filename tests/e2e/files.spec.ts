@@ -77,6 +77,21 @@ test('reading is stopped, and the file is gone', async ({ page }) => {
   await expect(page.getByRole('link', { name: 'long.ics' })).toHaveCount(0)
 })
 
+test('a file may be dropped anywhere on the page', async ({ page }) => {
+  await signIn(page)
+  await page.goto(`${base()}/files`)
+  await expect(page.getByText('or drop it anywhere on this page.')).toBeVisible()
+  const dropped = await page.evaluateHandle(text => {
+    const transfer = new DataTransfer()
+    transfer.items.add(new File([text], 'closures.csv', { type: 'text/csv' }))
+    return transfer
+  }, 'Name,First day,Last day\nStudy week,15 Feb 2027,19 Feb 2027\n')
+  await page.getByRole('main').dispatchEvent('dragenter', { dataTransfer: dropped })
+  await expect(page.getByText('Let go to send it.')).toBeVisible()
+  await page.getByRole('main').dispatchEvent('drop', { dataTransfer: dropped })
+  await expect(page.getByRole('heading', { name: 'closures.csv' })).toBeVisible()
+  await expect(page.getByText('What its columns mean')).toBeVisible({ timeout: 20_000 })
+})
 test('a table of dates: its columns are confirmed, its days become closures', async ({ page }) => {
   await signIn(page, 'ellwood', 'chart-datum')
   await bring(

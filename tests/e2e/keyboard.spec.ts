@@ -92,6 +92,11 @@ test('what one does by letters is not hinted at where letters are off; arrows go
   await page.keyboard.press('p')
   await expect(foot(page)).toContainText('0 held')
   await page.getByLabel('Rows; j and k move, e edits').focus()
-  await page.keyboard.press('ArrowDown')
+  for (let n = 0; n < 40; n++) await page.keyboard.press('ArrowDown')
   await expect(page.getByRole('region', { name: 'Why' })).toBeVisible()
+  // The selected row is wholly in sight, above the foot.
+  const row = page.locator('[role=row][aria-selected=true]')
+  await expect(row).toBeInViewport({ ratio: 0.98 })
+  const [rowBox, footBox] = [await row.boundingBox(), await foot(page).boundingBox()]
+  expect((rowBox?.y ?? 0) + (rowBox?.height ?? 0)).toBeLessThanOrEqual((footBox?.y ?? 0) + 1)
 })

@@ -8,6 +8,10 @@ import { countStudentData } from '../../server/courses/student-data.queries'
 import { Refusal } from '../../server/errors/refusal'
 import { importCourse } from '../../server/exchange/import-course'
 import { authenticate } from '../../server/people/people'
+import type { Person } from '../../server/people/people.queries'
+import { enterCode } from '../../server/sharing/shares'
+import { readTemplates } from '../../server/sharing/templates'
+import { showcase } from '../../demo/load'
 
 const demo = useDemo('demo')
 const worked = JSON.parse(
@@ -82,6 +86,21 @@ describe('the demo, loaded through the readers and services', () => {
     expect(await demo.db('people').whereNotNull('password').count({ count: '*' }).first()).toEqual({
       count: 4,
     })
+  })
+  it('shows a visitor two templates, and a colleague’s course behind the code that is printed', async () => {
+    const { marchetti, brandt } = demo.people
+    await showcase(demo.db)
+    const titles = async (who: Person) =>
+      (await readTemplates(demo.db, who)).templates.map(line => line.course.title).sort()
+    expect(await titles(marchetti)).toEqual([
+      'Tides, unit by unit',
+      'What every hydrography course begins with',
+    ])
+    expect(await titles(brandt)).toContain('What every hydrography course begins with')
+    const printed = readFileSync(new URL('../../demo/sign-ins.txt', import.meta.url), 'utf8')
+    const code = /[A-Z]{4}-[A-Z0-9]{4}/.exec(printed)?.[0] ?? ''
+    const { courseId } = await enterCode(demo.db, marchetti, code)
+    expect((await loadOutline(demo.db, courseId)).filter(node => node.type === 'item')).toHaveLength(10)
   })
   it('takes no second content into a course that holds some, and changes nothing', async () => {
     const before = await loadOutline(demo.db, demo.courses.old)

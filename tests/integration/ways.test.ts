@@ -41,6 +41,7 @@ import {
   shellLines,
   waysInto,
 } from '../../server/shells/shells'
+import { savePastRule } from '../../server/shells/past'
 import { noStudentData } from '../support/student-data'
 
 const demo = useDemo('ways')
@@ -230,6 +231,28 @@ describe('a share code', () => {
   })
 })
 
+describe('when courses are past', () => {
+  it('is laid down by the office, at the revision it was read at, and written into the log', async () => {
+    const { ellwood, marchetti } = demo.people
+    const seen = async (who: Person) => (await listShells(demo.db, who)).pastRule
+    expect(await seen(marchetti)).toEqual({
+      pastAfter: 0,
+      archivedAfter: 730,
+      revision: 0,
+      may: { edit: false },
+    })
+    await savePastRule(demo.db, ellwood, 0, { pastAfter: 40, archivedAfter: 365 })
+    expect(await seen(ellwood)).toMatchObject({ pastAfter: 40, revision: 1, may: { edit: true } })
+    const terms = (await listShells(demo.db, marchetti)).terms
+    expect(terms.find(term => term.code === '2026-autumn')?.when).toBe('underway')
+    await expect(savePastRule(demo.db, ellwood, 0, { pastAfter: 1, archivedAfter: 2 })).rejects.toMatchObject(
+      { status: 409 },
+    )
+    await savePastRule(demo.db, ellwood, 1, { pastAfter: 0, archivedAfter: 730 })
+    const [line] = (await viewLog(demo.db, ellwood, { q: 'changed when courses' })).lines
+    expect(logMore(line!.action, line!.detail)).toBe('past after 0 days · archived after 730 days')
+  })
+})
 describe('a template', () => {
   it('is made from a course, without students, and is one’s own until it is offered', async () => {
     const { marchetti } = demo.people
