@@ -4,15 +4,16 @@ export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/setup.ts',
   workers: 1,
-  timeout: 120_000,
-  expect: { timeout: 10_000 },
+  // Generous: in ./test two other things go on beside the browser, on two cores.
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
     timezoneId: 'America/Halifax',
     locale: 'en-CA',
     screenshot: 'only-on-failure',
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -73,7 +73,7 @@ try {
   await page.goto(app.url)
   await page
     .locator('article.shell[aria-label^="HYD 310-01"]')
-    .getByRole('link', { name: /other ways|Choose a source/ })
+    .getByRole('link', { name: /See other ways|Choose a source/ })
     .first()
     .click()
   await page.getByRole('link', { name: 'A template' }).click()
@@ -100,7 +100,7 @@ try {
   await page.goto(app.url)
   await page
     .locator('article.shell[aria-label^="HYD 240-02"]')
-    .getByRole('button', { name: 'step by step' })
+    .getByRole('button', { name: 'Go step by step' })
     .click()
   await page.getByText('Rolls from').waitFor()
   await page.getByRole('button', { name: 'Add a source' }).click()
@@ -114,7 +114,7 @@ try {
   await page.goto(app.url)
   await page
     .locator('article.shell[aria-label^="HYD 240-01"]')
-    .getByRole('button', { name: 'step by step' })
+    .getByRole('button', { name: 'Go step by step' })
     .click()
   await page.getByText('Rolls from').waitFor()
   for (const [name, ready] of [

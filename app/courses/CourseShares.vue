@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ItemKind } from '~~/core/course/model'
 import type { CourseLine } from '~~/shared/api/courses'
-import type { ShareLine, SharesReply } from '~~/shared/api/shares'
+import type { NewTemplate, ShareLine, SharesReply } from '~~/shared/api/shares'
 
 /** Lets others take from a course: by a code, or a department; and makes a template of it. */
 const props = defineProps<{ course: CourseLine; kinds: ItemKind[] }>()
@@ -16,7 +16,7 @@ const withheld = ref<ItemKind[]>([])
 /** Days that a share holds; 0: until it is taken back. */
 const days = ref(30)
 const org = ref('')
-const template = reactive({ title: '', subject: '', arrangement: 'units', about: '' })
+const template = ref<NewTemplate>({ title: '', subject: '', arrangement: 'units', about: '' })
 const told = ref('')
 
 const acting = useAction(async (work: () => Promise<string>) => {
@@ -37,7 +37,7 @@ const share = asAct(async () => {
     : 'The department may take from this course now.'
 })
 const makeTemplate = asAct(async () => {
-  await api.post(`/courses/${props.course.id}/template`, template)
+  await api.post(`/courses/${props.course.id}/template`, template.value)
   return 'The template is made; it is among yours now.'
 })
 const revoke = (entry: ShareLine): Promise<boolean> =>
@@ -54,7 +54,7 @@ function open(which: typeof form.value): void {
   told.value = ''
   withheld.value = []
   org.value = data.value?.departments[0]?.id ?? ''
-  Object.assign(template, { title: props.course.title, subject: '', about: '' })
+  template.value = { ...template.value, title: props.course.title, subject: '', about: '' }
 }
 
 const states = { holds: 'holds', expired: 'has run out', revoked: 'taken back' }
@@ -72,8 +72,6 @@ function stateText(entry: ShareLine): string {
     .join(', ')
 }
 const { busy, problem: actProblem } = acting
-const fault = (field: string): string | undefined =>
-  actProblem.value?.errors.find(error => error.field === field)?.message
 </script>
 
 <template>
@@ -89,10 +87,10 @@ const fault = (field: string): string | undefined =>
           class="link small"
           type="button"
           :disabled="busy"
-          :aria-label="`Take ${nameOf(entry)} back`"
+          :aria-label="`Take back ${nameOf(entry)}`"
           @click="revoke(entry)"
         >
-          take back
+          Take back
         </button>
       </li>
     </ul>
@@ -108,21 +106,7 @@ const fault = (field: string): string | undefined =>
     </div>
 
     <form v-else-if="form === 'template'" @submit.prevent="makeTemplate">
-      <FormField label="Name" :fault="fault('title')">
-        <ElInput v-model="template.title" maxlength="200" />
-      </FormField>
-      <FormField label="Subject" :fault="fault('subject')">
-        <ElInput v-model="template.subject" maxlength="100" />
-      </FormField>
-      <FormField label="Arranged">
-        <ElSelect v-model="template.arrangement" aria-label="Arranged">
-          <ElOption value="weeks" label="by week" />
-          <ElOption value="units" label="by unit" />
-        </ElSelect>
-      </FormField>
-      <FormField label="About it" :fault="fault('about')">
-        <ElInput v-model="template.about" type="textarea" autosize maxlength="1000" />
-      </FormField>
+      <TemplateFields v-model="template" :problem="actProblem" />
       <p class="small soft">
         All it holds comes into the template, without students; no text or file is stored a second time.
       </p>

@@ -163,9 +163,9 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
           :disabled="busy"
           @click="$emit('plan', shell.suggestion.course.id)"
         >
-          step by step
+          Go step by step
         </button>
-        <NuxtLink v-if="isOpen" :to="`/fill/${line.id}`">other ways</NuxtLink>
+        <NuxtLink v-if="isOpen" :to="`/fill/${line.id}`">See other ways</NuxtLink>
         <button
           class="link"
           type="button"
@@ -173,15 +173,15 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
           :aria-label="`${line.pinned ? 'Unpin' : 'Pin'} ${name}`"
           @click="$emit('prefer', { pinned: !line.pinned })"
         >
-          {{ line.pinned ? 'unpin' : 'pin' }}
+          {{ line.pinned ? 'Unpin' : 'Pin' }}
         </button>
         <button
           class="link"
           type="button"
-          :aria-label="`${line.hidden ? 'Show' : 'Hide'} ${name}`"
+          :aria-label="`${line.hidden ? 'Show again' : 'Hide'} ${name}`"
           @click="$emit('prefer', { hidden: !line.hidden })"
         >
-          {{ line.hidden ? 'show again' : 'hide' }}
+          {{ line.hidden ? 'Show again' : 'Hide' }}
         </button>
       </span>
     </div>

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import type { TemplateLine } from '~~/shared/api/shares'
+import type { NewTemplate, TemplateLine } from '~~/shared/api/shares'
 
 /** What one may do with a template of one's own: rename it, retire it, delete it. What was rolled from it stays. */
 const props = defineProps<{ template: TemplateLine }>()
 const emit = defineEmits<{ changed: [] }>()
 const doing = ref<'rename' | 'delete' | null>(null)
-const draft = reactive({ title: '', subject: '', arrangement: 'units', about: '' })
+const draft = ref<NewTemplate>({ title: '', subject: '', arrangement: 'units', about: '' })
 const address = computed(() => `/templates/${props.template.course.id}`)
 function rename(): void {
   const { course, subject, arrangement, about } = props.template
-  Object.assign(draft, { title: course.title, subject, arrangement, about })
+  draft.value = { title: course.title, subject, arrangement, about }
   doing.value = 'rename'
 }
 const acting = useAction(async (work: () => Promise<unknown>) => {
@@ -18,12 +18,10 @@ const acting = useAction(async (work: () => Promise<unknown>) => {
   emit('changed')
 })
 const { busy, problem } = acting
-const save = (): Promise<boolean> => acting.run(() => api.put(address.value, draft))
+const save = (): Promise<boolean> => acting.run(() => api.put(address.value, draft.value))
 const retire = (retired: boolean): Promise<boolean> =>
   acting.run(() => api.put(`${address.value}/retired`, { retired }))
 const remove = (): Promise<boolean> => acting.run(() => api.delete(address.value))
-const fault = (field: string): string | undefined =>
-  problem.value?.errors.find(error => error.field === field)?.message
 </script>
 
 <template>
@@ -36,21 +34,7 @@ const fault = (field: string): string | undefined =>
     <button class="link lost" type="button" @click="doing = 'delete'">Delete the template</button>
   </p>
   <form v-else-if="doing === 'rename'" @submit.prevent="save">
-    <FormField label="Name" :fault="fault('title')"
-      ><ElInput v-model="draft.title" maxlength="200"
-    /></FormField>
-    <FormField label="Subject" :fault="fault('subject')"
-      ><ElInput v-model="draft.subject" maxlength="100"
-    /></FormField>
-    <FormField label="Arranged">
-      <ElSelect v-model="draft.arrangement" aria-label="Arranged">
-        <ElOption value="weeks" label="by week" />
-        <ElOption value="units" label="by unit" />
-      </ElSelect>
-    </FormField>
-    <FormField label="About it" :fault="fault('about')">
-      <ElInput v-model="draft.about" type="textarea" autosize maxlength="1000" />
-    </FormField>
+    <TemplateFields v-model="draft" :problem="problem" />
     <p class="ways">
       <button class="act" type="submit" :disabled="busy">Save the template</button>
       <button class="link" type="button" @click="doing = null">Leave it</button>

@@ -54,7 +54,7 @@ const {
         </h2>
         <p class="soft">
           {{ courseFacts(source) }} · {{ counted(source.items, 'item') }} ·
-          <button class="link" type="button" @click="source = null">another course</button>
+          <button class="link" type="button" @click="source = null">Choose another course</button>
         </p>
         <form class="into" @submit.prevent="start">
           <label

@@ -49,7 +49,7 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   const shell = page.locator('article', { hasText: 'HYD 240-01 Tidal' })
   await expect(shell).toContainText('29 students on the roster · empty')
   await expect(shell).toContainText('98 items · sure: same code, HYD 240')
-  await shell.getByRole('button', { name: 'step by step' }).click()
+  await shell.getByRole('button', { name: 'Go step by step' }).click()
 
   // Pair: direction unmistakable.
   await expect(page.getByRole('group', { name: 'From, stays as it is' })).toContainText('Autumn 2026')
@@ -218,7 +218,7 @@ test('a plan changed in another tab is joined with what was changed here; where 
   await signIn(page)
   await page
     .locator('article', { hasText: 'HYD 240-02 Tidal' })
-    .getByRole('button', { name: 'step by step' })
+    .getByRole('button', { name: 'Go step by step' })
     .click()
   await page.getByRole('link', { name: /On to Carry/ }).click()
   await expect(foot(page)).toContainText('0 stay behind')

@@ -80,7 +80,7 @@ test('by keyboard alone: from sign-in to the opened shell', async ({ page }) => 
 
 test('what one does by letters is not hinted at where letters are off; arrows go on', async ({ page }) => {
   await signIn(page)
-  await page.getByRole('button', { name: 'step by step' }).first().click()
+  await page.getByRole('button', { name: 'Go step by step' }).first().click()
   await expect(work(page)).toBeFocused()
   await page.keyboard.press('4')
   await expect(foot(page)).toContainText('1 to settle')

@@ -11,6 +11,11 @@ async function amiss(page: Page, rules?: string[]): Promise<string[]> {
     ({ id, help, nodes }) => `${id} (${help}): ${nodes.map(node => node.target.join(' ')).join(', ')}`,
   )
 }
+/** A plan from last autumn into the first shell of spring. */
+async function newPlan({ request }: Page): Promise<string> {
+  const old = await courseId(request, 'HYD 240-01', 'Autumn 2026')
+  return begin(request, old, await courseId(request, 'HYD 240-01', 'Spring 2027'))
+}
 /** Whether the page must be moved sideways to be read (WCAG 2.2, 1.4.10): it must not, at 320 px. */
 const isTooWide = (page: Page): Promise<boolean> =>
   page.evaluate(() => document.documentElement.scrollWidth > document.documentElement.clientWidth)
@@ -53,12 +58,7 @@ test('the night theme is chosen in the menu and stays; the device decides until 
 test('on a phone one settles a date, reads the whole effect, runs and opens the shell', async ({ page }) => {
   await page.setViewportSize({ width: 320, height: 640 })
   await signIn(page)
-  const { request } = page
-  const plan = await begin(
-    request,
-    await courseId(request, 'HYD 240-01', 'Autumn 2026'),
-    await courseId(request, 'HYD 240-01', 'Spring 2027'),
-  )
+  const plan = await newPlan(page)
   await page.goto(`${base()}/plans/${plan}/date`)
   await expect(foot(page)).toContainText('1 to settle')
   await page.keyboard.press('n')
@@ -93,12 +93,7 @@ for (const [width, height] of [
   }) => {
     await page.setViewportSize({ width, height })
     await signIn(page)
-    const { request } = page
-    const plan = await begin(
-      request,
-      await courseId(request, 'HYD 240-01', 'Autumn 2026'),
-      await courseId(request, 'HYD 240-01', 'Spring 2027'),
-    )
+    const plan = await newPlan(page)
     await page.goto(`${base()}/plans/${plan}/date`)
     const rows = page.getByLabel('Rows; j and k move, e edits')
     await expect(page.getByRole('row', { name: /Lab sheet 1/ }).first()).toBeVisible()

@@ -131,7 +131,7 @@ const rosterText = computed(() =>
                   >
                     Straight to the summary</button
                   ><button class="link small" type="button" :disabled="busy" @click="start(entry.course.id)">
-                    step by step
+                    Go step by step
                   </button></span
                 >
               </li>

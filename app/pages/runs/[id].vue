@@ -39,7 +39,7 @@ const print = (): void => window.print()
           Run {{ instantText(data.finishedAt) }}, {{ data.finishedAt.slice(0, 4) }}, by {{ data.by }} ·
           <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> ·
           <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> ·
-          <button class="link no-print" type="button" @click="print">print</button>
+          <button class="link no-print" type="button" @click="print">Print this record</button>
         </p>
       </header>
       <EffectTable v-if="!data.snapshot" :effect="data.effect" :source="data.source" :target="data.target" />

@@ -17,6 +17,16 @@ const untold = computed(() =>
 )
 const inPlace = computed(() => plan.value.mode === 'in-place')
 const inShell = computed(() => totalOf(plan.value.target.studentData))
+const rosterText = computed(() => {
+  const { students } = plan.value.target.studentData
+  if (students === 0) return 'Nobody is on the shell’s roster yet.'
+  return `${counted(students, 'student')} on the registrar’s roster ${students === 1 ? 'stays' : 'stay'} enrolled.`
+})
+const workText = computed(() =>
+  inShell.value
+    ? `What they did in the shell already stays too: ${counted(inShell.value, 'record')}.`
+    : 'No work of theirs is in the shell yet.',
+)
 </script>
 
 <template>
@@ -26,13 +36,13 @@ const inShell = computed(() => totalOf(plan.value.target.studentData))
     </h2>
     <p v-if="inPlace" class="lead">
       {{ codeText(plan.source.course) }} holds {{ counted(held.students, 'student') }} and
-      {{ numberText(total) }} things about them. The run keeps a snapshot with all of it in
+      {{ counted(total, 'record') }} of what they did. The run keeps a snapshot with all of it in
       {{ plan.source.course.term.name }}, and takes nothing out of the course itself.
     </p>
     <p v-else class="lead">
       {{ sides.map(side => `${codeText(side.course)} of ${side.course.term.name}`).join(' and ') }}
       {{ sides.length === 1 ? 'holds' : 'hold' }} {{ counted(held.students, 'student') }} and
-      {{ numberText(total) }} things about them. All of it stays there.{{
+      {{ counted(total, 'record') }} of what they did. All of it stays there.{{
         untold.length
           ? ` What ${untold.join(', ')} holds about students is not shown to you; it stays there too.`
           : ''
@@ -77,26 +87,15 @@ const inShell = computed(() => totalOf(plan.value.target.studentData))
       <template v-else>
         <h2>Why nothing</h2>
         <p class="small">
-          What students did hangs off their enrolment in the old course. Carrying copies units, items, dates
+          What students did belongs to their enrolment in the old course. Carrying copies units, items, dates
           and grade categories, and never reads an enrolment.
         </p>
         <p class="small">
           The old course stays whole and readable. After the run an audit counts every kind again in the
           shell, and the record keeps what it found.
         </p>
-        <div class="note">
-          <h3>The shell’s own</h3>
-          <p class="small">
-            {{ counted(plan.target.studentData.students, 'student') }} on the registrar’s roster stay{{
-              plan.target.studentData.students === 1 ? 's' : ''
-            }}
-            enrolled.{{
-              inShell
-                ? ` ${counted(inShell, 'thing')} students have done in the shell already stay too.`
-                : ' No work of theirs is in the shell yet.'
-            }}
-          </p>
-        </div>
+        <h2>The shell’s own</h2>
+        <p class="small">{{ rosterText }} {{ workText }}</p>
       </template>
     </template>
     <template #foot

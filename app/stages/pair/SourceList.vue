@@ -46,15 +46,15 @@ function up(at: number): void {
           class="link"
           type="button"
           :disabled="changing"
-          :aria-label="`Put ${codeText(side.course)} before`"
+          :aria-label="`Move up ${codeText(side.course)}`"
           @click="up(at)"
         >
-          before</button
+          Move up</button
         ><button
           class="link"
           type="button"
           :disabled="changing"
-          :aria-label="`Take ${codeText(side.course)} away`"
+          :aria-label="`Take out ${codeText(side.course)}`"
           @click="
             emit(
               'choose',
@@ -62,7 +62,7 @@ function up(at: number): void {
             )
           "
         >
-          take away
+          Take out
         </button></span
       >
     </li>
