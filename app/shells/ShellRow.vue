@@ -191,7 +191,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
 <style scoped>
 .shell {
   display: grid;
-  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 236px;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 300px;
   gap: 0 24px;
   padding: 10px 10px 8px;
   min-height: 88px;
@@ -243,6 +243,7 @@ b {
 .links {
   display: flex;
   gap: 12px;
+  white-space: nowrap;
 }
 @media (max-width: 900px) {
   .shell {

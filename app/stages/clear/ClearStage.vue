@@ -94,7 +94,7 @@ const workText = computed(() =>
           The old course stays whole and readable. After the run an audit counts every kind again in the
           shell, and the record keeps what it found.
         </p>
-        <h2>The shell’s own</h2>
+        <h2 class="own">The shell’s own</h2>
         <p class="small">{{ rosterText }} {{ workText }}</p>
       </template>
     </template>
@@ -102,9 +102,9 @@ const workText = computed(() =>
       ><FootBar
         :totals="
           inPlace
-            ? [{ count: total, words: 'things about students stay' }]
+            ? [{ count: total, words: 'records of students stay' }]
             : [
-                { count: total, words: 'things about students stay behind' },
+                { count: total, words: 'records of students stay behind' },
                 { count: 0, words: 'cross' },
               ]
         "
@@ -115,6 +115,9 @@ const workText = computed(() =>
 </template>
 
 <style scoped>
+.own {
+  margin-top: 18px;
+}
 .line {
   font-size: 26px;
   margin: 6px 0 6px;
