@@ -67,8 +67,8 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'the codes', path: '/codes', shows: 'Tried on your courses' },
     { name: 'the log', path: '/log', shows: 'ran a plan' },
     { name: 'the registrar', path: '/registrar', shows: 'Checked lately' },
-    { name: 'a shell that is missing', path: '/no-shell', shows: 'shell' },
-    { name: 'a plan for a term', path: `/no-shell?way=term&from=${old}`, shows: 'term' },
+    { name: 'a shell that is missing', path: '/no-shell', shows: 'Find out why' },
+    { name: 'a plan for a term', path: `/no-shell?way=term&from=${old}`, shows: 'Plan against this term' },
     { name: 'ways in: suggested', path: `/fill/${second}`, shows: 'Before you choose' },
     { name: 'ways in: a course', path: `/fill/${second}?way=course`, shows: 'Before you choose' },
     { name: 'ways in: a template', path: `/fill/${second}?way=template`, shows: 'Tides, unit by unit' },
@@ -113,4 +113,6 @@ export async function look(page: Page, view: View): Promise<void> {
   await page.goto(`${base()}${view.path}`)
   await expect(page.locator('#work')).toContainText(view.shows, { timeout: 15_000 })
   await view.then?.(page)
+  // What comes a moment later than the words, such as the terms to choose from, is there too.
+  await page.waitForLoadState('networkidle')
 }
