@@ -52,7 +52,7 @@ const shells = computed(() => (code.value.trim() ? (data.value?.shells ?? []) : 
         <span v-if="fault('label')" class="settle small">{{ fault('label') }}</span>
       </FormField>
       <div v-if="shells.length" class="note brass guard" role="status">
-        <h3>The registrar has {{ shells.length === 1 ? 'a shell' : 'shells' }} for this class</h3>
+        <h2>The registrar has {{ shells.length === 1 ? 'a shell' : 'shells' }} for this class</h2>
         <p class="small">
           A fresh course has no students on its roster. Roll into the registrar’s shell instead:
         </p>
@@ -77,7 +77,7 @@ const shells = computed(() => (code.value.trim() ? (data.value?.shells ?? []) : 
     </form>
     <aside>
       <div class="note">
-        <h3>Without a registrar</h3>
+        <h2>Without a registrar</h2>
         <p class="small">
           You are its instructor; nobody is on its roster, and the registrar will not put anybody there. It is
           right for a draft, a workshop or a course outside the timetable.

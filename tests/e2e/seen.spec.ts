@@ -1,7 +1,7 @@
 import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { base, courseId, begin, expect, foot, signIn, test } from './support'
-import { everyView, look } from './views'
+import { everyView, look, officeViews, type View } from './views'
 
 /** What axe finds amiss, a line each: the rule, and where. `rules`: these alone. */
 async function amiss(page: Page, rules?: string[]): Promise<string[]> {
@@ -20,17 +20,9 @@ async function newPlan({ request }: Page): Promise<string> {
 const isTooWide = (page: Page): Promise<boolean> =>
   page.evaluate(() => document.documentElement.scrollWidth > document.documentElement.clientWidth)
 
-test('every view, by day and by night, has nothing amiss for axe, and is one column at 320 px', async ({
-  page,
-}) => {
-  test.setTimeout(400_000)
-  await page.goto(`${base()}/sign-in`)
-  expect.soft(await amiss(page), 'the sign-in').toEqual([])
-  await signIn(page)
-  const views = await everyView(page)
-  const light = { width: 1280, height: 800 }
+async function inspect(page: Page, views: readonly View[]): Promise<void> {
   for (const view of views) {
-    await page.setViewportSize(light)
+    await page.setViewportSize({ width: 1280, height: 800 })
     await look(page, view)
     expect.soft(await amiss(page), view.name).toEqual([])
     // By night a page is the same but for its colours.
@@ -39,8 +31,20 @@ test('every view, by day and by night, has nothing amiss for axe, and is one col
     await page.setViewportSize({ width: 320, height: 640 })
     expect.soft(await isTooWide(page), `${view.name} is too wide at 320 px`).toBe(false)
   }
+}
+test('every view, by day and by night, has nothing amiss for axe, and is one column at 320 px', async ({
+  page,
+}) => {
+  test.setTimeout(500_000)
+  await page.goto(`${base()}/sign-in`)
+  expect.soft(await amiss(page), 'the sign-in').toEqual([])
+  await signIn(page)
+  await inspect(page, await everyView(page))
 })
-
+test('so are the views of the academic office', async ({ page }) => {
+  await signIn(page, 'ellwood', 'chart-datum')
+  await inspect(page, officeViews)
+})
 test('the night theme is chosen in the menu and stays; the device decides until one has chosen', async ({
   page,
 }) => {

@@ -25,6 +25,22 @@ async function send(page: Page, name: string, data: Buffer): Promise<string> {
   return id
 }
 
+/** What the academic office alone sees. */
+export const officeViews: View[] = [
+  { name: 'the people', path: '/people', shows: 'Signs in as' },
+  {
+    name: 'the codes, being written',
+    path: '/codes',
+    shows: 'Tried on your courses',
+    then: at => at.getByRole('button', { name: 'Add a pattern' }).click(),
+  },
+  {
+    name: 'the rule for past courses',
+    path: '/?view=past',
+    shows: 'A course is past',
+    then: at => at.getByRole('button', { name: 'Change this rule' }).click(),
+  },
+]
 /** Makes what the views show, as whoever is signed in, and lists them. */
 export async function everyView(page: Page): Promise<View[]> {
   const { request } = page
@@ -73,6 +89,15 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'ways in: a course', path: `/fill/${second}?way=course`, shows: 'Before you choose' },
     { name: 'ways in: a template', path: `/fill/${second}?way=template`, shows: 'Tides, unit by unit' },
     { name: 'ways in: a code', path: `/fill/${second}?way=code`, shows: 'Share code' },
+    { name: 'archived shells', path: '/?view=archived', shows: 'Nothing is archived' },
+    { name: 'a new course', path: '/no-shell?way=new', shows: 'You are its instructor' },
+    {
+      name: 'a course in place',
+      path: `/no-shell?way=place&from=${old}`,
+      shows: 'This course is used again',
+    },
+    { name: 'ways in: shared', path: `/fill/${second}?way=department`, shows: 'Before you choose' },
+    { name: 'ways in: a file', path: `/fill/${second}?way=file`, shows: 'Bring the file in' },
     { name: 'a course', path: `/courses/${filled}`, shows: 'Tides again' },
     { name: 'an item', path: `/courses/${filled}/items/${item?.lineage}`, shows: item?.title ?? '' },
     { name: 'the record of a run', path: `/runs/${done.lastRun.id}`, shows: 'Record' },
