@@ -17,6 +17,8 @@ export default defineConfig({
       {
         test: {
           name: 'core',
+          // Pure functions keep nothing between files; without a fresh world for each, half the time is saved.
+          isolate: false,
           include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts'],
         },
       },
@@ -34,6 +36,8 @@ export default defineConfig({
         resolve: { alias: { '~~': here('.'), '~': here('./app') } },
         test: {
           name: 'integration',
+          // A test takes the garbage collector's part: what something waits with must outlive it.
+          execArgv: ['--expose-gc'],
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: ['tests/integration/server.ts'],
           testTimeout: 60_000,

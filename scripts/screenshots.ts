@@ -92,7 +92,7 @@ try {
   await page.getByLabel('Find the course to use again').fill('autumn')
   await page
     .locator('.choice li', { hasText: 'Autumn 2026' })
-    .getByRole('button', { name: 'Use this again' })
+    .getByRole('button', { name: 'Use this course again' })
     .click()
   await page.getByRole('button', { name: /in place$/ }).click()
   await page.getByText('As it will be').waitFor()
@@ -109,7 +109,7 @@ try {
     .locator('.choice li', { hasText: 'Spring 2027' })
     .waitFor({ timeout: 3000 })
     .catch(() => {})
-  await page.getByRole('button', { name: 'Leave it' }).click()
+  await page.getByRole('button', { name: 'Cancel' }).click()
   await shot('pair')
   await page.goto(app.url)
   await page

@@ -43,9 +43,9 @@ export function changeText(change: Pick<RosterChangeView, 'kind' | 'count' | 'de
     joined: `${people} joined`,
     dropped: `${people} dropped`,
     returned: `${people} ${change.count === 1 ? 'is' : 'are'} listed again`,
-    unlisted: `${people} ${change.count === 1 ? 'is' : 'are'} not listed any more; nobody was removed here`,
-    gone: 'is not listed any more; it was kept here',
-    cancelled: 'was cancelled by the registrar; it was kept here',
+    unlisted: `${people} ${change.count === 1 ? 'is' : 'are'} no longer listed; nobody was removed here`,
+    gone: 'is no longer listed; Northtide keeps it',
+    cancelled: 'was cancelled by the registrar; Northtide keeps it',
     back: 'is listed again',
   }
   return sentences[change.kind]

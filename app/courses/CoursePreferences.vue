@@ -22,12 +22,12 @@ const {
   <div class="small own">
     <form v-if="label !== null" @submit.prevent="save({ label })">
       <ElInput v-model="label" maxlength="200" aria-label="Your own label" />
-      <button class="link" type="submit" :disabled="busy">Keep it</button>
+      <button class="link" type="submit" :disabled="busy">Save the label</button>
     </form>
     <template v-else>
       <span v-if="preferences.label" class="soft">You call it “{{ preferences.label }}”.</span>
       <button class="link" type="button" @click="label = preferences.label ?? ''">
-        {{ preferences.label ? 'Change' : 'Give it a label of your own' }}
+        {{ preferences.label ? 'Change the label' : 'Give it a label of your own' }}
       </button>
     </template>
     <button class="link" type="button" :disabled="busy" @click="save({ pinned: !preferences.pinned })">

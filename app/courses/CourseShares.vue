@@ -38,12 +38,12 @@ const share = asAct(async () => {
 })
 const makeTemplate = asAct(async () => {
   await api.post(`/courses/${props.course.id}/template`, template.value)
-  return 'The template is made; it is among yours now.'
+  return 'The template is made. You find it under Templates.'
 })
 const revoke = (entry: ShareLine): Promise<boolean> =>
   acting.run(async () => {
     await api.delete(`/courses/${props.course.id}/shares/${entry.id}`)
-    return 'Taken back. What was rolled from it already stays where it is.'
+    return 'The share is taken back. Courses already rolled from it stay as they are.'
   })
 function asAct(work: () => Promise<string>): () => Promise<boolean> {
   return () => acting.run(work)
@@ -108,11 +108,11 @@ const { busy, problem: actProblem } = acting
     <form v-else-if="form === 'template'" @submit.prevent="makeTemplate">
       <TemplateFields v-model="template" :problem="actProblem" />
       <p class="small soft">
-        All it holds comes into the template, without students; no text or file is stored a second time.
+        The template gets everything in the course except students. No text or file is stored a second time.
       </p>
       <div class="ways">
         <button class="act" type="submit" :disabled="busy">Make the template</button>
-        <button class="link" type="button" @click="form = null">Leave it</button>
+        <button class="link" type="button" @click="form = null">Cancel</button>
       </div>
     </form>
 
@@ -146,13 +146,13 @@ const { busy, problem: actProblem } = acting
         </ElSelect>
       </FormField>
       <p class="small soft">
-        Students and what they did are never shown or taken. It can be taken back at any time.
+        Students and their work are never shared. You can take the share back at any time.
       </p>
       <div class="ways">
         <button class="act" type="submit" :disabled="busy">
           {{ form === 'code' ? 'Make the code' : 'Share it' }}
         </button>
-        <button class="link" type="button" @click="form = null">Leave it</button>
+        <button class="link" type="button" @click="form = null">Cancel</button>
       </div>
     </form>
     <p v-if="actProblem && !actProblem.errors.length" class="small settle" role="alert">

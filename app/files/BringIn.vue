@@ -49,8 +49,8 @@ const closuresText = computed(() => {
     <form v-if="file.may.keepAsCourse" @submit.prevent="bringIn(asCourse)">
       <h2>Keep it as a course</h2>
       <p class="small">
-        Adds one course with everything listed here, with you as its instructor. No shell is touched, and no
-        student is in it.
+        This adds one course with everything listed here. You become its instructor. No shell changes, and the
+        course has no students.
       </p>
       <FormField label="Term it was taught in" :fault="fault('term')">
         <TermSelect v-model="term" :terms="file.terms" label="Term it was taught in" />
@@ -71,11 +71,11 @@ const closuresText = computed(() => {
     <div v-else-if="file.may.importRoster">
       <h2>Bring the roster in</h2>
       <p class="small">
-        People, classes and enrolments that are new are added; those that are known are brought up to date.
-        Nobody and nothing is deleted, whatever the bundle leaves out.
+        New people, classes and enrolments are added, and those already here are brought up to date. Nothing
+        is deleted, even if the bundle leaves it out.
       </p>
       <template v-if="report.offered.length">
-        <p class="small">The manifest says that these tables are not in the bundle, and they are:</p>
+        <p class="small">The manifest says that these tables are absent, but the bundle holds them:</p>
         <ElCheckboxGroup v-model="tables" aria-label="Tables to bring in all the same">
           <ElCheckbox v-for="table in report.offered" :key="table" :value="table" :label="`${table}.csv`" />
         </ElCheckboxGroup>
@@ -103,9 +103,7 @@ const closuresText = computed(() => {
     </div>
     <div v-else-if="file.may.importCalendar">
       <h2>Bring the calendar in</h2>
-      <p class="small">
-        The term gets the days that this file names. Plans into a term that is here already move to them.
-      </p>
+      <p class="small">The term takes the days in this file. Plans into that term move to the new days.</p>
       <button class="act" type="button" :disabled="busy" @click="bringIn({ as: 'calendar' })">
         Bring the calendar in
       </button>
@@ -113,18 +111,18 @@ const closuresText = computed(() => {
     <div v-else-if="file.may.importCourse">
       <h2>Bring it into its class</h2>
       <p class="small">
-        The class must be here, from a roster, and hold nothing yet. It gets its grade categories, weekly
-        meetings and what students did.
+        The class must already be here from a roster, and be empty. It gets its grade categories, its weekly
+        meetings and its students’ work.
       </p>
       <button class="act" type="button" :disabled="busy" @click="bringIn({ as: 'course-json' })">
         Bring it into its class
       </button>
     </div>
     <div v-else class="note">
-      <h2>To look at only</h2>
+      <h2>For the academic office</h2>
       <p class="small">
-        The academic office brings such files in, because every course of the term rests on them. Ask the
-        office, and give them this file.
+        Only the academic office brings such a file in, because every course of the term depends on it. Send
+        them this file.
       </p>
     </div>
     <div v-if="problem" class="note buoy" role="alert">

@@ -22,10 +22,12 @@ function meaning(column: number): string {
   <section>
     <h2>What its columns mean</h2>
     <p v-if="table.ambiguous" class="note brass">
-      Day and month cannot be told apart in this table. Look at the days below and choose the order that is
-      meant.
+      This table does not show which number is the day and which the month. Look at the days below and choose
+      the right order.
     </p>
-    <p v-else class="soft">This was guessed from the table. Change what is wrong; the days below follow.</p>
+    <p v-else class="soft">
+      Northtide guessed this from the table. Change what is wrong, and the days below follow.
+    </p>
     <table class="ruled small rows">
       <thead>
         <tr>
@@ -83,7 +85,7 @@ function meaning(column: number): string {
         /></ElSelect>
       </dd>
     </dl>
-    <ElCheckbox v-model="confirmed" class="confirm">That is what the columns mean</ElCheckbox>
+    <ElCheckbox v-model="confirmed" class="confirm">Use these columns</ElCheckbox>
   </section>
 </template>
 

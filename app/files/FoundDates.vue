@@ -24,10 +24,10 @@ const year = (date: string): string => `${dayText(date)} ${date.slice(0, 4)}`
         type="button"
         @click="chosen = chosen.size === events.length ? new Set() : new Set(events.keys())"
       >
-        {{ chosen.size === events.length ? 'mark none' : `mark all ${numberText(events.length)}` }}
+        {{ chosen.size === events.length ? 'Mark none' : `Mark all ${numberText(events.length)}` }}
       </button>
     </h2>
-    <p v-if="!events.length" class="soft">No event could be read from it.</p>
+    <p v-if="!events.length" class="soft">The file holds no event that can be read.</p>
     <table v-else class="ruled">
       <thead>
         <tr>

@@ -32,13 +32,13 @@ const sum = computed(() =>
     <h2>
       What was noticed <span class="soft small">{{ sum || 'nothing' }}</span>
     </h2>
-    <p v-if="!findings.length" class="soft">Everything in it could be read as it stands.</p>
+    <p v-if="!findings.length" class="soft">The whole file could be read.</p>
     <table v-else class="ruled findings">
       <thead>
         <tr>
           <th scope="col">Kind</th>
           <th scope="col">Where</th>
-          <th scope="col">What, and what came of it</th>
+          <th scope="col">What happened</th>
         </tr>
       </thead>
       <tbody>
@@ -50,8 +50,8 @@ const sum = computed(() =>
       </tbody>
     </table>
     <p v-if="findings.some(finding => finding.severity === 'error')" class="soft small">
-      An error costs only the part it names. To have that part too, mend it where the file was made, export
-      again and send the new file.
+      An error costs only the part it names. To get that part too, correct it where the file was made and send
+      the file again.
     </p>
     <button v-if="sorted.length > shown.length" class="link" type="button" @click="whole = true">
       Show the other {{ sorted.length - shown.length }} lines

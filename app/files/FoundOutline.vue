@@ -9,7 +9,7 @@ defineProps<{ lines: NonNullable<UploadReply['report']>['outline']; left: number
 <template>
   <section>
     <h2>What is in it</h2>
-    <p v-if="!lines.length" class="soft">The package holds nothing that could be shown: no unit, no item.</p>
+    <p v-if="!lines.length" class="soft">The package holds no unit and no item.</p>
     <ul v-else class="parts" aria-label="What is in it">
       <li
         v-for="(line, at) in lines"

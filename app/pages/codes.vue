@@ -66,7 +66,8 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
     <header>
       <h1>Codes</h1>
       <p class="soft">
-        How course codes are read, and which new code stands for an old one. Suggested sources rest on it.
+        How course codes are read, and which new code stands for an old one. Suggested sources depend on these
+        rules.
       </p>
     </header>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
@@ -74,12 +75,12 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
     <div v-else class="beside">
       <div class="left">
         <section>
-          <h2>Patterns <span class="soft small">the first that fits a code reads it</span></h2>
+          <h2>Patterns <span class="soft small">the first that fits a code is used</span></h2>
           <table v-if="patterns.length" class="ruled">
             <thead>
               <tr>
                 <th scope="col">Pattern</th>
-                <th scope="col">Seasons, as they are spelt</th>
+                <th scope="col">How seasons are written</th>
                 <th scope="col"><span class="visually-hidden">Remove</span></th>
               </tr>
             </thead>
@@ -110,8 +111,7 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
             </tbody>
           </table>
           <p v-else class="soft">
-            No pattern yet. Codes are read as letters and digits, like HYD 240, whatever stands between and
-            after them.
+            There is no pattern yet. Codes are read by their letters and digits, like HYD 240.
           </p>
           <p v-if="data.may.edit">
             <button class="link" type="button" @click="addPattern">Add a pattern</button>
@@ -148,7 +148,7 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
               </tr>
             </tbody>
           </table>
-          <p v-else class="soft">No course has been renumbered, as far as is known here.</p>
+          <p v-else class="soft">No renumbered course has been named yet.</p>
           <p v-if="data.may.edit">
             <button class="link" type="button" @click="mapped.push({ from: '', to: '' })">
               Add a renumbered course
@@ -189,7 +189,7 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
               </tr>
             </tbody>
           </table>
-          <p v-else class="soft">You can read no course yet, so there is nothing to try them on.</p>
+          <p v-else class="soft">You have no course yet to try the patterns on.</p>
         </section>
       </div>
       <aside>
@@ -222,12 +222,13 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
             </button>
           </div>
         </template>
-        <p v-else class="soft">The academic office lays these rules down. Tell them where one is wrong.</p>
+        <p v-else class="soft">The academic office makes these rules. Tell them if one is wrong.</p>
         <div>
           <h2>Writing a pattern</h2>
           <p class="small">
-            {subject}, {number}, {section}, {year}, {season} and {reference} stand for parts; all else for
-            itself. A blank, hyphen, dot or slash stands for any of them, or none.
+            {subject}, {number}, {section}, {year}, {season} and {reference} stand for the parts of a code.
+            Other characters stand for themselves. A blank, hyphen, dot or slash matches any of these, or
+            nothing.
           </p>
           <p class="small">{year}{season}-{subject}{number}-{section} reads 2027S-HYD240-01.</p>
         </div>

@@ -159,7 +159,7 @@ const registrarText = computed(() => {
     waiting: 'Checking the registrar …',
     new: asked,
     same: asked,
-    failed: `The registrar’s list could not be had, ${when}`,
+    failed: `The registrar’s list could not be read, ${when}`,
   }
   return texts[registrar.state]
 })
@@ -209,10 +209,10 @@ const registrarText = computed(() => {
       />
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
       <ProblemNote v-if="startProblem" :problem="startProblem">
-        <button class="act plain" type="button" @click="lookAgain">Look again</button>
+        <button class="act plain" type="button" @click="lookAgain">Read the shells again</button>
       </ProblemNote>
       <p v-if="lookProblem" class="settle small" role="alert">
-        {{ lookProblem.title }}: the rows stand as far as they are known.
+        {{ lookProblem.title }}: these rows show what was last known.
         <button class="link" type="button" @click="again">Try again</button>
       </p>
     </header>

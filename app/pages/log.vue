@@ -59,7 +59,7 @@ const rows = computed(() => lines.value.map(line => ({ ...line, more: logMore(li
           data
             ? data.everything
               ? 'You can see every entry.'
-              : 'You see what you did, and what was done in courses you have to do with.'
+              : 'You can see what you did and what was done in your courses.'
             : ''
         }}
       </p>
@@ -109,8 +109,8 @@ const rows = computed(() => lines.value.map(line => ({ ...line, more: logMore(li
       </tbody>
     </table>
     <p v-else class="note empty">
-      Nothing of this kind is in the log.
-      {{ text || action !== 'all' || from || to ? 'Take a word or a date away.' : '' }}
+      The log has no such entry.
+      {{ text || action !== 'all' || from || to ? 'Remove a word or a date to see more.' : '' }}
     </p>
     <p v-if="more"><button class="act plain" type="button" @click="further">Show older entries</button></p>
   </main>

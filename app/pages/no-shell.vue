@@ -7,7 +7,7 @@ useHead({ title: 'No shell yet · Northtide' })
 const route = useRoute()
 const ways = [
   { key: 'missing', name: 'Find out why, and ask' },
-  { key: 'term', name: 'Plan against the term' },
+  { key: 'term', name: 'Plan for the term' },
   { key: 'place', name: 'Roll a course in place' },
   { key: 'new', name: 'Make a new course' },
 ] as const

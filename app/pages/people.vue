@@ -34,8 +34,8 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
     <header>
       <h1>People</h1>
       <p class="soft">
-        Staff who sign in. The registrar says who instructs and who assists; duties are given here. An
-        instructor lets an assistant run on the course’s page.
+        Staff who sign in. The registrar says who instructs and who assists; duties are given here. On a
+        course’s page, its instructor can allow an assistant to run plans.
       </p>
     </header>
     <ElInput
@@ -82,7 +82,7 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
                 :aria-label="`Take ${dutyNames[duty.duty]} from ${person.name}`"
                 @click="change(person.id, duty.duty, duty.orgId, false)"
               >
-                take away
+                Take away
               </button>
             </p>
             <form
@@ -99,7 +99,7 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
                 ><ElOption v-for="org in data.orgs" :key="org.id" :value="org.id" :label="org.name"
               /></ElSelect>
               <button class="link" type="submit">Give</button
-              ><button class="link" type="button" @click="giving = null">Leave it</button>
+              ><button class="link" type="button" @click="giving = null">Cancel</button>
             </form>
             <button
               v-else
@@ -114,7 +114,7 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
         </tr>
       </tbody>
     </table>
-    <p v-else-if="data" class="note">Nobody who signs in has the words “{{ text }}” in their name.</p>
+    <p v-else-if="data" class="note">No one’s name or sign-in has “{{ text }}” in it.</p>
   </main>
 </template>
 

@@ -27,8 +27,8 @@ const lastGood = computed(() =>
     <header>
       <h1>Registrar</h1>
       <p class="soft">
-        What the registrar’s list says of shells, rosters and meeting times, and what it changed. Nothing is
-        ever deleted because the list leaves it out.
+        What the registrar’s list says about shells, rosters and meeting times, and what it changed. Nothing
+        is deleted because the list leaves it out.
       </p>
     </header>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
@@ -36,27 +36,25 @@ const lastGood = computed(() =>
     <div v-else-if="!data.configured" class="note">
       <h3>No registrar is set up here</h3>
       <p>
-        Rosters come as files then: the academic office brings a OneRoster bundle in on the page
+        The academic office brings rosters in as OneRoster files on the page
         <NuxtLink to="/files">Files</NuxtLink>.
       </p>
     </div>
     <div v-else class="beside">
       <div>
         <div v-if="latest?.state === 'failed'" class="note buoy failed" role="alert">
-          <h3>The list could not be had</h3>
+          <h3>The registrar’s list could not be read</h3>
           <p>{{ latest.problem }}</p>
           <p class="small soft">
             {{
               lastGood
-                ? `What stands here is as the registrar said ${instantText(lastGood.finishedAt!)}.`
-                : 'No list has been taken in yet.'
+                ? `This page shows the list of ${instantText(lastGood.finishedAt!)}.`
+                : 'No list has been read yet.'
             }}
             Northtide checks again within {{ data.minutes }} minutes.
           </p>
         </div>
-        <h2>
-          What changed <span class="soft small">in courses you have to do with, the last thirty days</span>
-        </h2>
+        <h2>What changed <span class="soft small">in your courses, over the last 30 days</span></h2>
         <table v-if="data.changes.length" class="ruled">
           <thead>
             <tr>

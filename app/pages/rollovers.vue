@@ -89,7 +89,7 @@ function stateOf(plan: PlanLine): { text: string; colour: string } {
     </table>
     <div v-else-if="data" class="note empty">
       <h2>No rollover yet</h2>
-      <p>A plan starts from a shell: choose one and take the course that is suggested for it.</p>
+      <p>To begin, choose a shell and roll from the course suggested for it.</p>
       <NuxtLink class="act" to="/">To the shells</NuxtLink>
     </div>
   </main>

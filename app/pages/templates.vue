@@ -11,8 +11,8 @@ const list = ref<InstanceType<typeof TemplateList>>()
     <header>
       <h1>Templates</h1>
       <p class="soft">
-        Courses without students, kept to begin from: yours, and those that a department offers. To make one,
-        open a course.
+        Courses without students to begin a new one from: your own, and those a department offers. To make
+        one, open a course.
       </p>
     </header>
     <TemplateList ref="list" with-retired>

@@ -70,10 +70,10 @@ const desk = computed(() => {
 })
 const reasons: Record<MissingReason, string> = {
   'not-made': 'The registrar has not made it yet.',
-  fault: 'The registrar’s list could not be had the last time it was asked for, so nobody here knows.',
-  cancelled: 'The registrar does not list it any more.',
-  'not-listed': 'It is there, and you are not listed on it.',
-  'not-main': 'You are listed on it, not as its main instructor.',
+  fault: 'The registrar’s list could not be read last time, so Northtide does not know.',
+  cancelled: 'The registrar no longer lists it.',
+  'not-listed': 'It exists, but you are not listed on it.',
+  'not-main': 'You are listed on it, but not as its main instructor.',
   hidden: 'It is there. You have hidden it.',
   there: 'It is there, and you are its main instructor.',
 }
@@ -118,7 +118,7 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
           <p>
             {{ desk.task }}
             A request goes to {{ desk.name }}{{ found.mails ? ' by mail' : '' }} and is tracked here.
-            Meanwhile you can <NuxtLink to="/no-shell?way=term">plan against the term</NuxtLink>.
+            Meanwhile you can <NuxtLink to="/no-shell?way=term">plan for the term</NuxtLink>.
           </p>
           <label
             >Your words<ElInput

@@ -72,15 +72,15 @@ const shells = computed(() => (code.value.trim() ? (data.value?.shells ?? []) : 
         type="submit"
         :disabled="busy || !term || !code.trim() || !title.trim()"
       >
-        {{ shells.length ? 'Make a course without students all the same' : 'Make the course' }}
+        {{ shells.length ? 'Make a course without students anyway' : 'Make the course' }}
       </button>
     </form>
     <aside>
       <div class="note">
         <h2>Without a registrar</h2>
         <p class="small">
-          You are its instructor; nobody is on its roster, and the registrar will not put anybody there. It is
-          right for a draft, a workshop or a course outside the timetable.
+          You become its instructor. Its roster is empty, and the registrar will not add anyone. This suits a
+          draft, a workshop or a course outside the timetable.
         </p>
         <p class="small">
           An empty course takes one row in the database. Filling it from another stores no text or file a

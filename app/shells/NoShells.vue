@@ -9,7 +9,7 @@ const viewText = computed(() =>
 )
 const elsewhere = computed(() => views.filter(name => name !== props.view && props.counts[name] > 0))
 const emptyTexts: Record<Exclude<View, 'now'>, [title: string, why: string]> = {
-  hidden: ['You have hidden nothing', 'Hide a shell that is none of your business; it stays here.'],
+  hidden: ['You have hidden nothing', 'A shell you hide stays here.'],
   past: ['Nothing is past', 'Courses come here by the rule above.'],
   archived: ['Nothing is archived', 'Old courses come here by the rule above; snapshots at once.'],
 }
@@ -31,7 +31,7 @@ const emptyTexts: Record<Exclude<View, 'now'>, [title: string, why: string]> = {
     <h2>No shell is waiting for you</h2>
     <p>The registrar has not listed you on a course of a coming term.</p>
     <p><NuxtLink class="act" to="/no-shell">Find out why, and whom to ask</NuxtLink></p>
-    <p>Or plan against the term now, and attach the shell when it comes.</p>
+    <p>Or plan for the term now, and attach the shell when it comes.</p>
   </div>
   <div v-else class="note empty">
     <h2>{{ emptyTexts[view][0] }}</h2>

@@ -44,7 +44,7 @@ const faultOf = (field: string): string =>
       <input v-model.number="draft.archivedAfter" type="number" min="1" max="7300" required /> days</label
     >
     <button class="link" type="submit" :disabled="busy">Save the rule</button>
-    <button class="link" type="button" @click="editing = false">Leave it</button>
+    <button class="link" type="button" @click="editing = false">Cancel</button>
     <p v-if="problem" class="fault" role="alert">
       {{ faultOf('archivedAfter') || faultOf('pastAfter') || problem.title }}
     </p>

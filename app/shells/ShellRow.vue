@@ -65,12 +65,12 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
       </h3>
       <p class="soft line">{{ roster }}</p>
       <p class="soft small line">
-        <b v-if="line.missing" class="settle">not in the registrar’s list any more · </b>{{ whoText }}
+        <b v-if="line.missing" class="settle">no longer on the registrar’s list · </b>{{ whoText }}
       </p>
     </div>
     <div v-if="shell" class="cell">
       <p v-if="shell.writing" class="line settle">
-        {{ shell.writing.by }} is writing into it since
+        {{ shell.writing.by }} has been writing into it since
         {{ instantText(shell.writing.since).slice(-5) }}
       </p>
       <p v-else-if="shell.course.sharesWith" class="line">
@@ -120,7 +120,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
       <template v-if="shell">
         <template v-if="past"
           ><NuxtLink v-if="shell.course.items" class="act plain" :to="`/no-shell?way=term&from=${line.id}`"
-            >Roll it on …</NuxtLink
+            >Use it again …</NuxtLink
           ></template
         >
         <NuxtLink v-else-if="shell.course.sharesWith" class="act plain" :to="`/courses/${line.id}`"
@@ -148,12 +148,12 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
           :disabled="busy"
           @click="$emit('fast', shell.suggestion.course.id)"
         >
-          {{ busy ? 'Planning …' : 'Straight to the summary' }}
+          {{ busy ? 'Planning …' : 'Go straight to the summary' }}
         </button>
         <NuxtLink v-else-if="shell.mayPlan" class="act plain" :to="`/fill/${line.id}`"
           >Choose a source</NuxtLink
         >
-        <span v-else class="soft small">you may look, not plan</span>
+        <span v-else class="soft small">you can look but not plan</span>
       </template>
       <span class="small links">
         <button

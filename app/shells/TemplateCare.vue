@@ -37,7 +37,7 @@ const remove = (): Promise<boolean> => acting.run(() => api.delete(address.value
     <TemplateFields v-model="draft" :problem="problem" />
     <p class="ways">
       <button class="act" type="submit" :disabled="busy">Save the template</button>
-      <button class="link" type="button" @click="doing = null">Leave it</button>
+      <button class="link" type="button" @click="doing = null">Cancel</button>
     </p>
   </form>
   <p v-else class="note buoy" role="alert">

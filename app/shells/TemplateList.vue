@@ -34,7 +34,7 @@ const retired = computed(() => found.value.filter(template => template.retired))
         {{ text ? `No template has the words “${text}”.` : 'No template is offered now.' }}
       </p>
       <template v-if="withRetired && retired.length">
-        <h2>Retired <span class="soft small">not offered any more; what was rolled from them stays</span></h2>
+        <h2>Retired <span class="soft small">no longer offered; courses rolled from them stay</span></h2>
         <TemplateRow v-for="template in retired" :key="template.course.id" :template="template">
           <slot :template="template" />
           <template #below><slot name="below" :template="template" /></template>

@@ -2,7 +2,7 @@
 import type { CourseLine, CourseReply } from '~~/shared/api/courses'
 import type { GuardReply } from '~~/shared/api/shells'
 
-/** A plan before there is a shell: against a term, or (in place) the same course again. */
+/** A plan before there is a shell: for a term, or (in place) the same course again. */
 const props = defineProps<{ mode: 'roll' | 'in-place' }>()
 const route = useRoute()
 const { data, problem, refresh } = useLoaded(() => api.get<GuardReply>('/courses/guard'))
@@ -70,7 +70,7 @@ const {
           </p>
           <ActionProblem :problem="actProblem" />
           <button class="act" type="submit" :disabled="busy || !term">
-            {{ mode === 'in-place' ? `Plan ${codeText(source)} in place` : 'Plan against this term' }}
+            {{ mode === 'in-place' ? `Plan ${codeText(source)} in place` : 'Plan for this term' }}
           </button>
         </form>
       </template>
@@ -79,7 +79,7 @@ const {
         :label="mode === 'in-place' ? 'Find the course to use again' : 'Find a course to roll from'"
         ><template #default="{ course }"
           ><button v-if="mayBe(course)" class="act plain" type="button" @click="source = course">
-            {{ mode === 'in-place' ? 'Use this again' : 'Plan from this' }}</button
+            {{ mode === 'in-place' ? 'Use this course again' : 'Plan from this course' }}</button
           ><span v-else class="soft small">only its instructors may</span></template
         ></SourceChoice
       >
@@ -88,12 +88,12 @@ const {
       <div v-if="mode === 'roll'" class="note">
         <h3>Attach the shell later</h3>
         <p class="small">
-          The plan has the term’s calendar and, until the shell comes, the meeting times of the old course.
-          Nothing can be run before.
+          The plan uses the term’s calendar and, until the shell comes, the old course’s meeting times. You
+          can run it once the shell is there.
         </p>
         <p class="small">
-          When the registrar’s shell appears it is offered here and on the first page: attach it with one
-          press, and the dates follow its own meetings.
+          When the registrar’s shell appears, you are offered it here and on the first page. Attach it with
+          one press, and the dates follow its meetings.
         </p>
       </div>
       <div v-else class="note brass">
@@ -103,12 +103,12 @@ const {
           carried, since everything is there.
         </p>
         <p class="small">
-          Before anything is written a snapshot is kept of it as it stands, with its students and all they
-          did. From then on, the registrar’s old class is kept as the snapshot.
+          Before anything is written, Northtide keeps a snapshot of the course with its students and all their
+          work. From then on, the registrar’s old class is kept as the snapshot.
         </p>
         <p class="small">
-          What last term’s students did stays in the course too. Where the registrar makes a shell for the new
-          term, roll into that instead: its students are there.
+          Last term’s student work stays in the course too. If the registrar makes a shell for the new term,
+          roll into that instead: its students are there.
         </p>
       </div>
     </aside>

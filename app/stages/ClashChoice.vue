@@ -37,8 +37,8 @@ const { run: choose, busy, problem } = useAction(() => store.choose(chosen.value
 <template>
   <form @submit.prevent="choose()">
     <p>
-      <strong>{{ other }} changed the same thing meanwhile.</strong> Choose which value stands. All else that
-      was changed here or there is kept.
+      <strong>{{ other }} changed the same thing meanwhile.</strong> Choose which value to keep. All other
+      changes, here and there, are kept.
     </p>
     <div class="clashes">
       <fieldset v-for="row in rows" :key="row.path">

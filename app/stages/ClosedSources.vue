@@ -11,7 +11,7 @@ function whyText({ how, by, at }: PlanReply['closed'][number]): string {
   const when = at ? `, ${instantText(at)}` : ''
   if (how === 'taken-back') return by ? `${by} took it back${when}.` : `The share was taken back${when}.`
   if (how === 'ran-out') return `The share ran out${when}.`
-  return 'Whoever chose it has no part in that course any more.'
+  return 'Whoever chose it no longer has a part in that course.'
 }
 const closed = computed(() =>
   props.plan.closed.flatMap(each => {
@@ -21,7 +21,7 @@ const closed = computed(() =>
 )
 const fate = computed(() =>
   hasOthers.value
-    ? 'Nothing of it is shown or counted here. The rest of the plan is as it was. Take it out to run the plan.'
+    ? 'This plan neither shows nor counts what it holds. The rest of the plan is as it was. Take it out to run the plan.'
     : 'Nothing of it is shown here. Your decisions are kept.',
 )
 useFocusAfterwards()
@@ -38,7 +38,7 @@ const {
   <section class="closed" role="status" aria-label="A source is not open any more">
     <p v-for="{ course, name, why } in closed" :key="course.id">
       <b
-        >You may not roll from {{ name }} <bdi>{{ course.title }}</bdi>, {{ course.term.name }}, any more.</b
+        >You can no longer roll from {{ name }} <bdi>{{ course.title }}</bdi>, {{ course.term.name }}.</b
       >
       {{ why }} {{ fate }}
       <template v-if="plan.may.edit">

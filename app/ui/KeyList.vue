@@ -25,7 +25,7 @@ const keyText = (key: string): string =>
       >
     </dl>
     <ElCheckbox v-model="single">Single letters are keys</ElCheckbox>
-    <p class="soft small">Switched off, only arrows, enter and keys with ctrl work.</p>
+    <p class="soft small">When they are off, only arrows, Enter and keys with Ctrl work.</p>
     <button class="link" type="button" @click="$emit('close')">Close</button>
   </aside>
 </template>

@@ -24,7 +24,7 @@ export interface CourseInLine {
   windows: Windows
   /** The section whose content it shows, where that is not its own. */
   sharesWith: string | null
-  /** The registrar does not list it any more. */
+  /** The registrar no longer lists it. */
   missing: boolean
 }
 

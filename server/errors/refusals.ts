@@ -164,7 +164,7 @@ export const refusals = {
   'in-place-shared-content': refusal({
     status: 409,
     title: 'This course shares its content with other sections',
-    detail: 'It cannot be rolled in place by itself. Roll into new shells instead.',
+    detail: 'It cannot be rolled in place alone. Roll into new shells instead.',
   }),
   'in-place-instructors-only': refusal({
     status: 403,

@@ -50,7 +50,7 @@ const works: Record<string, Work> = {
       await saveReport(db, job.subject, await readFile(name, source, { limits, progress, local }), job)
     },
     problem: () =>
-      'It could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.',
+      'The file could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.',
   },
   import: {
     run: (db, source) => importUpload(db, job, source, limits, progress),

@@ -75,7 +75,7 @@ async function checkInPlace(db: Knex, person: Person, [source, ...more]: Sources
   if (!(await accessToCourse(db, person, source)).run) throw refuse('in-place-instructors-only')
 }
 /**
- * Begins a plan against a term, before there is a shell; or to use a course again in place. Until the shell comes its place is held by a course
+ * Begins a plan for a term, before there is a shell; or to use a course again in place. Until the shell comes its place is held by a course
  * of its own, which has the first source's name and meetings and is no shell: nothing can be run into it.
  */
 export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPlan): Promise<string> {

@@ -38,22 +38,24 @@ export async function downloadBundle(
   if (!address) throw refuse('no-registrar')
   const before = await lastEtag(db)
   const counted = gauge(uploadLimit(), beat)
+  const given = inTime(address.seconds, abandoned)
   try {
-    const answer = await fetch(address.url, {
+    const asked = fetch(address.url, {
       headers: {
         authorization: `Bearer ${address.token}`,
         accept: 'application/zip',
         ...(before && !before.startsWith('sha256:') && { 'if-none-match': before }),
       },
-      signal: AbortSignal.any([AbortSignal.timeout(address.seconds * 1000), abandoned]),
+      signal: given.signal,
       redirect: 'error',
     })
+    const answer = await Promise.race([asked, given.ended])
     const { status } = answer
     if (status === 304) return null
     if (status === 401 || status === 403) throw refuse('registrar-token', { status })
     if (!answer.ok || !answer.body) throw refuse('registrar-answer', { status })
     const body = Readable.fromWeb(answer.body as ReadableStream)
-    await pipeline(body, counted.stream, createWriteStream(path, { mode: 0o600 }))
+    await pipeline(body, counted.stream, createWriteStream(path, { mode: 0o600 }), { signal: given.signal })
     const size = counted.size()
     const stated = Number(answer.headers.get('content-length') ?? size)
     if (size !== stated) throw refuse('registrar-broke-off', { size, stated })
@@ -61,6 +63,34 @@ export async function downloadBundle(
     return etag === before ? null : { etag }
   } catch (error) {
     throw troubleOf(error, counted.size(), address.seconds)
+  } finally {
+    given.over()
+  }
+}
+/**
+ * Ends a download when its time is up or it is abandoned. In Node 20 neither AbortSignal.any of a timeout nor a fetch holds on
+ * to what would abort it: the garbage collector takes that, and a slow registrar is waited for until the next start. So the
+ * timer is ours, and the wait and the stream listen to it themselves.
+ */
+function inTime(seconds: number, abandoned: AbortSignal) {
+  const controller = new AbortController()
+  const give = (): void => controller.abort()
+  const timer = setTimeout(give, seconds * 1000)
+  abandoned.addEventListener('abort', give, { once: true })
+  const ended = new Promise<never>((_, reject) => {
+    controller.signal.addEventListener('abort', () => reject(controller.signal.reason as Error), {
+      once: true,
+    })
+  })
+  // Where the answer came in time, nobody waits for this any more.
+  ended.catch(() => {})
+  return {
+    signal: controller.signal,
+    ended,
+    over: () => {
+      clearTimeout(timer)
+      abandoned.removeEventListener('abort', give)
+    },
   }
 }
 /** What went wrong while the list came, as a refusal. */

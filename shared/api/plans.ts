@@ -23,7 +23,7 @@ export const newPlan = z.object({
   decisions: z.enum(['recommended', 'as-before']).default('recommended'),
 })
 export type NewPlan = z.infer<typeof newPlan>
-/** A plan against a term, whose shell comes later; or (`in-place`) the source itself, moved into the term. */
+/** A plan for a term, whose shell comes later; or (`in-place`) the source itself, moved into the term. */
 export const newAwaitedPlan = z.object({
   sources,
   term: z.string().min(1, 'Choose the term.'),

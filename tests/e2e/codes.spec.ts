@@ -67,7 +67,7 @@ test('the office writes patterns and sees at once what they read; pairing warns 
 test('others read the rules and are told whose they are', async ({ page }) => {
   await signIn(page)
   await page.goto(`${base()}/codes`)
-  await expect(page.getByText('The academic office lays these rules down.')).toBeVisible()
+  await expect(page.getByText('The academic office makes these rules.')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Save the rules' })).toHaveCount(0)
   expect(
     (

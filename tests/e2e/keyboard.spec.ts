@@ -19,7 +19,7 @@ test('by keyboard alone: from sign-in to the opened shell', async ({ page }) => 
   await page.keyboard.type('slack-water')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Shells' })).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Straight to the summary' }).first()).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Go straight to the summary' }).first()).toBeVisible()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Run: HYD 240-01, Spring 2027' })).toBeAttached()
 

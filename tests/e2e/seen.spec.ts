@@ -5,7 +5,10 @@ import { everyView, look, officeViews, type View } from './views'
 
 /** What axe finds amiss, a line each: the rule, and where. `rules`: these alone. */
 async function amiss(page: Page, rules?: string[]): Promise<string[]> {
+  // What is well is not asked for, and no second page is opened to put results together: views hold no foreign frame.
   const axe = new AxeBuilder({ page })
+    .setLegacyMode()
+    .options({ resultTypes: ['violations'], preload: false })
   const { violations } = await (rules ? axe.withRules(rules) : axe).analyze()
   return violations.map(
     ({ id, help, nodes }) => `${id} (${help}): ${nodes.map(node => node.target.join(' ')).join(', ')}`,

@@ -50,12 +50,12 @@ test('another source can be taken, and the one before again', async ({ page }) =
   await signIn(page)
   await openPlan(page, 'pair', '01')
   const take = async (words: string, course: string): Promise<void> => {
-    await page.getByRole('button', { name: 'Another source' }).click()
+    await page.getByRole('button', { name: 'Change the source' }).click()
     await page.getByLabel('Find another course to roll from').fill(words)
     await page
       .getByRole('listitem')
       .filter({ hasText: course })
-      .getByRole('button', { name: 'Take this' })
+      .getByRole('button', { name: 'Use this course' })
       .click()
   }
   await take('240-02', 'HYD 240-02')

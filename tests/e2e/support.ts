@@ -163,8 +163,13 @@ export const letIn = (login: string, password: string, assists?: string, name?: 
 
 /** Chooses in one of the application's selects. */
 export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
-  await page.getByRole('combobox', { name: label, exact: true }).press('Enter')
-  await page.getByRole('option', { name: option }).filter({ visible: true }).click()
+  const found = page.getByRole('option', { name: option }).filter({ visible: true })
+  // One whose options come only now closes as they come; it is opened again.
+  await expect(async () => {
+    if (!(await found.isVisible()))
+      await page.getByRole('combobox', { name: label, exact: true }).press('Enter')
+    await found.click({ timeout: 3000 })
+  }).toPass()
 }
 /** The foot of a stage: its totals. */
 export const foot = (page: Page): Locator =>

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { base, begin, courseId, expect, makeCourse, roll } from './support'
+import { base, begin, courseId, expect, inDatabase, makeCourse, pairLine, roll } from './support'
 import { hostilePackage, oddPackage } from '../support/samples'
 
 /** A view of the application: where it is, and what is done there before it is looked at. */
@@ -64,6 +64,7 @@ export async function everyView(page: Page): Promise<View[]> {
     await send(page, 'odd.imscc', oddPackage()),
     await send(page, 'bad.imscc', hostilePackage()),
   ]
+  const closed = await closedPlan(page, filled)
   const item = done.nodes.find(node => node.kind === 'quiz') ?? done.nodes[0]
   const stage = (name: string, shows: View['shows'], then?: View['then']): View => ({
     name: `the stage ${name}`,
@@ -72,7 +73,7 @@ export async function everyView(page: Page): Promise<View[]> {
     then,
   })
   return [
-    { name: 'the shells', path: '/', shows: 'Straight to the summary' },
+    { name: 'the shells', path: '/', shows: 'Go straight to the summary' },
     { name: 'past shells', path: '/?view=past', shows: 'HYD 240-01' },
     { name: 'hidden shells', path: '/?view=hidden', shows: 'You have hidden nothing' },
     { name: 'the rollovers', path: '/rollovers', shows: 'HYD 241' },
@@ -84,13 +85,13 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'the log', path: '/log', shows: 'ran a plan' },
     { name: 'the registrar', path: '/registrar', shows: 'Checked lately' },
     { name: 'a shell that is missing', path: '/no-shell', shows: 'Find out why' },
-    { name: 'a plan for a term', path: `/no-shell?way=term&from=${old}`, shows: 'Plan against this term' },
+    { name: 'a plan for a term', path: `/no-shell?way=term&from=${old}`, shows: 'Plan for this term' },
     { name: 'ways in: suggested', path: `/fill/${second}`, shows: 'Before you choose' },
     { name: 'ways in: a course', path: `/fill/${second}?way=course`, shows: 'Before you choose' },
     { name: 'ways in: a template', path: `/fill/${second}?way=template`, shows: 'Tides, unit by unit' },
     { name: 'ways in: a code', path: `/fill/${second}?way=code`, shows: 'Share code' },
     { name: 'archived shells', path: '/?view=archived', shows: 'Nothing is archived' },
-    { name: 'a new course', path: '/no-shell?way=new', shows: 'You are its instructor' },
+    { name: 'a new course', path: '/no-shell?way=new', shows: 'You become its instructor' },
     {
       name: 'a course in place',
       path: `/no-shell?way=place&from=${old}`,
@@ -102,6 +103,11 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'an item', path: `/courses/${filled}/items/${item?.lineage}`, shows: item?.title ?? '' },
     { name: 'the record of a run', path: `/runs/${done.lastRun.id}`, shows: 'Record' },
     { name: 'a plan that was run', path: `/plans/${done.lastRun.planId}/run`, shows: 'is filled' },
+    {
+      name: 'a plan whose source was taken back',
+      path: `/plans/${closed}/carry`,
+      shows: 'You can no longer',
+    },
     stage('pair', 'Rolls from'),
     stage('carry', 'What comes across'),
     stage('clear', 'Clear'),
@@ -119,12 +125,40 @@ export async function everyView(page: Page): Promise<View[]> {
         .dblclick()
       await expect(at.getByRole('button', { name: 'Save and hold' })).toBeVisible()
     }),
+    stage('date', 'How dates cross', bothChange),
     stage('run', 'Before you run'),
     stage('run', 'Before you run', async at => {
       await at.getByRole('button', { name: /keys/ }).click()
       await expect(at.getByRole('complementary', { name: 'Keys' })).toBeVisible()
     }),
   ]
+}
+/** A plan from a colleague's course whose share has since been taken back. */
+async function closedPlan({ request }: Page, target: string): Promise<string> {
+  const opened = await request.post(`${base()}/api/v1/shares`, { data: { code: 'WARP-7K4M' } })
+  const { courseId: shared } = (await opened.json()) as { courseId: string }
+  const plan = await begin(request, shared, target)
+  await inDatabase(db =>
+    db('shares')
+      .where({ code: 'WARP-7K4M' })
+      .update({
+        revoked_at: '2027-01-06 00:00:00.000',
+        revoked_by: db('people').where({ login: 'ellwood' }).select('id'),
+      }),
+  )
+  return plan
+}
+/** The same rule is changed here and in another window, of which this one is not told in time. */
+async function bothChange(page: Page): Promise<void> {
+  await page.route('**/api/v1/plans/*/state', route => route.abort())
+  const other = await page.context().newPage()
+  await other.goto(page.url())
+  await other.getByText('No dates', { exact: true }).click()
+  await expect(pairLine(other)).toContainText('Draft saved')
+  await other.close()
+  await page.getByText('Same distance from the first day').click()
+  await expect(page.getByRole('button', { name: 'Save what I chose' })).toBeVisible()
+  await page.unroute('**/api/v1/plans/*/state')
 }
 interface CourseFilled {
   nodes: { kind: string | null; lineage: string; title: string }[]

@@ -48,14 +48,14 @@ test('the registrar’s list brings a shell and a class that moved its days; goi
   await askRegistrar(page, 'could not be had')
   await expect(page.getByRole('alert')).toContainText('cannot be reached')
   await shells(page)
-  await expect(page.getByRole('link', { name: /The registrar’s list could not be had/ })).toBeVisible()
+  await expect(page.getByRole('link', { name: /The registrar’s list could not be read/ })).toBeVisible()
   await expect(row(page, 'HYD 310-01')).toContainText('12 students on the roster')
   await expect(row(page, 'HYD 240-02')).toContainText('Registrar: meets Tue Thu')
   // Who looks for a shell meanwhile is told of the fault, and the help desk is asked.
   await page.goto(`${base()}/no-shell`)
   await page.getByLabel('Course code').fill('WVG 201')
   await page.getByRole('button', { name: 'Find out why' }).click()
-  await expect(page.getByRole('status')).toContainText('could not be had the last time')
+  await expect(page.getByRole('status')).toContainText('could not be read last time')
   await page.getByLabel('Your words').fill('It meets on Thursdays.')
   await page.getByRole('button', { name: 'Send it to the help desk' }).click()
   await expect(page.getByRole('row', { name: /WVG 201, Spring 2027/ })).toContainText('mail', {
@@ -79,7 +79,7 @@ test('one press goes from a shell to the summary before Run, with what is still 
   page,
 }) => {
   await signIn(page)
-  await row(page, 'HYD 240-02').getByRole('button', { name: 'Straight to the summary' }).click()
+  await row(page, 'HYD 240-02').getByRole('button', { name: 'Go straight to the summary' }).click()
   await expect(page.getByRole('heading', { name: 'What running does to HYD 240-02' })).toBeVisible()
   await expect(page.getByText('Adds 98 items')).toBeVisible()
   await expect(page.getByText(/items? ha(s|ve) dates to settle/)).toBeVisible()
@@ -105,7 +105,7 @@ test('while one person writes into a shell, others see who and since when, and c
   await expect(page.getByText('M. Ellwood is writing into HYD 240-02')).toBeVisible({ timeout: 15_000 })
   await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeDisabled()
   await shells(page)
-  await expect(row(page, 'HYD 240-02')).toContainText('M. Ellwood is writing into it since 20:00')
+  await expect(row(page, 'HYD 240-02')).toContainText('M. Ellwood has been writing into it since 20:00')
   await inDatabase(db => db('writing').where({ course_id: shell }).delete())
   await shells(page)
   await expect(row(page, 'HYD 240-02')).toContainText('A plan is under way')
@@ -166,7 +166,7 @@ test('a new course: the registrar’s shells are named first; then it is made, a
   await page
     .getByRole('listitem')
     .filter({ hasText: 'HYD 118' })
-    .getByRole('button', { name: 'Plan from this' })
+    .getByRole('button', { name: 'Plan from this course' })
     .click()
   await expect(page.getByRole('group', { name: 'From, stays as it is' })).toContainText('Harbour Days')
   await runPlan(page)
@@ -183,7 +183,7 @@ test('a course is rolled in place: a snapshot stays in the old term, the course 
   await page
     .getByRole('listitem')
     .filter({ hasText: 'HYD 119' })
-    .getByRole('button', { name: 'Use this again' })
+    .getByRole('button', { name: 'Use this course again' })
     .click()
   await expect(page.getByText('This course is used again')).toBeVisible()
   await page.getByRole('button', { name: 'Plan HYD 119 in place' }).click()
@@ -242,7 +242,7 @@ test('a template is made from a course, chosen by its picture, and planned from'
   await renamed.getByRole('button', { name: 'Delete the template' }).click()
   await expect(page.getByText('There is no template for you yet')).toBeVisible()
   await page.goto(plan)
-  await expect(page.getByText(/You may not roll from .* any more/)).toBeVisible()
+  await expect(page.getByText(/You can no longer roll from/)).toBeVisible()
 })
 
 test('several sources in one plan, in an order; names and windows are checked; all of it in one run', async ({
@@ -265,13 +265,13 @@ test('several sources in one plan, in an order; names and windows are checked; a
   )
   await page.getByLabel('Title that students see').fill('Copy of Estuary Fieldwork')
   await page.keyboard.press('Tab')
-  await page.getByRole('button', { name: 'Take “Estuary Fieldwork”' }).click()
+  await page.getByRole('button', { name: 'Use “Estuary Fieldwork”' }).click()
   await page.getByLabel('Label of the section').fill('Boats')
   await page.keyboard.press('Tab')
   await page.getByLabel('Students may enter until').fill('1 Jan 2027')
   await page.keyboard.press('Enter')
   await expect(page.getByText('students cannot enter after Fri 1 Jan 2027')).toBeVisible()
-  await page.getByRole('button', { name: 'As the term proposes' }).click()
+  await page.getByRole('button', { name: 'Use the term’s dates' }).click()
   await page.getByRole('link', { name: /On to Carry/ }).click()
   await expect(page.getByText('from HYD 240').first()).toBeVisible()
   await runPlan(page)
@@ -288,7 +288,7 @@ test('one source into several sections: each has a plan with the same decisions 
   const id = await begin(page.request, harbour, await courseId(page.request, 'HYD 240-02', 'Spring 2027'))
   await page.goto(`${base()}/plans/${id}/pair`)
   await expect(page.getByText('Another section of this term has the same title')).toBeVisible()
-  await page.getByRole('button', { name: 'Tue Thu', exact: true }).click()
+  await page.getByRole('button', { name: 'Use “Tue Thu”' }).click()
   await expect(page.getByLabel('Label of the section')).toHaveValue('Tue Thu')
   await page.getByRole('group', { name: 'Shells of their own' }).getByText('HYD 240-01').click()
   await page.getByRole('button', { name: 'Plan for 1 more shell' }).click()
@@ -304,14 +304,12 @@ test('one source into several sections: each has a plan with the same decisions 
   await expect(page.getByRole('list', { name: 'Other shells' })).toContainText(/HYD 240-01: \d+ items? added/)
 })
 
-test('a plan against a term waits for its shell, and takes it when the registrar has it', async ({
-  page,
-}) => {
+test('a plan for a term waits for its shell, and takes it when the registrar has it', async ({ page }) => {
   await signIn(page)
   await page.getByRole('button', { name: /^Past/ }).click()
-  await row(page, 'HYD 240-01').getByRole('link', { name: 'Roll it on' }).click()
+  await row(page, 'HYD 240-01').getByRole('link', { name: 'Use it again' }).click()
   await choose(page, 'Term to plan for', 'Summer 2027')
-  await page.getByRole('button', { name: 'Plan against this term' }).click()
+  await page.getByRole('button', { name: 'Plan for this term' }).click()
   await expect(page.getByText('The shell for Summer 2027 has not come yet')).toBeVisible()
   await page.getByRole('link', { name: /^Run/ }).click()
   await expect(page.getByRole('heading', { name: 'There is no shell yet' })).toBeVisible()
@@ -365,9 +363,7 @@ test('a share code opens a course to a colleague of another department, until it
   await expect(page.getByRole('complementary')).toContainText('taken back')
   await colleague.reload()
   const note = colleague.getByRole('status', { name: 'A source is not open any more' })
-  await expect(note).toContainText(
-    'You may not roll from HYD 240-01 Tidal Hydrography, Autumn 2026, any more.',
-  )
+  await expect(note).toContainText('You can no longer roll from HYD 240-01 Tidal Hydrography, Autumn 2026.')
   await expect(note).toContainText('I. Marchetti took it back, Tue 5 Jan 20:00.')
   await expect(note.getByRole('link', { name: 'Choose another source in Pair' })).toBeVisible()
   await colleague.context().close()
@@ -398,7 +394,7 @@ test('a course shared with a department is there for those who work in it; two s
   await colleague
     .getByRole('listitem')
     .filter({ hasText: 'HYD 240-01' })
-    .getByRole('button', { name: 'Plan from this' })
+    .getByRole('button', { name: 'Plan from this course' })
     .click()
   await expect(colleague.getByText('98 of 98')).toBeVisible()
   // Both sections of the class show one content, each with the dates of its own meetings.
@@ -408,7 +404,7 @@ test('a course shared with a department is there for those who work in it; two s
   await shells(colleague)
   await expect(row(colleague, 'BKG 115-01')).toContainText('Shares its content with another section')
   await row(colleague, 'BKG 115-01').getByRole('link', { name: 'Open the section' }).click()
-  await expect(colleague.getByText('with dates of its own')).toBeVisible()
+  await expect(colleague.getByText('and has its own dates')).toBeVisible()
   await expect(colleague.getByRole('link', { name: 'Check-in quiz 1' })).toBeVisible()
   await colleague.context().close()
 })

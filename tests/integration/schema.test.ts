@@ -41,7 +41,7 @@ const said = (table: string, column: string, mayBeEmpty: boolean): string =>
 /** The columns of every table as `server/db/tables.ts` declares them to Knex. */
 function declaredColumns(): string[] {
   const file = `${root}server/db/tables.ts`
-  const { config } = ts.readConfigFile(`${root}tsconfig.server.json`, path => ts.sys.readFile(path)) as {
+  const { config } = ts.readConfigFile(`${root}tsconfig.node.json`, path => ts.sys.readFile(path)) as {
     config: object
   }
   const { options } = ts.parseJsonConfigFileContent(config, ts.sys, root)

@@ -108,25 +108,23 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
         <progress :value="part ?? undefined" max="100" aria-label="How far it is" />
         <p class="soft">
           {{
-            data.state === 'importing' ? 'All of it goes in, or nothing.' : 'Nothing is stored in any course.'
+            data.state === 'importing'
+              ? 'Either all of it goes in, or nothing does.'
+              : 'Nothing is stored in any course.'
           }}
-          You may leave this page; it goes on.
+          You may leave this page; the work goes on.
         </p>
         <button class="link" type="button" @click="discard">
-          {{
-            data.state === 'importing'
-              ? 'Stop, and throw the file away'
-              : 'Stop reading, and throw the file away'
-          }}
+          {{ data.state === 'importing' ? 'Stop and delete the file' : 'Stop reading and delete the file' }}
         </button>
       </div>
 
       <div v-else-if="data.state === 'failed'" class="note buoy verdict" role="alert">
-        <h2>It could not be read</h2>
+        <h2>The file could not be read</h2>
         <p>{{ data.problem }}</p>
         <p>
           <NuxtLink class="act" to="/files">Send it again</NuxtLink>
-          <button class="link" type="button" @click="discard">Throw the file away</button>
+          <button class="link" type="button" @click="discard">Delete the file</button>
         </p>
       </div>
 
@@ -136,10 +134,10 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
           <p v-if="refusal" class="reason">
             <b>{{ refusal.where }}</b>: {{ refusal.message }}
           </p>
-          <p class="soft">Nothing of it was used, and no course has changed.</p>
+          <p class="soft">No part of it was used, and no course has changed.</p>
           <p class="acts">
-            <button class="act" type="button" @click="discard">Throw the file away</button>
-            <NuxtLink to="/files">Bring in another</NuxtLink>
+            <button class="act" type="button" @click="discard">Delete the file</button>
+            <NuxtLink to="/files">Bring in another file</NuxtLink>
           </p>
         </div>
         <FoundFindings v-if="report.findings.length > 1" :findings="report.findings" />
@@ -148,7 +146,7 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
       <div v-else-if="report" class="beside">
         <div class="found">
           <div v-if="data.problem" class="note buoy" role="alert">
-            <h3>It was not taken in</h3>
+            <h3>The file was not brought in</h3>
             <p>{{ data.problem }}</p>
           </div>
           <div v-if="data.outcome" class="note" role="status">
@@ -209,7 +207,7 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
           />
           <p class="away">
             <button class="link" type="button" @click="discard">
-              {{ data.outcome ? 'Take it off the list' : 'Throw the file away' }}
+              {{ data.outcome ? 'Take the file off the list' : 'Delete the file' }}
             </button>
           </p>
         </aside>

@@ -63,8 +63,8 @@ const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop 
     <header>
       <h1>Files</h1>
       <p class="soft">
-        A course package, a roster bundle, a calendar or a table of dates. It is read first; nothing goes
-        anywhere until you have seen what is in it.
+        A course package, a roster bundle, a calendar or a table of dates. Northtide reads it first. Nothing
+        goes into a course until you have seen what the file holds.
       </p>
     </header>
     <div class="beside">
@@ -91,7 +91,7 @@ const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop 
         <div v-if="refused" class="note buoy" role="alert">
           <h2>{{ refused.problem.title }}</h2>
           <p>{{ refused.name }}: {{ refused.problem.detail }}</p>
-          <button class="link" type="button" @click="refused = null">Understood</button>
+          <button class="link" type="button" @click="refused = null">Close this note</button>
         </div>
         <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
         <LoadingLines v-if="!data && !problem" what="Fetching your files …" :rows="3" />
@@ -124,21 +124,21 @@ const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop 
           </tbody>
         </table>
         <p v-else-if="data && !sending.length" class="soft none">
-          No file of yours lies here. What you bring in stays a day, seen by nobody else, and goes away by
-          itself if you do nothing with it.
+          You have no files here. A file you bring in stays for a day, and only you see it. After that it is
+          deleted unless you have used it.
         </p>
       </div>
       <aside>
-        <h2>What becomes of it</h2>
+        <h2>What a file becomes</h2>
         <p class="small">
-          <b>A course package</b> can be kept as a course of the term it was taught in, and rolled from there.
-          The package is kept too, as it came.
+          <b>A course package</b> can be kept as a course in the term when it was taught, and rolled from
+          there. The package itself is kept too.
         </p>
         <p class="small">
           <b>A roster bundle</b> adds people, classes and enrolments. For the academic office.
         </p>
         <p class="small">
-          <b>A calendar or a table of dates</b> gives days on which no class meets. For the academic office.
+          <b>A calendar or a table of dates</b> adds days without classes. For the academic office.
         </p>
         <p class="small soft">No page, picture or link in a file is opened or fetched while it is read.</p>
       </aside>

@@ -88,12 +88,13 @@ const rosterText = computed(() =>
         <p>
           A plan for this shell is under way, from {{ codeText(data.shell.plan.source) }}, saved by
           {{ data.shell.plan.by }}.
-          <NuxtLink :to="`/plans/${data.shell.plan.id}/pair`">Go on with it</NuxtLink>, or choose another
-          source for a second one.
+          <NuxtLink :to="`/plans/${data.shell.plan.id}/pair`">Go on with the plan</NuxtLink>, or choose
+          another source to begin a second plan.
         </p>
       </div>
       <p v-if="!data.shell.mayPlan" class="note">
-        You may see this shell, not plan for it. Its instructors, its assistants and the academic office may.
+        You can see this shell but not plan for it. Its instructors, its assistants and the academic office
+        can.
       </p>
       <div v-else class="beside">
         <div>
@@ -129,7 +130,7 @@ const rosterText = computed(() =>
                     :disabled="busy"
                     @click="start(entry.course.id, 'run')"
                   >
-                    Straight to the summary</button
+                    Go straight to the summary</button
                   ><button class="link small" type="button" :disabled="busy" @click="start(entry.course.id)">
                     Go step by step
                   </button></span
@@ -137,7 +138,7 @@ const rosterText = computed(() =>
               </li>
             </ul>
             <p v-else class="soft">
-              No earlier course has its code or title, and no instructor of it taught one like it. Choose
+              No earlier course has this code or title, and its instructors taught none like it. Choose
               another way.
             </p>
           </section>
@@ -145,7 +146,7 @@ const rosterText = computed(() =>
             <SourceChoice label="Find a course to roll from" :not="[id]"
               ><template #default="{ course }"
                 ><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">
-                  Plan from this
+                  Plan from this course
                 </button></template
               ></SourceChoice
             >
@@ -161,8 +162,8 @@ const rosterText = computed(() =>
           </section>
           <form v-else-if="way === 'code'" class="code" @submit.prevent="enter">
             <p>
-              A colleague makes the code on the page of their course. It opens what the course holds, without
-              its students.
+              A colleague makes the code on the page of their course. The code opens the course’s content,
+              without its students.
             </p>
             <label for="share-code">Share code</label>
             <div>
@@ -179,15 +180,15 @@ const rosterText = computed(() =>
             <SourceChoice label="Find a course that is shared with you" shared
               ><template #default="{ course }"
                 ><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">
-                  Plan from this
+                  Plan from this course
                 </button></template
               ></SourceChoice
             >
           </section>
           <section v-else class="code">
             <p>
-              A package (Common Cartridge 1.0 to 1.3) is read, shown, and kept as a course of the term it was
-              taught in; then it is a course of yours to roll from.
+              Northtide reads the package (Common Cartridge 1.0 to 1.3), shows you what it holds and keeps it
+              as a course. Then you can roll from it.
             </p>
             <p><NuxtLink class="act" to="/files">Bring the file in</NuxtLink></p>
           </section>
@@ -212,10 +213,8 @@ const rosterText = computed(() =>
               Rolling from a course stores no text or file a second time: both courses share them.
             </p>
             <p class="small">
-              A package file takes its own size once more, since it is kept as it came.{{
-                data.storage.files
-                  ? ` Files of yours that wait take ${bytesText(data.storage.files)} now.`
-                  : ''
+              A package file also takes its own size, since Northtide keeps it.{{
+                data.storage.files ? ` Your waiting files take ${bytesText(data.storage.files)} now.` : ''
               }}
             </p>
           </div>
@@ -229,12 +228,11 @@ const rosterText = computed(() =>
               }}. One plan can fill them all, each with the dates of its own meetings: choose them in Pair.
             </p>
             <p class="small">
-              They stay shells of their own, with rosters that do not meet. An edit after the run is made in
-              each.
+              Each stays a shell of its own with its own roster. After the run, you edit each one separately.
             </p>
           </div>
           <p class="small soft">
-            Several sources, a master first and your own extras after it: add the others in Pair.
+            To use several sources, such as a master and your own extras, add the others in Pair.
           </p>
         </aside>
       </div>
@@ -267,6 +265,11 @@ const rosterText = computed(() =>
   padding: 10px 0;
   border-bottom: 1px solid var(--rule);
   align-items: start;
+}
+@media (max-width: 620px) {
+  .rows li {
+    flex-wrap: wrap;
+  }
 }
 .acts {
   display: grid;

@@ -61,7 +61,7 @@ function warn(event: BeforeUnloadEvent): void {
     <SavingNote v-if="store.saving === 'conflict' || store.saving === 'failed'" />
     <p v-else-if="store.elsewhere" class="elsewhere" role="status">
       {{ elsewhereText }} This page now shows all changes together. Nothing was lost.
-      <button class="link" type="button" @click="store.elsewhere = null">Close this line</button>
+      <button class="link" type="button" @click="store.elsewhere = null">Close this note</button>
     </p>
     <NuxtPage />
   </div>

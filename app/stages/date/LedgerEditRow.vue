@@ -64,7 +64,7 @@ function commit(): void {
       </span>
       <span class="acts" role="gridcell">
         <button class="link" type="submit">Save and hold</button>
-        <button class="link" type="button" @click="emit('cancel')">Leave</button>
+        <button class="link" type="button" @click="emit('cancel')">Cancel</button>
       </span>
     </form>
   </div>

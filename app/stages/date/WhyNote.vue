@@ -44,7 +44,7 @@ const dates = computed(() => {
       </ol>
       <p v-for="line in notes" :key="line" class="settle small">{{ line }}</p>
     </div>
-    <p v-if="!dates.length" class="small soft">It had no dates and gets none.</p>
+    <p v-if="!dates.length" class="small soft">This item had no dates and gets none.</p>
     <p v-if="mayEdit" class="acts">
       <button class="link" type="button" @click="$emit('edit')">Edit</button>
       <button v-if="!item.held" class="link" type="button" @click="$emit('hold')">Hold here</button>

@@ -94,8 +94,8 @@ const give = (): Promise<boolean> =>
     <template v-if="others.length">
       <h3>As shells of their own</h3>
       <p class="small soft">
-        Each has content and a roster of its own; the decisions are shared now, the dates follow its own
-        meetings. An edit after the run is made in each.
+        Each has its own content and roster. It takes these decisions now, with dates from its own meetings.
+        After the run, you edit each one separately.
       </p>
       <ElCheckboxGroup v-model="chosen" aria-label="Shells of their own"
         ><ElCheckbox v-for="course in others" :key="course.id" :value="course.id"
@@ -133,8 +133,10 @@ const give = (): Promise<boolean> =>
             {{ counted(entry.course.students, 'student') }}</span
           ></ElCheckbox
         >
-        <p v-if="entry.faults.length" class="small settle">It cannot: {{ entry.faults.join(', ') }}.</p>
-        <p v-else-if="entry.joined" class="small soft">It shows this content already.</p>
+        <p v-if="entry.faults.length" class="small settle">
+          It cannot share this content: {{ entry.faults.join(', ') }}.
+        </p>
+        <p v-else-if="entry.joined" class="small soft">It shares this content already.</p>
         <SectionFacts
           v-if="!entry.faults.length && (entry.joined || entry.chosen) && plan.state === 'draft'"
           :plan="plan"

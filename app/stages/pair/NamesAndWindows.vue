@@ -67,7 +67,7 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
       >
         {{ fault.message }}
         <button v-if="clean !== title && plan.may.edit" class="link" type="button" @click="setTitle(clean)">
-          Take “{{ clean }}”
+          Use “{{ clean }}”
         </button>
       </p>
       <FormField label="Label of the section">
@@ -88,7 +88,7 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
       </p>
       <p v-if="proposed && proposed !== label && plan.may.edit" class="small soft">
         From its meeting times:
-        <button class="link" type="button" @click="setLabel(proposed)">{{ proposed }}</button>
+        <button class="link" type="button" @click="setLabel(proposed)">Use “{{ proposed }}”</button>
       </p>
     </div>
     <div>
@@ -103,7 +103,7 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
       <p class="small soft">
         {{
           normal
-            ? 'As the term proposes: open a week before classes, enrolment to the end of teaching week 4, for those who start on temporary access.'
+            ? 'Use the term’s dates: open a week before classes, enrolment to the end of teaching week 4, for those who start on temporary access.'
             : ''
         }}<button
           v-if="!normal && plan.may.edit"
@@ -111,7 +111,7 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
           type="button"
           @click="store.changeWindows(defaultWindows(term))"
         >
-          As the term proposes
+          Use the term’s dates
         </button>
       </p>
     </div>

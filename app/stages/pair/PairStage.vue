@@ -50,7 +50,7 @@ function studentsText(course: CourseLine): string {
   return course.origin === 'awaited' ? 'comes with the shell' : counted(course.students, 'student')
 }
 function holdsText({ course, nodes }: PlanReply['source']): string {
-  if (plan.value.closed.some(each => each.course === course.id)) return 'not shown to you any more'
+  if (plan.value.closed.some(each => each.course === course.id)) return 'no longer shown to you'
   const units = nodes.filter(node => node.type === 'unit').length
   return `${counted(units, 'unit')}, ${counted(course.items, 'item')}`
 }
@@ -61,7 +61,7 @@ const sides = computed(() => [
     head: inPlace.value ? 'As it is now' : 'Rolls from',
     fate: inPlace.value
       ? 'A snapshot of it is kept, with its students and their work, before anything is written.'
-      : 'It is read, never written. It stays whole, with its students and their work.',
+      : 'This course is read, never written. It stays whole, with its students and their work.',
   },
   {
     course: plan.value.target.course,
@@ -81,13 +81,13 @@ const sides = computed(() => [
         {{ plan.target.course.term.name }}
       </h3>
       <p class="small">
-        Their students are there; nobody is enrolled by rolling in place. Roll into
+        The students are there, and rolling in place enrols nobody. Roll into
         <template v-for="(shell, at) in rivals" :key="shell.id"
           >{{ at ? ' or ' : '' }}<NuxtLink :to="`/fill/${shell.id}`">{{ codeText(shell) }}</NuxtLink> ({{
             counted(shell.students, 'student')
           }})</template
         >
-        instead, unless you mean it so.
+        instead, unless you mean to do this.
       </p>
     </div>
     <div class="two">
@@ -139,11 +139,11 @@ const sides = computed(() => [
           role="status"
         >
           Its code {{ side.course.code }} says {{ wrong.code }}; the course is in {{ wrong.term }}. Make sure
-          that this is the one you mean.
+          that this is the right course.
         </p>
         <p v-if="side.course.missing" class="note brass" role="status">
-          The registrar does not list {{ codeText(side.course) }} any more. It is kept here; ask the registrar
-          before you go on.
+          The registrar does not list {{ codeText(side.course) }} any more. Ask the registrar before you go
+          on.
         </p>
         <p class="soft">{{ side.fate }}</p>
       </section>
@@ -166,7 +166,7 @@ const sides = computed(() => [
         {{
           plan.state === 'run'
             ? 'This plan has been run; its pair is kept as it was.'
-            : 'You may see this plan, not change it.'
+            : 'You can see this plan but not change it.'
         }}
       </p>
     </template>

@@ -42,7 +42,7 @@ const name = computed(() => codeText(props.section))
     </FormField>
     <p v-if="proposed && proposed !== label && plan.may.edit" class="small soft">
       From its meeting times:
-      <button class="link" type="button" @click="change({ label: proposed })">{{ proposed }}</button>
+      <button class="link" type="button" @click="change({ label: proposed })">Use “{{ proposed }}”</button>
     </p>
     <WindowFields
       :windows="windows"

@@ -13,7 +13,7 @@ const doubles = computed(
     new Map(
       sameContent(sides.value).map(({ at, as, items, of }) => [
         at,
-        `Holds the same as ${codeText(there(sides.value[as]).course)}: ${items} of its ${counted(of, 'item')}. Both would come. Take one away.`,
+        `Holds the same as ${codeText(there(sides.value[as]).course)}: ${items} of its ${counted(of, 'item')}. Both would come. Take one out.`,
       ]),
     ),
 )
@@ -70,7 +70,7 @@ function up(at: number): void {
   <template v-if="plan.may.edit">
     <p v-if="!finding" class="small ways">
       <button class="link" type="button" :disabled="changing" @click="finding = 'instead'">
-        {{ sides.length > 1 ? 'Another first source' : 'Another source' }} …</button
+        {{ sides.length > 1 ? 'Change the first source' : 'Change the source' }} …</button
       ><button class="link" type="button" :disabled="changing || ids.length >= 8" @click="finding = 'add'">
         Add a source …
       </button>
@@ -80,7 +80,7 @@ function up(at: number): void {
         {{
           finding === 'add'
             ? 'It comes after the others: what they hold already is not taken twice.'
-            : 'Choosing another takes decisions about single items back; the rules for dates stay.'
+            : 'Choosing another source drops your decisions about single items. The rules for dates stay.'
         }}
       </p>
       <SourceChoice
@@ -88,14 +88,14 @@ function up(at: number): void {
         :not="[...ids, plan.target.course.id]"
         ><template #default="{ course }"
           ><button class="link" type="button" :disabled="changing" @click="take(course.id)">
-            {{ finding === 'add' ? 'Add' : 'Take this' }}
+            {{ finding === 'add' ? 'Add this course' : 'Use this course' }}
           </button></template
         ></SourceChoice
       >
       <p class="small ways">
         <NuxtLink :to="`/fill/${plan.target.course.id}?way=template`"
-          >A template or a share code instead</NuxtLink
-        ><button class="link" type="button" @click="finding = null">Leave it</button>
+          >Use a template or a share code instead</NuxtLink
+        ><button class="link" type="button" @click="finding = null">Cancel</button>
       </p>
     </template>
   </template>

@@ -39,19 +39,19 @@ const waitText = computed(() => {
 <template>
   <h2>Before you run</h2>
   <p class="small">
-    It is all or nothing: everything is written in one step, or nothing is. Then an audit counts student data
-    in the shell, and a record of the run is kept.
+    Everything is written in one step, or nothing is. Then an audit counts student data in the shell, and a
+    record of the run is kept.
   </p>
   <div class="note" :class="{ buoy: problem }">
     <template v-if="problem">
       <h3 role="alert">{{ problem.title }}</h3>
       <p class="small">{{ problem.detail }}</p>
-      <button class="act plain" type="button" @click="$emit('again')">Look again</button>
+      <button class="act plain" type="button" @click="$emit('again')">Show the new effect</button>
     </template>
     <template v-else-if="nothing">
       <h3>There is nothing to add</h3>
       <p class="small">
-        All that is carried is in the shell already, or nothing is carried. Choose in
+        Everything you carry is in the shell already, or you carry nothing. Choose in
         <NuxtLink :to="`/plans/${plan.id}/carry`">Carry</NuxtLink>.
       </p>
     </template>

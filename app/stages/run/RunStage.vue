@@ -85,8 +85,8 @@ const totals = computed(() => {
       <div v-if="plan.writing" class="note brass" role="status">
         <h3>{{ plan.writing.by }} is writing into {{ shell }}</h3>
         <p class="small">
-          Since {{ instantText(plan.writing.since) }}. Running waits until that is done; this page looks by
-          itself.
+          Since {{ instantText(plan.writing.since) }}. You can run once that is done. This page keeps
+          checking.
         </p>
       </div>
       <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
@@ -118,7 +118,7 @@ const totals = computed(() => {
       <template v-else>
         <h2>What was decided</h2>
         <p class="small">
-          This plan is kept as it was run. Its stages can be read; nothing in them changes the shell any more.
+          This plan is kept as it was run. You can read its stages, but they no longer change the shell.
         </p>
       </template>
     </template>

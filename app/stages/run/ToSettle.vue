@@ -20,7 +20,8 @@ const lines = computed(() =>
   <section class="settling">
     <h3>{{ head }}</h3>
     <p class="small soft">
-      They do not bar the way: each is written as the table says, and can be changed now or in the shell.
+      You can run without settling them. Each date is written as the table shows, and you can change it now or
+      in the shell.
     </p>
     <ul>
       <li v-for="{ lineage, node, text } in lines" :key="lineage">

@@ -37,7 +37,7 @@ const overTitle = computed(() => {
         codeText(course),
         courseFacts(course),
         origins[course.origin],
-        course.role === 'shared' && 'shared with you, to take from',
+        course.role === 'shared' && 'shared with you',
       ]
         .filter(Boolean)
         .join(' · ')
@@ -80,13 +80,13 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
           </template>
         </p>
         <p v-if="data.course.sharesWith" class="kept">
-          It shows the content of
-          <NuxtLink :to="`/courses/${data.course.sharesWith}`">another section</NuxtLink>, with dates of its
-          own.
+          It shares its content with
+          <NuxtLink :to="`/courses/${data.course.sharesWith}`">another section</NuxtLink> and has its own
+          dates.
         </p>
         <p v-if="windowsText(data.course.windows)" class="soft">{{ windowsText(data.course.windows) }}</p>
         <p v-if="data.course.missing" class="settle">
-          The registrar does not list this course any more. It is kept here.
+          The registrar no longer lists this course. Northtide keeps it.
         </p>
         <CoursePreferences v-if="isStaff" :id="id" :preferences="data.preferences" @saved="refresh" />
         <p v-if="data.package" class="soft small">

@@ -5,9 +5,9 @@ import { startAwaited } from '../../../plans/start'
 import { id } from '../../../../shared/api/courses'
 import { newAwaitedPlan } from '../../../../shared/api/plans'
 
-/** A plan against a term, or in place. The service looks at the sources named in the request. */
+/** A plan for a term, or in place. The service looks at the sources named in the request. */
 export default route({
-  summary: 'Begin a plan against a term, or in place',
+  summary: 'Begin a plan for a term, or in place',
   body: newAwaitedPlan,
   reply: z.object({ id }),
   may: signedIn,

@@ -137,9 +137,8 @@ useKeys([
         }}
       </p>
       <nav class="turn" aria-label="Items before and after">
-        <NuxtLink v-if="data.previous" :to="`/courses/${id}/items/${data.previous}`"
-          >⟵ the item before</NuxtLink
-        ><NuxtLink v-if="data.next" :to="`/courses/${id}/items/${data.next}`">the next item ⟶</NuxtLink>
+        <NuxtLink v-if="data.previous" :to="`/courses/${id}/items/${data.previous}`">⟵ Previous item</NuxtLink
+        ><NuxtLink v-if="data.next" :to="`/courses/${id}/items/${data.next}`">Next item ⟶</NuxtLink>
       </nav>
     </template>
   </main>
