@@ -97,7 +97,7 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
         <button class="act" type="submit" :disabled="busy || !term || !code.trim()">Find out why</button>
       </form>
       <ActionProblem :problem="actProblem" />
-      <div v-if="found" class="note why" :class="{ brass: found.desk }" role="status">
+      <div v-if="found" :class="['note why', found.desk ? 'brass' : 'tide']" role="status">
         <h3>{{ reasons[found.reason] }}</h3>
         <template v-if="found.reason === 'hidden' || found.reason === 'there'"
           ><p>

@@ -1,4 +1,5 @@
 import { faultsFrom, type FaultOf } from '../fault'
+import { inOurWords } from '../schema-words'
 import { there } from '../there'
 import { z } from 'zod'
 import { dayOf, weekdayOf } from './day'
@@ -24,15 +25,6 @@ export interface Fault {
   readonly message: string
 }
 
-const zodsWords = z.locales.en().localeError
-/** For Zod, where a schema has no sentence of its own: what is missing or not what belongs there, in our words. */
-export const inOurWords: z.core.$ZodErrorMap = issue => {
-  if (issue.input === undefined) return 'is missing'
-  const said = zodsWords(issue)
-  const words = (typeof said === 'string' ? said : said?.message) ?? ''
-  const isOfAnotherKind = issue.code === 'invalid_type' || issue.code === 'invalid_union'
-  return isOfAnotherKind ? `is not what belongs here (${words.replace(/^Invalid input:? ?/, '')})` : words
-}
 /** Zod's issues as faults below a path; a key that is wrong is told as what is wrong with it. */
 export function faultsOf(error: z.ZodError, below: readonly (string | number)[] = []): Fault[] {
   return error.issues.map(issue => ({

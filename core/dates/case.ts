@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { checkCalendar, faultsOf, inOurWords, type Fault } from '../calendar/check'
+import { checkCalendar, faultsOf, type Fault } from '../calendar/check'
+import { inOurWords } from '../schema-words'
 import { dayOf } from '../calendar/day'
 import { civilRange, meeting, termCalendar, wallTime } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'

@@ -60,7 +60,8 @@ export const refusals = {
   'office-only': refusal({ status: 403, title: 'This is for the academic office', detail: unchanged }),
   'bad-request': refusal<{ what: string; errors: FieldProblem[] }>({
     status: 400,
-    title: ({ what }) => `The ${what} is not as it should be`,
+    title: ({ what }) =>
+      what === 'address' ? 'This address is mistyped or cut short' : `The ${what} is not as it should be`,
     errors: ({ errors }) => errors,
   }),
   'not-json': refusal({ status: 400, title: 'The request is not JSON' }),

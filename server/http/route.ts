@@ -9,6 +9,7 @@ import {
 import type { Knex } from 'knex'
 import { v7 } from 'uuid'
 import type { z } from 'zod'
+import { inOurWords } from '../../core/schema-words'
 import type { May } from '../auth/may'
 import { database } from '../db/connection'
 import { Refusal, refuse, type ToldRefusal } from '../errors/refusal'
@@ -51,14 +52,17 @@ export type Declared = Pick<
 > & { readonly may: Pick<May<never>, 'name' | 'open'> }
 export type Route = EventHandler & { readonly declared: Declared }
 
+/** `is missing` → `Is missing.`; what is a sentence already stays as it is. */
+const asSentence = (words: string): string =>
+  words.charAt(0).toUpperCase() + words.slice(1) + (/[.!?]$/.test(words) ? '' : '.')
 /** The value as the schema has it; nothing where the route declares none. @throws Refusal naming the fields that are wrong. */
 function parse<T extends z.ZodType>(schema: T | undefined, value: unknown, what: string): z.output<T> {
   if (!schema) return undefined as z.output<T>
-  const parsed = schema.safeParse(value)
+  const parsed = schema.safeParse(value, { error: inOurWords })
   if (parsed.success) return parsed.data
   const errors = parsed.error.issues.map(issue => ({
     field: issue.path.join('.') || what,
-    message: issue.message,
+    message: asSentence(issue.message),
   }))
   throw refuse('bad-request', { what, errors })
 }

@@ -1,5 +1,5 @@
-import type { Page } from '@playwright/test'
-import { base, begin, courseId, expect, inDatabase, makeCourse, pairLine, roll } from './support'
+import { request as anyone, type Page } from '@playwright/test'
+import { base, begin, courseId, expect, makeCourse, pairLine, roll, signInRequest } from './support'
 import { hostilePackage, oddPackage } from '../support/samples'
 
 /** A view of the application: where it is, and what is done there before it is looked at. */
@@ -133,19 +133,17 @@ export async function everyView(page: Page): Promise<View[]> {
     }),
   ]
 }
-/** A plan from a colleague's course whose share has since been taken back. */
+/** A plan from a course that the office shared by a code and has since taken back. */
 async function closedPlan({ request }: Page, target: string): Promise<string> {
-  const opened = await request.post(`${base()}/api/v1/shares`, { data: { code: 'WARP-7K4M' } })
-  const { courseId: shared } = (await opened.json()) as { courseId: string }
-  const plan = await begin(request, shared, target)
-  await inDatabase(db =>
-    db('shares')
-      .where({ code: 'WARP-7K4M' })
-      .update({
-        revoked_at: '2027-01-06 00:00:00.000',
-        revoked_by: db('people').where({ login: 'ellwood' }).select('id'),
-      }),
-  )
+  const office = await anyone.newContext()
+  await signInRequest(office, 'ellwood', 'chart-datum')
+  const shares = `${base()}/api/v1/courses/${await courseId(office, 'WVG 201-01', 'Autumn 2026')}/shares`
+  const made = await office.post(shares, { data: { days: null } })
+  const share = (await made.json()) as { id: string; code: string }
+  const opened = await request.post(`${base()}/api/v1/shares`, { data: { code: share.code } })
+  const plan = await begin(request, ((await opened.json()) as { courseId: string }).courseId, target)
+  expect((await office.delete(`${shares}/${share.id}`)).ok()).toBe(true)
+  await office.dispose()
   return plan
 }
 /** The same rule is changed here and in another window, of which this one is not told in time. */

@@ -149,7 +149,7 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
             <h3>The file was not brought in</h3>
             <p>{{ data.problem }}</p>
           </div>
-          <div v-if="data.outcome" class="note" role="status">
+          <div v-if="data.outcome" class="note tide" role="status">
             <h3>Done</h3>
             <p>{{ data.outcome.text }}.</p>
             <p v-if="data.outcome.courseId" class="acts">

@@ -80,11 +80,23 @@ const below = computed(() => {
   const held = plan.value.target.nodes.length > 0
   return held ? `, below the ${counted(plan.value.target.course.items, 'item')} that the shell holds` : ''
 })
+const categoriesText = computed(() => {
+  const categories = store.merged?.categories.length ?? 0
+  const weights = categories === 1 ? 'comes with its weight' : 'come with their weights'
+  return categories > 0 ? `${counted(categories, 'grade category', 'grade categories')} ${weights}.` : ''
+})
 const totals = computed(() => [
   { count: store.counts.carried - store.counts.already, words: 'items come across' },
   ...(store.counts.already ? [{ count: store.counts.already, words: 'in the shell already' }] : []),
   { count: store.counts.items - store.counts.carried, words: 'stay behind' },
 ])
+/** What the list is for whoever hears it; with nothing in it it is no tree, and nowhere to go. */
+const asTree = {
+  role: 'tree',
+  'aria-label': 'Units and items of the course',
+  'aria-multiselectable': true,
+  tabindex: 0,
+} as const
 </script>
 
 <template>
@@ -107,15 +119,7 @@ const totals = computed(() => [
     <div class="columns caps" aria-hidden="true">
       <span>Unit or item</span><span>Points</span><span>Opens</span><span>Due</span>
     </div>
-    <div
-      ref="list"
-      class="list"
-      role="tree"
-      aria-label="Units and items of the course"
-      aria-multiselectable="true"
-      :aria-activedescendant="cursorId"
-      tabindex="0"
-    >
+    <div ref="list" class="list" v-bind="rows.length ? asTree : {}" :aria-activedescendant="cursorId">
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
         <CarryRow
           v-for="{ row, index, place } in visible"
@@ -155,8 +159,8 @@ const totals = computed(() => [
       <div>
         <h2>Structure stays</h2>
         <p class="small">
-          Units, order and nesting come as they are{{ below }}. Grade categories come with their weights:
-          {{ store.merged?.categories.length }}.
+          Units, order and nesting come as they are{{ below }}.
+          {{ categoriesText }}
         </p>
       </div>
     </template>

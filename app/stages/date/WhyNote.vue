@@ -26,7 +26,7 @@ const dates = computed(() => {
 <template>
   <section
     v-if="item"
-    class="note"
+    class="note tide"
     aria-label="Why"
     :class="{ brass: item.settle || item.notes.length }"
     aria-live="polite"

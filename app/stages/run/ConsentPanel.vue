@@ -42,7 +42,7 @@ const waitText = computed(() => {
     Everything is written in one step, or nothing is. Then an audit counts student data in the shell, and a
     record of the run is kept.
   </p>
-  <div class="note" :class="{ buoy: problem }">
+  <div :class="['note', problem ? 'buoy' : 'tide']">
     <template v-if="problem">
       <h3 role="alert">{{ problem.title }}</h3>
       <p class="small">{{ problem.detail }}</p>

@@ -6,6 +6,7 @@ import { itemKinds, itemStates } from '../../course/model'
 import { identifier, pointsEntry } from '../../student-data/entry'
 import { courseJsonLists } from '../../student-data/student-data'
 import { messageOf } from '../../message'
+import { inOurWords } from '../../schema-words'
 import { there } from '../../there'
 import { utf8 } from '../text'
 import { FormatRefusal } from '../refusal'
@@ -74,7 +75,7 @@ export function kindOfDocument(name: string, bytes: Uint8Array): 'course-json' |
 }
 /** Reads a course JSON. @throws FormatRefusal naming the field that is wrong. */
 export function readCourseDocument(name: string, bytes: Uint8Array): CourseDocument {
-  const parsed = courseDocument.safeParse(parseJson(name, bytes))
+  const parsed = courseDocument.safeParse(parseJson(name, bytes), { error: inOurWords })
   if (!parsed.success) throw firstFault(name, parsed.error.issues)
   return parsed.data
 }
