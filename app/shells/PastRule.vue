@@ -36,12 +36,14 @@ const faultOf = (field: string): string =>
   </p>
   <form v-else class="small" aria-label="When a course is past or archived" @submit.prevent="save()">
     <label
-      >Past <input v-model.number="draft.pastAfter" type="number" min="0" max="400" required /> days after
-      classes end</label
+      >Past
+      <input v-model.number="draft.pastAfter" class="number" type="number" min="0" max="400" required /> days
+      after classes end</label
     >
     <label
       >Archived after
-      <input v-model.number="draft.archivedAfter" type="number" min="1" max="7300" required /> days</label
+      <input v-model.number="draft.archivedAfter" class="number" type="number" min="1" max="7300" required />
+      days</label
     >
     <button class="link" type="submit" :disabled="busy">Save the rule</button>
     <button class="link" type="button" @click="editing = false">Cancel</button>
@@ -60,14 +62,6 @@ form {
   flex-wrap: wrap;
   gap: 4px 16px;
   align-items: baseline;
-}
-input {
-  font: inherit;
-  width: 72px;
-  border: 1px solid var(--ink-soft);
-  background: var(--paper-raised);
-  color: var(--ink);
-  padding: 1px 4px;
 }
 .fault {
   color: var(--buoy);

@@ -3,39 +3,17 @@ import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 import { compilePlan, type CompileInput } from './compile'
+import * as outline from '../../tests/support/outline'
 import { wall } from '../../tests/support/wall'
 import { zoneRules } from '../../server/calendars/zones'
 import { recommendedPlan } from './document'
 
 const term = (from: string, to: string) =>
   compileTerm(termCalendar.parse({ timeZone: 'UTC', classes: { from, to } }))
-const blank = {
-  title: '',
-  state: 'visible' as const,
-  exam: false,
-  points: null,
-  category: null,
-  opens: null,
-  due: null,
-  closes: null,
-}
-const unit = (lineage: string, position: number, parent: string | null = null) => ({
-  ...blank,
-  lineage,
-  parent,
-  position,
-  type: 'unit' as const,
-  kind: null,
-})
-const item = (lineage: string, position: number, parent: string | null, more: Partial<OutlineNode> = {}) => ({
-  ...blank,
-  lineage,
-  parent,
-  position,
-  type: 'item' as const,
-  kind: 'page' as const,
-  ...more,
-})
+const unit = (lineage: string, position: number, parent: string | null = null) =>
+  outline.unit(lineage, { position, parent })
+const item = (lineage: string, position: number, parent: string | null, more: Partial<OutlineNode> = {}) =>
+  outline.item(lineage, { position, parent, ...more })
 const nodes = inCourseOrder([
   unit('u1', 0),
   item('a', 0, 'u1', { due: wall('2026-09-11T23:59'), kind: 'quiz', category: 'c1' }),

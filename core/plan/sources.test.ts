@@ -1,28 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
+import { item, unit } from '../../tests/support/outline'
 import { mergeSources, sameContent } from './sources'
 
-const blank = {
-  title: '',
-  state: 'visible' as const,
-  exam: false,
-  points: null,
-  category: null,
-  opens: null,
-  due: null,
-  closes: null,
-}
-const row = (lineage: string, type: 'unit' | 'item', parent: string | null, position: number) => ({
-  ...blank,
-  lineage,
-  parent,
-  position,
-  type,
-  kind: type === 'item' ? ('page' as const) : null,
-})
-const source = (nodes: ReturnType<typeof row>[], categories: string[] = []) => ({
-  nodes: inCourseOrder(nodes) as OutlineNode[],
+const row = (lineage: string, type: 'unit' | 'item', parent: string | null, position: number) =>
+  (type === 'unit' ? unit : item)(lineage, { parent, position })
+const source = (nodes: OutlineNode[], categories: string[] = []) => ({
+  nodes: inCourseOrder(nodes),
   categories: categories.map(lineage => ({ lineage, title: lineage })),
 })
 

@@ -21,7 +21,7 @@ function setDays(event: Event): void {
     >
     <label>
       or days
-      <input class="days" type="number" :value="rule.days ?? ''" :disabled="!mayEdit" @change="setDays" />
+      <input class="number" type="number" :value="rule.days ?? ''" :disabled="!mayEdit" @change="setDays" />
     </label>
   </div>
 </template>
@@ -32,13 +32,5 @@ function setDays(event: Event): void {
   display: flex;
   gap: 16px;
   align-items: center;
-}
-.days {
-  font: inherit;
-  width: 58px;
-  border: 1px solid var(--ink-soft);
-  background: var(--paper-raised);
-  color: var(--ink);
-  padding: 1px 4px;
 }
 </style>
