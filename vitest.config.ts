@@ -19,6 +19,8 @@ export default defineConfig({
           name: 'core',
           // Pure functions keep nothing between files; without a fresh world for each, half the time is saved.
           isolate: false,
+          // Generous: in ./test two other things go on beside, on two cores.
+          testTimeout: 60_000,
           include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts'],
         },
       },
@@ -30,6 +32,7 @@ export default defineConfig({
           name: 'app',
           include: ['app/**/*.test.ts'],
           environment: 'happy-dom',
+          testTimeout: 60_000,
         },
       },
       {

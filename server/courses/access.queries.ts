@@ -18,9 +18,10 @@ export const staffRowsOf = (
   courseIds: readonly string[],
 ): Promise<Pick<EnrolmentRow, 'course_id' | 'role' | 'may_run'>[]> =>
   staffRows(db, personId).whereIn('course_id', courseIds).select('course_id', 'role', 'may_run')
-/** Departments of the courses that a person is staff of. */
+/** Departments of the courses that the registrar lists a person on as staff. A course that somebody made makes no member. */
 export async function staffDepartments(db: Knex, personId: string): Promise<string[]> {
   const rows = await staffRows(db, personId)
+    .where('enrolments.origin', 'registrar')
     .join('courses', 'courses.id', 'enrolments.course_id')
     .distinct('org_id')
   return rows.map(row => row.org_id)

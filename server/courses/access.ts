@@ -4,9 +4,10 @@ import type { CourseRole } from '../../shared/api/courses'
 import type { May } from '../auth/may'
 import type { DutyName } from '../db/tables'
 import { notFound, refuse } from '../errors/refusal'
-import { orgTree } from '../people/orgs.queries'
+import { homeOrg, orgTree } from '../people/orgs.queries'
 import type { Person } from '../people/people.queries'
 import * as queries from './access.queries'
+import { orgOfCourse } from './courses.queries'
 
 /** What a person may do with a course. */
 export interface CourseAccess {
@@ -63,7 +64,7 @@ export async function dutyReach(db: Knex, person: Person): Promise<Record<DutyNa
   for (const { orgId, duty } of person.duties) grow(duty, orgId)
   return reach
 }
-/** Departments that a person belongs to: those of their courses and duties. */
+/** Departments that a person belongs to, as the registrar and the office say it: those of their courses and duties. */
 export async function departmentsOf(db: Knex, person: Person): Promise<string[]> {
   const own = await queries.staffDepartments(db, person.id)
   const reach = await dutyReach(db, person)
@@ -101,6 +102,17 @@ export async function accessToCourses(
 }
 export async function accessToCourse(db: Knex, person: Person, courseId: string): Promise<CourseAccess> {
   return (await accessToCourses(db, person, [courseId])).get(courseId) ?? noAccess
+}
+
+/**
+ * The organisation of what is made from a course: the course's own, or, where the course was only given to roll from, that of
+ * the person. @throws Refusal where they have none.
+ */
+export async function orgOfWhatIsMade(db: Knex, person: Person, courseId: string): Promise<string> {
+  const { role } = await accessToCourse(db, person, courseId)
+  const org = role === 'shared' ? await homeOrg(db, person.id) : await orgOfCourse(db, courseId)
+  if (!org) throw refuse('no-department')
+  return org
 }
 
 /**

@@ -236,6 +236,9 @@ export async function copyWhole(
   await copyMeetings(trx, from, to)
   return { items, units }
 }
+/** Leaves only some items, by lineage, in a course that was just copied. */
+export const keepItems = (trx: Knex, courseId: string, kept: readonly string[]): Promise<number> =>
+  trx('items').where({ course_id: courseId }).whereNotIn('lineage', kept).delete()
 /** A section shows dates of its own: a copy of what it shows has those. */
 const copySectionDates = (trx: Knex, from: string, to: string): Promise<number> =>
   written(

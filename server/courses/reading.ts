@@ -287,7 +287,10 @@ export async function readItemFile(
 ): Promise<{ bytes: Buffer; mediaType: string; inline: boolean; name: string }> {
   const item = await loadItem(db, courseId, lineage)
   const { withheld } = await accessToCourse(db, person, courseId)
-  const bytes = item?.bodyHash && !withheld.has(item.kind) ? await loadBody(db, item.bodyHash) : null
+  // Somebody to whom a kind is not given does not get what stands below such an item either.
+  const given =
+    withheld.size === 0 || (await loadOutline(db, courseId, withheld)).some(node => node.lineage === lineage)
+  const bytes = item?.bodyHash && given ? await loadBody(db, item.bodyHash) : null
   if (!item || !bytes) throw notFound('This file')
   const mediaType = item.mediaType ?? ''
   const inline = shown.test(mediaType)

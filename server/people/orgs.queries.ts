@@ -14,11 +14,15 @@ export async function orgName(db: Knex, id: string): Promise<string | null> {
 export const orgTree = (db: Knex): Promise<Pick<OrgRow, 'id' | 'source_id' | 'parent_source_id'>[]> =>
   db('orgs').select('id', 'source_id', 'parent_source_id')
 
-/** The organisation that a person's new course belongs to: that of a course they are staff of, else of their duty. */
+/**
+ * The organisation that a person's new course belongs to: that of a course which the registrar lists them on, else of their
+ * duty. Courses they made themselves say nothing: nobody makes themselves a member of a department.
+ */
 export async function homeOrg(db: Knex, personId: string): Promise<string | null> {
   const course = await db('enrolments')
     .join('courses', 'courses.id', 'enrolments.course_id')
     .where({ person_id: personId })
+    .where('enrolments.origin', 'registrar')
     .whereNull('dropped_at')
     .whereIn('role', ['instructor', 'assistant'])
     .orderBy('courses.id', 'desc')

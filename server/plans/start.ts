@@ -3,14 +3,8 @@ import { defaultWindows } from '../../core/pairing/windows'
 import { asHabit, forFurtherShell, recommendedPlan, type PlanDocument } from '../../core/plan/document'
 import type { NewAwaitedPlan, NewPlan } from '../../shared/api/plans'
 import { findTerm, loadCalendar } from '../calendars/terms.queries'
-import { accessToCourse } from '../courses/access'
-import {
-  awaitedInTerm,
-  insertCourse,
-  loadCourse,
-  orgOfCourse,
-  replaceMeetings,
-} from '../courses/courses.queries'
+import { accessToCourse, orgOfWhatIsMade } from '../courses/access'
+import { awaitedInTerm, insertCourse, loadCourse, replaceMeetings } from '../courses/courses.queries'
 import { contentOf, sectionsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/connection'
 import { newId } from '../db/rows'
@@ -120,12 +114,10 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
 /** The place that a plan holds until its shell comes: named like its first source, meeting when that met. */
 async function insertPlace(trx: Knex, person: Person, source: string, termId: string): Promise<string> {
   const from = await loadCourse(trx, source)
-  const orgId = await orgOfCourse(trx, source)
-  if (!orgId) throw notFound('The course to roll from')
   const place = await insertCourse(trx, {
     sourceId: `awaited:${newId()}`,
     termId,
-    orgId,
+    orgId: await orgOfWhatIsMade(trx, person, source),
     code: from.code,
     section: from.section,
     title: from.title,

@@ -2,9 +2,9 @@ import type { Knex } from 'knex'
 import type { OutlineNode } from '../../core/course/outline'
 import type { NewTemplate, TemplateLine, TemplatesReply } from '../../shared/api/shares'
 import { isoInstant } from '../clock'
-import { accessToCourse, accessToCourses, coursesOf } from '../courses/access'
+import { accessToCourse, accessToCourses, coursesOf, orgOfWhatIsMade } from '../courses/access'
 import type { May } from '../auth/may'
-import { copyWhole, loadOutline } from '../courses/content.queries'
+import { copyWhole, keepItems, loadOutline } from '../courses/content.queries'
 import { insertCourse, loadCourseKeys } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { inTransaction } from '../db/connection'
@@ -44,7 +44,7 @@ export async function readTemplates(db: Knex, person: Person): Promise<Templates
       own: authorId === person.id,
       mayChange,
       createdAt: isoInstant(createdAt),
-      shape: shapeOf(await loadOutline(db, courseId)),
+      shape: shapeOf(await loadOutline(db, courseId, access.get(courseId)?.withheld)),
       offeredTo: (offered.get(courseId) ?? []).map(share => share.name),
     })
   }
@@ -60,16 +60,22 @@ export async function makeTemplate(
   return inTransaction(db, async trx => {
     const source = await loadCourseKeys(trx, courseId)
     if (!source) throw notFound('This course')
+    const { withheld } = await accessToCourse(trx, person, courseId)
     const id = await insertCourse(trx, {
       ...source,
+      orgId: await orgOfWhatIsMade(trx, person, courseId),
       sourceId: `template:${newId()}`,
       section: '',
       title,
       personId: person.id,
       origin: 'template',
     })
-    const { items } = await copyWhole(trx, courseId, id)
-    if (items === 0) throw refuse('empty-template')
+    await copyWhole(trx, courseId, id)
+    // What a share leaves out is left out of everything made from it.
+    const nodes = await loadOutline(trx, id, withheld)
+    const kept = nodes.filter(node => node.type === 'item').map(node => node.lineage)
+    if (kept.length === 0) throw refuse('empty-template')
+    if (withheld.size > 0) await keepItems(trx, id, kept)
     await queries.insertTemplate(trx, {
       course_id: id,
       subject,

@@ -43,48 +43,10 @@ import {
 } from '../../server/shells/shells'
 import { savePastRule } from '../../server/shells/past'
 import { noStudentData } from '../support/student-data'
+import { colleagueOf } from './support'
 
 const demo = useDemo('ways')
-/** A colleague of another department, with a shell of their own. */
-async function colleague(): Promise<{ person: Person; shell: string }> {
-  const [id, shell, org] = [
-    '0199aaaa-0000-7000-8000-000000000001',
-    '0199aaaa-0000-7000-8000-000000000002',
-    '0199aaaa-0000-7000-8000-000000000003',
-  ]
-  if (!(await demo.db('people').where({ id }).first('id'))) {
-    const term = await idOf('terms', '2027-spring')
-    await demo.db('orgs').insert({
-      id: org,
-      source_id: 'org-bakery',
-      name: 'Department of Baking',
-      type: 'department',
-      parent_source_id: 'org-port-ellery',
-    })
-    await demo
-      .db('people')
-      .insert({ id, source_id: 'pe-quist', login: 'quist', given_name: 'Ansel', family_name: 'Quist' })
-    await demo.db('courses').insert({
-      id: shell,
-      source_id: 'bkg115',
-      term_id: term,
-      org_id: org,
-      code: 'BKG 115',
-      section: '01',
-      title: 'Bread Science',
-      created_at: '2026-12-01 00:00:00',
-    })
-    await demo.db('enrolments').insert({
-      id: shell,
-      course_id: shell,
-      person_id: id,
-      role: 'instructor',
-      is_primary: true,
-      origin: 'registrar',
-    })
-  }
-  return { person: (await findPerson(demo.db, id))!, shell }
-}
+const colleague = () => colleagueOf(demo)
 const count = async (table: string, where = {}): Promise<number> =>
   Number((await demo.db(table).where(where).count({ n: '*' }).first())!.n)
 const run = async (who: Person, plan: string): Promise<string> =>
@@ -223,7 +185,7 @@ describe('a share code', () => {
       course_id: demo.courses.template,
       person_id: person.id,
       role: 'assistant',
-      origin: 'hand',
+      origin: 'registrar',
     })
     expect(await startPlan(demo.db, person, { sources: [demo.courses.old], target: shell })).toBeTruthy()
     await demo.db('enrolments').where({ id: '0199aaaa-0000-7000-8000-000000000009' }).delete()

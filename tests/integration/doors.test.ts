@@ -1,0 +1,103 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { departmentsOf } from '../../server/courses/access'
+import { loadOutline } from '../../server/courses/content.queries'
+import { readItem, readItemFile } from '../../server/courses/reading'
+import type { Person } from '../../server/people/people.queries'
+import { startAwaited } from '../../server/plans/start'
+import { enterCode, revokeShare, shareCourse } from '../../server/sharing/shares'
+import { makeTemplate, readTemplates } from '../../server/sharing/templates'
+import { useDemo } from '../support/demo'
+import { colleagueOf } from './support'
+
+const demo = useDemo('doors')
+const facts = { title: 'Taken along', subject: 'Hydrography', arrangement: 'weeks' as const, about: '' }
+let guest: Person
+beforeAll(async () => {
+  guest = (await colleagueOf(demo)).person
+})
+/** Lets the guest have the old course by a code, without its quizzes. */
+async function withoutQuizzes(): Promise<string> {
+  const { marchetti } = demo.people
+  const share = await shareCourse(demo.db, marchetti, demo.courses.old, {
+    withheld: ['quiz'],
+    days: 30,
+    org: null,
+  })
+  await enterCode(demo.db, guest, share.code!)
+  return share.id
+}
+const orgOf = async (id: string) => (await demo.db('courses').where({ id }).first('org_id'))?.org_id
+
+describe('what a share leaves out', () => {
+  it('is left out of a template that the guest makes, and of its picture', async () => {
+    const share = await withoutQuizzes()
+    const { id } = await makeTemplate(demo.db, guest, demo.courses.old, facts)
+    const nodes = await loadOutline(demo.db, id)
+    expect(nodes.filter(node => node.kind === 'quiz')).toEqual([])
+    const given = await loadOutline(demo.db, demo.courses.old, new Set(['quiz']))
+    expect(nodes.map(node => node.title)).toEqual(given.map(node => node.title))
+    const { templates } = await readTemplates(demo.db, guest)
+    expect(templates.flatMap(line => line.shape).flatMap(unit => unit.kinds)).not.toContainEqual(
+      expect.objectContaining({ kind: 'quiz' }),
+    )
+    await revokeShare(demo.db, demo.people.marchetti, demo.courses.old, share)
+  })
+  it('is left out of a picture of a template that a department was offered without it', async () => {
+    const { marchetti, okonjo, brandt } = demo.people
+    const { id } = await makeTemplate(demo.db, marchetti, demo.courses.old, { ...facts, title: 'Offered' })
+    const org = await orgOf(demo.courses.old)
+    await shareCourse(demo.db, brandt, id, { withheld: ['quiz'], days: null, org: org! })
+    const [offered] = (await readTemplates(demo.db, okonjo)).templates.filter(line => line.course.id === id)
+    expect(offered?.shape.length).toBeGreaterThan(0)
+    expect(offered?.shape.flatMap(unit => unit.kinds).some(({ kind }) => kind === 'quiz')).toBe(false)
+  })
+  it('takes with it what stands below it: neither the page nor the bytes of a file nested there are given', async () => {
+    const share = await withoutQuizzes()
+    const quiz = (await loadOutline(demo.db, demo.courses.old)).find(node => node.kind === 'quiz')!
+    const file = (await loadOutline(demo.db, demo.courses.old)).find(node => node.kind === 'file')!
+    const inOld = { course_id: demo.courses.old, lineage: file.lineage }
+    expect((await readItemFile(demo.db, guest, demo.courses.old, file.lineage)).bytes.length).toBeGreaterThan(
+      0,
+    )
+    await demo.db('items').where(inOld).update({ parent_lineage: quiz.lineage })
+    const asked = [readItem, readItemFile].map(read => read(demo.db, guest, demo.courses.old, file.lineage))
+    for (const each of asked) await expect(each).rejects.toMatchObject({ status: 404 })
+    await demo.db('items').where(inOld).update({ parent_lineage: file.parent })
+    await revokeShare(demo.db, demo.people.marchetti, demo.courses.old, share)
+  })
+})
+
+describe('a code', () => {
+  it('makes nobody a member of the department: what is made from the course belongs to one’s own', async () => {
+    const before = await departmentsOf(demo.db, guest)
+    const share = await withoutQuizzes()
+    const { id: template } = await makeTemplate(demo.db, guest, demo.courses.old, facts)
+    const plan = await startAwaited(demo.db, guest, {
+      sources: [demo.courses.old],
+      term: '2027-spring',
+      mode: 'roll',
+    })
+    const place = (await demo.db('plans').where({ id: plan }).first('target_course_id'))?.target_course_id
+    const own = await orgOf((await colleagueOf(demo)).shell)
+    expect(await orgOf(template)).toBe(own)
+    expect(await orgOf(place!)).toBe(own)
+    expect(await departmentsOf(demo.db, guest)).toEqual(before)
+    await revokeShare(demo.db, demo.people.marchetti, demo.courses.old, share)
+    expect(await departmentsOf(demo.db, guest)).toEqual(before)
+  })
+  it('makes no member of one who was put on a course by hand: the registrar says who belongs where', async () => {
+    const { ellwood } = demo.people
+    const before = await departmentsOf(demo.db, guest)
+    await demo.db('enrolments').insert({
+      id: '0199aaaa-0000-7000-8000-00000000000a',
+      course_id: demo.courses.empty,
+      person_id: guest.id,
+      role: 'instructor',
+      is_primary: false,
+      origin: 'hand',
+    })
+    expect(await departmentsOf(demo.db, guest)).toEqual(before)
+    expect(before).not.toContain(await orgOf(demo.courses.empty))
+    expect(await departmentsOf(demo.db, ellwood)).toContain(await orgOf(demo.courses.empty))
+  })
+})
