@@ -125,6 +125,11 @@ export const refusals = {
     title: 'You may see this shell, not plan for it',
     detail: 'Its instructors, its assistants and the academic office may.',
   }),
+  'may-not-run-into': refusal<{ courses: string }>({
+    status: 403,
+    title: ({ courses }) => `You may not run into ${courses}`,
+    detail: 'Nothing was written. One of its instructors must run this plan, or allow you to.',
+  }),
   'source-taken-back': refusal<{ courses: string }>({
     status: 403,
     title: ({ courses }) => `${courses} may not be rolled from any more`,

@@ -1,15 +1,43 @@
-import { accessToCourse } from '../courses/access'
+import type { Knex } from 'knex'
+import { accessToCourse, accessToCourses } from '../courses/access'
 import type { May } from '../auth/may'
+import { sectionsOf } from '../courses/sections.queries'
 import { notFound, refuse } from '../errors/refusal'
-import { findPlan } from './plans.queries'
+import type { Person } from '../people/people.queries'
+import { findPlan, planSections, writtenCourse, type Plan } from './plans.queries'
+import { courseNames } from './sources'
+
+/** The course that a plan is about to change, or has changed: in place that is the course itself, not the place it waits for. */
+export const changedCourse = (plan: Plan): string =>
+  plan.state === 'run' ? plan.targetId : writtenCourse(plan)
+
+/** Courses that a run would begin to write into for a person: the shell, and each section that is joined to it. */
+async function coursesToRunInto(db: Knex, plan: Plan): Promise<string[]> {
+  const joined = new Set(await sectionsOf(db, plan.targetId))
+  const chosen = (await planSections(db, plan.id)).filter(id => !joined.has(id))
+  return [writtenCourse(plan), ...chosen]
+}
+/** Courses of a plan that a person may not run into. */
+async function barredFrom(db: Knex, person: Person, plan: Plan): Promise<string[]> {
+  const written = await coursesToRunInto(db, plan)
+  const access = await accessToCourses(db, person, written)
+  return written.filter(id => !access.get(id)?.run)
+}
+export const mayRunPlan = async (db: Knex, person: Person, plan: Plan): Promise<boolean> =>
+  (await barredFrom(db, person, plan)).length === 0
+/** Asks once more, within the run's own transaction, of every course that is written. @throws Refusal naming one that may not be. */
+export async function checkMayRun(trx: Knex, person: Person, plan: Plan): Promise<void> {
+  const barred = await barredFrom(trx, person, plan)
+  if (barred.length > 0) throw refuse('may-not-run-into', { courses: await courseNames(trx, barred) })
+}
 
 function forPlan(name: string, right: 'plan' | 'run' | 'read', refusal: string): May<{ id: string }> {
   return {
     name,
     allow: async ({ db, person, params }) => {
       const plan = await findPlan(db, params.id)
-      const target = plan && (await accessToCourse(db, person, plan.targetId))
-      // Its shell decides; what it may roll from its sources is the right of whoever chose them (`sources.ts`).
+      const target = plan && (await accessToCourse(db, person, changedCourse(plan)))
+      // What it changes decides; what it may roll from its sources is the right of whoever chose them (`sources.ts`).
       if (!target?.read || target.role === 'shared') return notFound('This plan')
       return right === 'read' || target[right] || refuse('forbidden', { title: refusal })
     },

@@ -24,7 +24,7 @@ import { inTransaction } from '../db/connection'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
 import { findPlan, planSections, type Plan } from './plans.queries'
-import { closedNames, sourceAccess } from './sources'
+import { courseNames, sourceAccess } from './sources'
 
 async function loadSide(db: Knex, id: string, withheld?: CourseAccess['withheld']): Promise<PlanSide> {
   const { meetings, windows } = await loadCourse(db, id)
@@ -43,7 +43,7 @@ const withZone = (base: PlanBase): CompileInput => ({
 /** What the computation of a plan rests on, read within one transaction. */
 export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
   const { access, closed } = await sourceAccess(db, plan)
-  if (closed.length > 0) throw refuse('source-taken-back', { courses: await closedNames(db, closed) })
+  if (closed.length > 0) throw refuse('source-taken-back', { courses: await courseNames(db, closed) })
   const side = (id: string) => loadSide(db, id, access.get(id)?.withheld)
   const target = await side(plan.targetId)
   checkDocument(plan.document, target.term)

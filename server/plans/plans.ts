@@ -20,6 +20,7 @@ import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { runsInto } from '../runs/runs.queries'
 import { writingInto, type Writing } from '../runs/writing.queries'
+import { changedCourse, mayRunPlan } from './access'
 import { checkDocument } from './faults'
 import { checkOffered, checkOnce, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
@@ -92,7 +93,7 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
   const source = await whole(plan.sourceId)
   const more = await Promise.all(plan.sourceIds.slice(1).map(whole))
   const target = await loadWhole(db, person, plan.targetId)
-  const own = await accessToCourse(db, person, plan.targetId)
+  const own = await accessToCourse(db, person, changedCourse(plan))
   const run = (await runsInto(db, [plan.targetId])).find(entry => entry.planId === id)
   const set = plan.setId ? (await queries.plansOfSet(db, plan.setId)).filter(other => other.id !== id) : []
   const { siblings, fits } = await neighbours(db, person, target.course)
@@ -114,7 +115,10 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     target,
     closed: await whyClosed(db, closed),
     zone: zoneFor(plan.document, [source, ...more], target),
-    may: { edit: own.plan && isDraft, run: own.run && isDraft && (hasShell || !isRoll) },
+    may: {
+      edit: own.plan && isDraft,
+      run: isDraft && (hasShell || !isRoll) && (await mayRunPlan(db, person, plan)),
+    },
     run: run ? { id: run.id, at: isoInstant(run.finishedAt), by: run.by } : null,
     sameCourse: areOneCourse(source.course.code, target.course.code, await codeKnowledge(db)),
     set: set.map(other => ({

@@ -24,7 +24,7 @@ export async function sourceAccess(
   return { access, closed: plan.sourceIds.filter(source => !access.get(source)?.rollFrom) }
 }
 /** `HYD 240-01 and BKG 115-02` of some courses. */
-export async function closedNames(db: Knex, ids: readonly string[]): Promise<string> {
+export async function courseNames(db: Knex, ids: readonly string[]): Promise<string> {
   const courses = [...(await loadCourses(db, ids)).values()]
   return courses.map(({ code, section }) => (section ? `${code}-${section}` : code)).join(' and ')
 }

@@ -18,6 +18,7 @@ import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { sectionFactsOf } from '../../core/plan/sections'
+import { checkMayRun } from '../plans/access'
 import { compileFor, compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
 import {
   dropAwaited,
@@ -77,6 +78,7 @@ async function runLocked(
   const plan = await lockPlan(trx, planId)
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('run-already')
+  await checkMayRun(trx, person, plan)
   const input = await compileInput(trx, plan)
   const compiled = compileFor(plan, input)
   const sectioned = await sectionPlans(trx, plan, input)

@@ -1,9 +1,15 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { departmentsOf } from '../../server/courses/access'
 import { loadOutline } from '../../server/courses/content.queries'
+import { readCourse } from '../../server/courses/lines'
 import { readItem, readItemFile } from '../../server/courses/reading'
 import type { Person } from '../../server/people/people.queries'
-import { startAwaited } from '../../server/plans/start'
+import { runsPlan } from '../../server/plans/access'
+import { effectOf } from '../../server/plans/compile'
+import { readPlan } from '../../server/plans/plans'
+import { chooseSections } from '../../server/plans/sections'
+import { startAwaited, startPlan } from '../../server/plans/start'
+import { runPlan } from '../../server/runs/runs'
 import { enterCode, revokeShare, shareCourse } from '../../server/sharing/shares'
 import { makeTemplate, readTemplates } from '../../server/sharing/templates'
 import { useDemo } from '../support/demo'
@@ -60,8 +66,10 @@ describe('what a share leaves out', () => {
       0,
     )
     await demo.db('items').where(inOld).update({ parent_lineage: quiz.lineage })
-    const asked = [readItem, readItemFile].map(read => read(demo.db, guest, demo.courses.old, file.lineage))
-    for (const each of asked) await expect(each).rejects.toMatchObject({ status: 404 })
+    for (const read of [readItem, readItemFile])
+      await expect(read(demo.db, guest, demo.courses.old, file.lineage)).rejects.toMatchObject({
+        status: 404,
+      })
     await demo.db('items').where(inOld).update({ parent_lineage: file.parent })
     await revokeShare(demo.db, demo.people.marchetti, demo.courses.old, share)
   })
@@ -99,5 +107,46 @@ describe('a code', () => {
     expect(await departmentsOf(demo.db, guest)).toEqual(before)
     expect(before).not.toContain(await orgOf(demo.courses.empty))
     expect(await departmentsOf(demo.db, ellwood)).toContain(await orgOf(demo.courses.empty))
+    await demo.db('enrolments').where({ person_id: guest.id, course_id: demo.courses.empty }).delete()
+  })
+})
+
+describe('whoever runs', () => {
+  const rowOf = (person: Person, courseId: string) =>
+    demo.db('enrolments').where({ person_id: person.id, course_id: courseId })
+  const run = async (person: Person, plan: string): Promise<string> =>
+    runPlan(demo.db, person, plan, (await effectOf(demo.db, plan)).fingerprint)
+  const asked = (person: Person, id: string) => runsPlan.allow({ db: demo.db, person, params: { id } })
+
+  it('in place is asked of the course itself, at the run: a right taken away half-way is gone', async () => {
+    const { marchetti, okonjo } = demo.people
+    const { old } = demo.courses
+    await rowOf(okonjo, old).update({ may_run: true })
+    const plan = await startAwaited(demo.db, okonjo, {
+      sources: [old],
+      term: '2027-summer',
+      mode: 'in-place',
+    })
+    expect((await readPlan(demo.db, okonjo, plan)).may.run).toBe(true)
+    await rowOf(okonjo, old).update({ may_run: false })
+    expect(await asked(okonjo, plan)).toMatchObject({ status: 403 })
+    expect((await readPlan(demo.db, okonjo, plan)).may.run).toBe(false)
+    await expect(run(okonjo, plan)).rejects.toMatchObject({ code: 'may-not-run-into' })
+    expect((await readCourse(demo.db, marchetti, old)).course.term.name).toBe('Autumn 2026')
+    expect(await asked(marchetti, plan)).toBe(true)
+  })
+  it('is asked of each section that is joined, at the run', async () => {
+    const { marchetti, okonjo } = demo.people
+    const { old, empty, template } = demo.courses
+    const plan = await startPlan(demo.db, marchetti, { sources: [old], target: empty })
+    await demo.db('items').where({ course_id: template }).delete()
+    await demo.db('units').where({ course_id: template }).delete()
+    await chooseSections(demo.db, marchetti, plan, [template])
+    await rowOf(okonjo, empty).update({ may_run: true })
+    await rowOf(okonjo, template).update({ may_run: false })
+    expect((await readPlan(demo.db, okonjo, plan)).may.run).toBe(false)
+    await expect(run(okonjo, plan)).rejects.toThrow('You may not run into HYD 240-02')
+    expect(await loadOutline(demo.db, empty)).toEqual([])
+    expect((await readPlan(demo.db, marchetti, plan)).may.run).toBe(true)
   })
 })
