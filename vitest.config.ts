@@ -43,7 +43,7 @@ export default defineConfig({
           execArgv: ['--expose-gc'],
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: ['tests/integration/server.ts'],
-          testTimeout: 60_000,
+          testTimeout: 120_000,
           hookTimeout: 60_000,
         },
       },

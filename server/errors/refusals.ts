@@ -125,6 +125,11 @@ export const refusals = {
     title: 'You may see this shell, not plan for it',
     detail: 'Its instructors, its assistants and the academic office may.',
   }),
+  'duty-beyond-reach': refusal({
+    status: 403,
+    title: 'This duty reaches further than yours',
+    detail: 'Nothing was changed. The academic office of the institution gives and takes it.',
+  }),
   'may-not-run-into': refusal<{ courses: string }>({
     status: 403,
     title: ({ courses }) => `You may not run into ${courses}`,

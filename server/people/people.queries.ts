@@ -6,6 +6,8 @@ import { fullName } from './names'
 export interface Duty {
   orgId: string
   duty: DutyName
+  /** It is for the whole institution: nothing stands above its organisation. */
+  ofAll: boolean
 }
 /** Who is signed in: with what they may do beyond their own courses. */
 export interface Person {
@@ -15,9 +17,12 @@ export interface Person {
   familyName: string
   duties: Duty[]
 }
-/** Whether a person is the academic office, of whatever organisation. */
+/**
+ * Whether a person is the academic office of the institution: for what belongs to all, such as terms, codes, rosters and
+ * people. The office of a department acts for its courses alone (`dutyReach`).
+ */
 export const isOffice = (person: Pick<Person, 'duties'>): boolean =>
-  person.duties.some(duty => duty.duty === 'office')
+  person.duties.some(duty => duty.duty === 'office' && duty.ofAll)
 
 type Credentials = Pick<PersonRow, 'id' | 'password' | 'active'>
 export async function findByLogin(db: Knex, login: string): Promise<Credentials | null> {
@@ -34,13 +39,20 @@ export async function findPerson(db: Knex, id: string): Promise<Person | null> {
     .whereNotNull('login')
     .first('id', 'login', 'given_name', 'family_name')
   if (!row?.login) return null
-  const duties = await db('duties').where({ person_id: id }).select('org_id', 'duty')
+  const duties = await db('duties')
+    .join('orgs', 'orgs.id', 'duties.org_id')
+    .where({ person_id: id })
+    .select('org_id', 'duty', 'parent_source_id')
   return {
     id: row.id,
     login: row.login,
     givenName: row.given_name,
     familyName: row.family_name,
-    duties: duties.map(({ org_id, duty }) => ({ orgId: org_id, duty })),
+    duties: duties.map(({ org_id, duty, parent_source_id }) => ({
+      orgId: org_id,
+      duty,
+      ofAll: !parent_source_id,
+    })),
   }
 }
 export async function emailOf(db: Knex, id: string): Promise<string | null> {
@@ -67,11 +79,13 @@ export async function setDuty(
   if (holds) await db('duties').insert(row).onConflict(['person_id', 'org_id', 'duty']).ignore()
   else await db('duties').where(row).delete()
 }
-/** How many people who may sign in are the academic office. */
+/** How many people who may sign in are the academic office of the institution. */
 export async function countOffice(db: Knex): Promise<number> {
   const rows = await db('duties')
     .join('people', 'people.id', 'duties.person_id')
+    .join('orgs', 'orgs.id', 'duties.org_id')
     .where({ duty: 'office', active: true })
+    .where(top => top.whereNull('parent_source_id').orWhere({ parent_source_id: '' }))
     .distinct('person_id')
   return rows.length
 }

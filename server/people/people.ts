@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { DutyChange, PeopleReply, StaffReply } from '../../shared/api/people'
 import { hashPassword, verifyPassword } from '../auth/passwords'
+import { dutyReach } from '../courses/access'
 import { setMayRun, staffOf } from '../courses/staff.queries'
 import { inTransaction } from '../db/connection'
 import { refuse } from '../errors/refusal'
@@ -41,6 +42,8 @@ export async function changeDuty(
   await inTransaction(db, async trx => {
     const org = (await listOrgs(trx)).find(entry => entry.id === orgId)
     if (!org) throw refuse('unknown-department')
+    // Nobody gives or takes what they do not hold there or above.
+    if (!(await dutyReach(trx, person)).office.has(orgId)) throw refuse('duty-beyond-reach')
     await queries.setDuty(trx, personId, orgId, duty, holds)
     if (!holds && duty === 'office' && (await queries.countOffice(trx)) === 0)
       throw refuse('last-of-the-office')

@@ -11,7 +11,12 @@ export async function sessionView(db: Knex, person: Person | null): Promise<Sess
     person: person && {
       id: person.id,
       name: shortName({ given_name: person.givenName, family_name: person.familyName }),
-      duties: [...new Set(person.duties.map(entry => entry.duty))],
+      // The pages of the office are the institution's; that of a department has its courses.
+      duties: [
+        ...new Set(
+          person.duties.filter(({ duty, ofAll }) => duty !== 'office' || ofAll).map(({ duty }) => duty),
+        ),
+      ],
     },
     clock: {
       instant: now().toISOString(),

@@ -110,7 +110,6 @@ export async function enterCode(db: Knex, person: Person, typed: string): Promis
       action: 'share.used',
       personId: person.id,
       courseId: share.courseId,
-      detail: { code: share.code },
     })
   })
   return { courseId: share.courseId }

@@ -89,7 +89,7 @@ export const logActions = {
     more: ({ name }) => [name],
   }),
   'upload.imported': action<{ name: string }>({ words: 'brought a file in', more: ({ name }) => [name] }),
-  'upload.discarded': action<{ name: string }>({ words: 'threw a file away', more: ({ name }) => [name] }),
+  'upload.discarded': action<{ name: string }>({ words: 'deleted a file', more: ({ name }) => [name] }),
   'share.code': action<{ withheld: string[]; days: number | null }>({
     words: 'made a share code',
     more: ({ withheld, days }) => [
@@ -109,7 +109,8 @@ export const logActions = {
     words: 'took a share back',
     more: ({ code, department }) => [code, department],
   }),
-  'share.used': action<{ code: string | null }>({ words: 'opened a share code', more: ({ code }) => [code] }),
+  // Not which: a code that still opens a course is for those to whom it was given.
+  'share.used': action({ words: 'opened a share code' }),
   'template.made': action<{ title: string }>({ words: 'made a template', more: ({ title }) => [title] }),
   'template.changed': action<{ title: string }>({
     words: 'changed a template',

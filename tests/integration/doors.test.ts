@@ -1,9 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { departmentsOf } from '../../server/courses/access'
+import { isTheOffice } from '../../server/auth/may'
+import { departmentsOf, readableCourses } from '../../server/courses/access'
 import { loadOutline } from '../../server/courses/content.queries'
 import { readCourse } from '../../server/courses/lines'
 import { readItem, readItemFile } from '../../server/courses/reading'
-import type { Person } from '../../server/people/people.queries'
+import { viewLog } from '../../server/log/log'
+import { changeDuty } from '../../server/people/people'
+import { findPerson, setDuty, type Person } from '../../server/people/people.queries'
 import { runsPlan } from '../../server/plans/access'
 import { effectOf } from '../../server/plans/compile'
 import { readPlan } from '../../server/plans/plans'
@@ -148,5 +151,50 @@ describe('whoever runs', () => {
     await expect(run(okonjo, plan)).rejects.toThrow('You may not run into HYD 240-02')
     expect(await loadOutline(demo.db, empty)).toEqual([])
     expect((await readPlan(demo.db, marchetti, plan)).may.run).toBe(true)
+  })
+})
+
+describe('the office of a department', () => {
+  it('acts for its courses, and neither for the institution nor beyond its own reach', async () => {
+    const { okonjo, ellwood, marchetti } = demo.people
+    const org = (source: string) => demo.db('orgs').where({ source_id: source }).first('id')
+    const [department, top] = [(await org('org-hydrography'))!.id, (await org('org-port-ellery'))!.id]
+    await setDuty(demo.db, okonjo.id, department, 'office', true)
+    const office = (await findPerson(demo.db, okonjo.id))!
+    expect(await isTheOffice.allow({ db: demo.db, person: office, params: {} })).toMatchObject({
+      status: 403,
+    })
+    expect((await viewLog(demo.db, office, { q: '' })).everything).toBe(false)
+    expect(await readableCourses(demo.db, office)).toContain(demo.courses.template)
+    for (const [person, at] of [
+      [office.id, top],
+      [ellwood.id, top],
+    ] as const)
+      for (const holds of [true, false])
+        await expect(
+          changeDuty(demo.db, office, person, { org: at, duty: 'office', holds }),
+        ).rejects.toMatchObject({
+          code: 'duty-beyond-reach',
+        })
+    await changeDuty(demo.db, office, marchetti.id, { org: department, duty: 'coordinator', holds: true })
+    await setDuty(demo.db, okonjo.id, department, 'office', false)
+    await setDuty(demo.db, marchetti.id, department, 'coordinator', false)
+  })
+})
+
+describe('the log', () => {
+  it('does not say, nor lets one search for, a code that still opens a course', async () => {
+    const { ellwood, marchetti } = demo.people
+    const { id, code } = await shareCourse(demo.db, marchetti, demo.courses.old, {
+      withheld: [],
+      days: null,
+      org: null,
+    })
+    await enterCode(demo.db, guest, code!)
+    const whole = await viewLog(demo.db, ellwood, { q: '' })
+    expect(whole.lines.some(line => line.action === 'share.used')).toBe(true)
+    expect(JSON.stringify(whole)).not.toContain(code)
+    expect((await viewLog(demo.db, ellwood, { q: code!.slice(0, 4) })).lines).toEqual([])
+    await revokeShare(demo.db, marchetti, demo.courses.old, id)
   })
 })

@@ -42,7 +42,7 @@ afterAll(async () => {
 async function fetchNow(step: number, fault: Fault = 'none') {
   office.set({ step, fault })
   const { id } = await askForFetch(demo.db, demo.people.marchetti)
-  for (const end = Date.now() + 40_000; ;) {
+  for (const end = Date.now() + 110_000; ;) {
     const reply = await readRegistrar(demo.db, demo.people.ellwood)
     const found = reply.fetches.find(entry => entry.id === id)!
     if (found.state !== 'waiting')
