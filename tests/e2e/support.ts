@@ -156,7 +156,7 @@ export const letIn = (login: string, password: string, assists?: string, name?: 
     await setPassword(db, name ?? login, password)
     if (assists)
       await db.raw(
-        `INSERT IGNORE INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), courses.id, people.id, 'assistant', 'hand' FROM courses, people WHERE courses.source_id = ? AND login = ?`,
+        `INSERT IGNORE INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), courses.id, people.id, 'assistant', 'registrar' FROM courses, people WHERE courses.source_id = ? AND login = ?`,
         [assists, login],
       )
   })
