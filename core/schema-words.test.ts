@@ -21,6 +21,7 @@ describe('what a schema finds, where it has no sentence of its own', () => {
     [z.strictObject({}), { extra: 1 }, 'holds what nobody knows here: extra'],
     [z.uuid(), 'x', 'is not an identifier of Northtide'],
     [z.string().regex(/^a/), 'b', 'is not written as it must be'],
+    [z.map(z.string(), z.string()), 7, 'is not what belongs here'],
     [z.union([z.string(), z.null()]), 7, 'is not what belongs here'],
   ])('%# is told in our words', (schema, value, words) => {
     expect(told(schema, value)).toEqual([words])

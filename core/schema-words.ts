@@ -28,7 +28,7 @@ export const inOurWords: z.core.$ZodErrorMap = issue => {
   if (issue.input === undefined) return 'is missing'
   switch (issue.code) {
     case 'invalid_type':
-      return `must be ${kinds[issue.expected] ?? 'something else'}`
+      return kinds[issue.expected] ? `must be ${kinds[issue.expected]}` : 'is not what belongs here'
     case 'too_big':
     case 'too_small':
       return `must ${bound(issue)}`
