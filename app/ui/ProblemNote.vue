@@ -13,7 +13,11 @@ defineEmits<{ retry: [] }>()
     <ul v-if="problem.errors.length" class="errors">
       <li v-for="error in problem.errors" :key="error.field">{{ error.field }}: {{ error.message }}</li>
     </ul>
-    <slot><button class="act plain" type="button" @click="$emit('retry')">Try again</button></slot>
+    <!-- A wrong address stays wrong, however often it is asked for. -->
+    <slot
+      ><NuxtLink v-if="problem.status === 400" to="/">Back to the shells</NuxtLink
+      ><button v-else class="act plain" type="button" @click="$emit('retry')">Try again</button></slot
+    >
   </div>
 </template>
 

@@ -67,7 +67,7 @@ function warn(event: BeforeUnloadEvent): void {
   </div>
   <div v-else class="page">
     <ProblemNote v-if="store.problem" :problem="store.problem" @retry="store.load(id)"
-      ><NuxtLink v-if="store.problem.status === 404" to="/">Back to the shells</NuxtLink
+      ><NuxtLink v-if="[400, 404].includes(store.problem.status)" to="/">Back to the shells</NuxtLink
       ><button v-else class="act plain" type="button" @click="store.load(id)">Try again</button></ProblemNote
     >
     <LoadingLines v-else what="Fetching the plan and both its courses …" />
