@@ -13,6 +13,11 @@ export const useSession = defineStore('session', () => {
   const signIn = async (login: string, password: string): Promise<void> =>
     keep(await api.post<SessionReply>('/session', { login, password }))
   const signOut = async (): Promise<void> => keep(await api.delete<SessionReply>('/session'))
+  const changePassword = async (current: string, password: string): Promise<void> =>
+    keep(await api.put<SessionReply>('/you/password', { current, password }))
+  /** Sets one's password by the secret of an invitation, and is signed in. */
+  const setPasswordBy = async (secret: string, password: string): Promise<void> =>
+    keep(await api.put<SessionReply>('/invitations/password', { secret, password }))
   const forget = (): void => {
     session.value = null
   }
@@ -33,5 +38,17 @@ export const useSession = defineStore('session', () => {
     ended.value?.answer(isIn)
     ended.value = null
   }
-  return { session, person, ended, load, signIn, signOut, forget, askAgain, signedInAgain }
+  return {
+    session,
+    person,
+    ended,
+    load,
+    signIn,
+    signOut,
+    changePassword,
+    setPasswordBy,
+    forget,
+    askAgain,
+    signedInAgain,
+  }
 })

@@ -60,8 +60,9 @@ useKeys([
     },
   },
 ])
+// Another page closes them; another row or stage of the same page, which has an address too, does not.
 watch(
-  () => route.fullPath,
+  () => route.path,
   () => {
     finding.value = false
     listing.value = false
@@ -123,6 +124,7 @@ async function leave(): Promise<void> {
             </select></label
           >
           <ElCheckbox v-model="single">Single letters are keys</ElCheckbox>
+          <NuxtLink to="/you">Your sign-ins and password</NuxtLink>
           <button class="link" type="button" @click="listing = true">Show the list of keys</button>
           <button class="link" type="button" @click="leave">Sign out</button>
         </div>

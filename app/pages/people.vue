@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
 import type { PeopleReply } from '~~/shared/api/people'
+import type { InvitationReply } from '~~/shared/api/session'
 
 useHead({ title: 'People · Northtide' })
 const text = ref('')
@@ -26,6 +27,20 @@ async function change(
   await put(person, { duty, org, holds })
   await refresh()
 }
+const invited = ref<{ name: string; login: string; sent: InvitationReply } | null>(null)
+const {
+  run: invite,
+  busy: inviting,
+  problem: inviteProblem,
+} = useAction(async (id: string, name: string, login: string) => {
+  invited.value = { name, login, sent: await api.post<InvitationReply>(`/people/${id}/invitation`, {}) }
+  await refresh()
+})
+const { run: takeBack, problem: takeBackProblem } = useAction(async (id: string) => {
+  await api.delete(`/people/${id}/invitation`)
+  invited.value = null
+  await refresh()
+})
 const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
 </script>
 
@@ -46,13 +61,15 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
       aria-label="Find a person"
     />
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
-    <ActionProblem :problem="actProblem" />
+    <ActionProblem :problem="actProblem ?? inviteProblem ?? takeBackProblem" />
+    <InvitationNote v-if="invited" v-bind="invited" @close="invited = null" />
     <LoadingLines v-if="!data && !problem" what="Fetching people …" />
     <table v-else-if="data?.people.length" class="ruled">
       <thead>
         <tr>
           <th scope="col">Person</th>
           <th scope="col">Signs in as</th>
+          <th scope="col">Password</th>
           <th scope="col">Courses</th>
           <th scope="col">Duties</th>
         </tr>
@@ -63,6 +80,14 @@ const dutyNames = { coordinator: 'coordinator', office: 'academic office' }
             <b>{{ person.name }}</b><span v-if="!person.active" class="soft small"> · not active</span>
           </td>
           <td>{{ person.login }}</td>
+          <td>
+            <PersonPassword
+              :person="person"
+              :busy="inviting"
+              @invite="invite(person.id, person.name, person.login)"
+              @take-back="takeBack(person.id)"
+            />
+          </td>
           <td class="soft">
             {{
               [

@@ -30,10 +30,10 @@ async function leave(): Promise<void> {
       <h2 id="sign-in-again">Your session has ended</h2>
       <p>What you changed waits on this page. Sign in again, and it is saved.</p>
       <FormField label="Name">
-        <input ref="name" v-model="login" autocomplete="username" required />
+        <input ref="name" v-model="login" class="text-box" autocomplete="username" required />
       </FormField>
       <FormField label="Password">
-        <input v-model="password" type="password" autocomplete="current-password" required />
+        <input v-model="password" class="text-box" type="password" autocomplete="current-password" required />
       </FormField>
       <ActionProblem :problem="problem" line />
       <p class="acts">
@@ -63,15 +63,6 @@ h2,
 form > p {
   grid-column: 1 / -1;
   margin: 0;
-}
-input {
-  font: inherit;
-  height: 28px;
-  border: 1px solid var(--ink-soft);
-  border-radius: 2px;
-  background: var(--paper-raised);
-  color: var(--ink);
-  padding: 0 8px;
 }
 .acts {
   display: flex;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
-import { compilePlan, type CompileInput } from './compile'
+import { compilePlan, type RunInput } from './compile'
 import * as outline from '../../tests/support/outline'
 import { wall } from '../../tests/support/wall'
 import { zoneRules } from '../../server/calendars/zones'
@@ -24,7 +24,8 @@ const nodes = inCourseOrder([
   item('d', 1, 'u2'),
 ])
 const noWindows = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null }
-const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput => ({
+const input = (there: OutlineNode[] = [], leave: string[] = []): RunInput => ({
+  deletedThere: new Set(),
   document: { ...recommendedPlan(), carry: { leave } },
   more: [],
   zone: zoneRules('UTC', { from: 2025, to: 2028 }),
@@ -86,6 +87,16 @@ describe('a plan turned into what is written', () => {
       leftBehind: 2,
       dates: { dates: 0 },
     })
+  })
+  it('does not bring back what somebody deleted in the shell, nor what stands below it', () => {
+    const compiled = compilePlan({ ...input(), deletedThere: new Set(['u3', 'b']) })
+    expect(places(compiled)).toEqual([
+      ['u1', null, 0],
+      ['a', 'u1', 0],
+      ['u2', null, 1],
+      ['d', 'u2', 0],
+    ])
+    expect(compiled.effect).toMatchObject({ added: { units: 2, items: 2 }, already: 0, deletedThere: 2 })
   })
   it('puts new things below what a place holds, and never writes what is there already', () => {
     const there = inCourseOrder([unit('own', 0), unit('u1', 1), item('mine', 0, 'u1'), item('a', 1, 'u1')])

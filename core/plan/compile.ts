@@ -36,6 +36,11 @@ export interface PlanBase {
 export interface CompileInput extends PlanBase {
   zone: ZoneRules
 }
+/** What a run is computed from. */
+export interface RunInput extends CompileInput {
+  /** What somebody deleted in the shell, by lineage: it stays away, with all that is below it in the source. */
+  deletedThere: ReadonlySet<string>
+}
 export interface CompiledPlan {
   placements: Placement[]
   effect: Effect
@@ -103,11 +108,20 @@ function placer(nodes: readonly OutlineNode[]): (parent: string | null) => numbe
   }
 }
 
+/** Those of some nodes, in course order, that are among some lineages or stand below one of them. */
+function belowAny(nodes: readonly OutlineNode[], lineages: ReadonlySet<string>): Set<string> {
+  const below = new Set<string>()
+  for (const { lineage, parent } of nodes)
+    if (lineages.has(lineage) || (parent !== null && below.has(parent))) below.add(lineage)
+  return below
+}
+
 /**
  * Turns a plan's decisions into what is to be written: each new unit, item and grade category with its place in the shell and
- * its dates. New things go below what a place holds already; what the shell has already under the same lineage is not written.
+ * its dates. New things go below what a place holds already; what the shell has already under the same lineage is not written, and what
+ * was deleted there stays away.
  */
-export function compilePlan(input: CompileInput): CompiledPlan {
+export function compilePlan(input: RunInput): CompiledPlan {
   const { document, target } = input
   const source = sourceOutline(input)
   const carried = carriedOf(source.nodes, new Set(document.carry.leave))
@@ -116,7 +130,8 @@ export function compilePlan(input: CompileInput): CompiledPlan {
   const sourceOf = (lineage: string): number => source.from.get(lineage) ?? 0
 
   const wanted = source.nodes.filter(node => carried.has(node.lineage))
-  const fresh = wanted.filter(node => !there.has(node.lineage))
+  const deleted = belowAny(wanted, input.deletedThere)
+  const fresh = wanted.filter(node => !there.has(node.lineage) && !deleted.has(node.lineage))
   const used = new Set(fresh.map(node => node.category))
   const takesAll = document.carry.leave.length === 0
   const categories = source.categories.filter(
@@ -148,6 +163,7 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     target: target.nodes,
     wanted,
     fresh,
+    deleted: wanted.filter(node => deleted.has(node.lineage)),
     categories,
     placements,
     dates,

@@ -21,6 +21,8 @@ export interface Effect {
   cleared: number
   /** Items of the plan that the shell has already (from an earlier run): left as they are there. */
   already: number
+  /** Items of the plan that somebody deleted in the shell: they stay away. */
+  deletedThere: number
   leftBehind: number
   /** Items and units that are in the shell and stay untouched. */
   kept: { units: number; items: number }
@@ -33,6 +35,8 @@ export interface Placements {
   /** Units and items of the sources that the plan carries, and those of them that the shell does not have yet. */
   readonly wanted: readonly OutlineNode[]
   readonly fresh: readonly OutlineNode[]
+  /** Those of them that stay away because the shell's was deleted. */
+  readonly deleted: readonly OutlineNode[]
   readonly categories: readonly unknown[]
   readonly placements: readonly Placement[]
   /** Where each carried item's dates land, by lineage. */

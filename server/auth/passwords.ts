@@ -1,9 +1,21 @@
 import { randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto'
+import pLimit from 'p-limit'
+import { refuse } from '../errors/refusal'
 
 // OWASP's password storage cheat sheet: scrypt with N = 2^17, r = 8, p = 1.
 const cost = { N: 2 ** 17, r: 8, p: 1 }
 const length = 32
-const derive = (password: string, salt: Buffer, size: number, options: ScryptOptions): Promise<Buffer> =>
+/**
+ * A derivation takes one of Node's four threads, and 128 MiB, for a third of a second. Two at a time leave threads for all else (files,
+ * addresses), and a short queue is all that one may be asked to wait in.
+ */
+const derivations = pLimit(2)
+const queueAtMost = 8
+function derive(password: string, salt: Buffer, size: number, options: ScryptOptions): Promise<Buffer> {
+  if (derivations.pendingCount >= queueAtMost) throw refuse('sign-in-busy')
+  return derivations(() => deriveNow(password, salt, size, options))
+}
+const deriveNow = (password: string, salt: Buffer, size: number, options: ScryptOptions): Promise<Buffer> =>
   new Promise((resolve, reject) =>
     scrypt(password.normalize('NFKC'), salt, size, { ...options, maxmem: 256 * 1024 * 1024 }, (error, key) =>
       error ? reject(error) : resolve(key),
@@ -17,7 +29,7 @@ export async function hashPassword(password: string): Promise<string> {
   return ['scrypt', cost.N, cost.r, cost.p, salt.toString('base64url'), key.toString('base64url')].join('$')
 }
 
-/** Whether a password is the one kept. Takes as long for a person who does not exist (`kept` null). */
+/** Whether a password is the one kept. Takes as long for a person who does not exist (`kept` null). @throws Refusal where too many ask at once */
 export async function verifyPassword(password: string, kept: string | null): Promise<boolean> {
   const [, n, r, p, salt = '', key = ''] = (
     kept ?? `scrypt$${cost.N}$${cost.r}$${cost.p}$${'A'.repeat(22)}$`

@@ -7,9 +7,13 @@ import type { CourseRow, EnrolmentRow, StaffRole } from '../db/tables'
 export type CourseQuery = Knex.QueryBuilder<CourseRow, CourseRow[]>
 
 const staffRoles: StaffRole[] = ['instructor', 'assistant']
-/** Enrolments of a person as staff that still stand. */
+/** Enrolments of a person as staff that still stand: one that the registrar does not list any more gives no rights. */
 const staffRows = (db: Knex, personId: string) =>
-  db('enrolments').where({ person_id: personId }).whereNull('dropped_at').whereIn('role', staffRoles)
+  db('enrolments')
+    .where({ person_id: personId })
+    .whereNull('dropped_at')
+    .whereNull('enrolments.missing_since')
+    .whereIn('role', staffRoles)
 
 /** What a person is, as staff, to some courses. */
 export const staffRowsOf = (

@@ -107,12 +107,18 @@ export async function* inParts(chunks: AsyncIterable<Uint8Array>): AsyncGenerato
   if (size > 0) yield Buffer.concat(waiting)
 }
 
-/** A body part by part. */
-export async function* bodyParts(db: Knex, hash: string): AsyncGenerator<Buffer> {
-  for (let part = 0; ; part++) {
+/** The bytes of a body from the first to the last, both among them, part by part. */
+export async function* bodyBytes(
+  db: Knex,
+  hash: string,
+  first: number,
+  last: number,
+): AsyncGenerator<Buffer> {
+  for (let part = Math.floor(first / partSize); part * partSize <= last; part++) {
     const row = await db('body_parts').where({ hash, part }).first('bytes')
     if (!row) return
-    yield row.bytes
+    const start = part * partSize
+    yield row.bytes.subarray(Math.max(0, first - start), Math.min(partSize, last - start + 1))
   }
 }
 

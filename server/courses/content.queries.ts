@@ -98,6 +98,15 @@ export async function loadOutline(
   ])
 }
 
+/** Lineages of what was deleted in a course. */
+export async function deletedIn(db: Knex, courseId: string): Promise<string[]> {
+  const where = { course_id: await contentOf(db, courseId), state: 'deleted' } as const
+  return [
+    ...(await db('units').where(where).pluck('lineage')),
+    ...(await db('items').where(where).pluck('lineage')),
+  ]
+}
+
 export interface Category {
   lineage: string
   title: string
@@ -122,14 +131,17 @@ export interface ItemWhole {
   points: number | null
   category: string | null
   bodyHash: string | null
+  /** Bytes of the body. */
+  size: number
   mediaType: string | null
   settings: Record<string, unknown>
 }
 export async function loadItem(db: Knex, courseId: string, lineage: string): Promise<ItemWhole | null> {
-  const [row] = await selectRows<ItemRow & { category_title: string | null }>(
+  const [row] = await selectRows<ItemRow & { category_title: string | null; size: number | null }>(
     db,
-    `SELECT items.*, grade_categories.title AS category_title
+    `SELECT items.*, grade_categories.title AS category_title, bodies.size
      FROM items
+     LEFT JOIN bodies ON bodies.hash = items.body_hash
      LEFT JOIN grade_categories
        ON grade_categories.course_id = items.course_id AND grade_categories.lineage = items.category_lineage
      WHERE items.course_id = :content AND items.lineage = :lineage AND items.state <> 'deleted'`,
@@ -145,6 +157,7 @@ export async function loadItem(db: Knex, courseId: string, lineage: string): Pro
     points: numberOf(row.points),
     category: row.category_title,
     bodyHash: row.body_hash,
+    size: row.size ?? 0,
     mediaType: row.media_type,
     settings: jsonOf(row.settings),
   }

@@ -3,6 +3,7 @@ import type { Windows } from '../../core/pairing/windows'
 import { now, stampOf } from '../clock'
 import { anywhere, groupBy, newId } from '../db/rows'
 import type { CourseOrigin, CourseRow, MeetingRow } from '../db/tables'
+import { takeTurn } from '../db/transaction'
 import { shortName } from '../people/names'
 import type { CourseQuery } from './access.queries'
 import { contentsOf } from './sections.queries'
@@ -66,6 +67,7 @@ const instructorsOf = (db: Knex, ids: readonly string[]) =>
     .whereIn('course_id', ids)
     .where({ role: 'instructor' })
     .whereNull('dropped_at')
+    .whereNull('missing_since')
     .orderBy([{ column: 'is_primary', order: 'desc' }, 'family_name'])
     .select('course_id', 'person_id', 'given_name', 'family_name')
 
@@ -235,8 +237,22 @@ export const awaitedInTerm = (db: Knex, termId: string): Promise<string[]> =>
   awaitedAmong(db('courses'), termId)
 
 /** Takes a course for this transaction alone: whoever else would write into it waits. */
-export async function lockCourse(trx: Knex, id: string): Promise<void> {
-  await trx('courses').where({ id }).forUpdate().first('id')
+export const lockCourse = (trx: Knex, id: string): Promise<void> => takeTurn(trx, `course ${id}`)
+
+/** A course that somebody made by hand, of exactly these names, that holds nothing yet; null where there is none. */
+export async function emptyOwnCourse(
+  db: Knex,
+  personId: string,
+  { termId, ...names }: { termId: string; code: string; section: string; title: string },
+): Promise<string | null> {
+  const row = await db('courses')
+    .join('enrolments', 'enrolments.course_id', 'courses.id')
+    .where({ person_id: personId, role: 'instructor', term_id: termId, ...names })
+    .where('courses.origin', 'hand')
+    .whereNotExists(db('items').where('items.course_id', db.ref('courses.id')))
+    .whereNotExists(db('units').where('units.course_id', db.ref('courses.id')))
+    .first<{ id: string } | undefined>('courses.id')
+  return row?.id ?? null
 }
 
 export interface NewCourseRow {

@@ -1,26 +1,18 @@
 import type { Knex } from 'knex'
 import sanitizeHtml from 'sanitize-html'
 import { datesOf } from '../../core/course/dates'
-import { itemKindDefinitions } from '../../core/course/kinds'
 import { parseLineageLink } from '../../core/course/lineage'
 import type { OutlineNode } from '../../core/course/outline'
-import {
-  questionsOf,
-  rightAnswers,
-  type Material,
-  type Question,
-} from '../../core/formats/cartridge/qti/model'
-import { readQuestions } from '../../core/formats/cartridge/qti/read'
-import { FormatRefusal } from '../../core/formats/refusal'
-import { readLimits } from '../../core/formats/limits'
-import { escapeText, readXml } from '../../core/formats/xml'
 import type { ItemReply } from '../../shared/api/courses'
 import { notFound } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
 import { accessToCourse } from './access'
-import { loadBody } from './bodies.queries'
+import { hashOf } from './bodies.queries'
 import { loadItem, loadOutline, type ItemWhole } from './content.queries'
 import type { CourseInLine } from './courses.queries'
+import { bodySource, formOf, readable } from './readable'
+import { questionsWithLinks } from './readable-body'
+import { bodyAddress, withLinks } from './readable-html'
 
 type Named = Pick<CourseInLine, 'code' | 'section' | 'title' | 'term'>
 /** A course's name as calendars show it. */
@@ -30,182 +22,11 @@ export const courseName = ({ code, section, title, term }: Named): string =>
 export const courseFileName = ({ code, section, term }: Named): string =>
   `${code}-${section}-${term.name}`.toLowerCase().replace(/[^a-z0-9]+/g, '-')
 
-export const bodyAddress = (courseId: string, lineage: string): string =>
-  `/api/v1/courses/${courseId}/items/${lineage}/body`
-
-/** Elements that load what they show from an address. */
-const loading = ['img', 'video', 'audio', 'iframe', 'embed', 'object', 'source', 'track']
-const spoken: Record<string, string> = {
-  img: 'Picture',
-  video: 'Video',
-  audio: 'Sound',
-  iframe: 'Page',
-  embed: 'Content',
-  object: 'Content',
-}
-/** Names inside a page are kept apart from those of the application around it. */
-const anchor = (name: string): string => `part-${name}`
-
-/**
- * HTML as it may be shown: an allow list of elements and attributes; links inside the course lead to the copies in this
- * course; nothing is loaded from outside: where something would be, a link says so, and the person may follow it.
- */
-export function readableHtml(
-  html: string,
-  courseId: string,
-  known: ReadonlyMap<string, string | null>,
-): string {
-  const load = (tagName: string, attributes: Record<string, string>): sanitizeHtml.Tag => {
-    const { src, data, poster: _poster, srcset: _srcset, autoplay: _autoplay, ...rest } = attributes
-    const address = (src ?? data ?? '').trim()
-    const link = parseLineageLink(address)
-    if (link && known.has(link.lineage) && ['img', 'video', 'audio', 'source'].includes(tagName))
-      return {
-        tagName,
-        attribs: {
-          ...rest,
-          src: bodyAddress(courseId, link.lineage),
-          ...(['video', 'audio'].includes(tagName) && { controls: 'controls' }),
-        },
-      }
-    if (['video', 'audio'].includes(tagName) && !address)
-      return { tagName, attribs: { ...rest, controls: 'controls' } }
-    if (['img', 'iframe', 'embed', 'object', 'video', 'audio'].includes(tagName)) {
-      const url = outside(address)
-      if (url)
-        return {
-          tagName: 'a',
-          attribs: { class: 'outside', href: url.href, target: '_blank', rel: 'noopener noreferrer' },
-          text: `${spoken[tagName]} on ${url.host}${rest.alt ? `: ${rest.alt}` : ''} (not loaded; opens outside)`,
-        }
-    }
-    return { tagName, attribs: rest }
-  }
-  const named = (tagName: string, attributes: Record<string, string>): sanitizeHtml.Tag => ({
-    tagName,
-    attribs: attributes.id ? { ...attributes, id: anchor(attributes.id) } : attributes,
-  })
-  return sanitizeHtml(html, {
-    nonTextTags: ['script', 'style', 'textarea', 'option', 'noscript', 'title'],
-    allowedTags: [
-      ...sanitizeHtml.defaults.allowedTags,
-      'img',
-      'del',
-      'ins',
-      'details',
-      'summary',
-      'video',
-      'audio',
-      'source',
-    ],
-    allowedAttributes: {
-      a: ['href', 'title', 'target', 'rel', 'class'],
-      img: ['src', 'alt', 'title', 'width', 'height'],
-      video: ['src', 'controls', 'width', 'height'],
-      audio: ['src', 'controls'],
-      source: ['src', 'type'],
-      th: ['scope', 'colspan', 'rowspan'],
-      td: ['colspan', 'rowspan'],
-      ol: ['start', 'type'],
-      '*': ['id', 'lang', 'dir'],
-    },
-    allowedClasses: { a: ['left-behind', 'outside'] },
-    allowedSchemes: ['http', 'https', 'mailto'],
-    allowedSchemesByTag: Object.fromEntries(loading.map(tag => [tag, []])),
-    // Deeper than any page, and enough for a parser that calls itself.
-    nestingLimit: 200,
-    transformTags: {
-      '*': named,
-      a: (tagName, attributes) => {
-        const { href = '', id, ...rest } = attributes
-        const own = id ? { ...rest, id: anchor(id) } : rest
-        const link = parseLineageLink(href)
-        if (link) {
-          if (!known.has(link.lineage))
-            return {
-              tagName,
-              attribs: { class: 'left-behind', title: 'What this led to is not in this course.' },
-            }
-          const target: string =
-            known.get(link.lineage) === 'file'
-              ? bodyAddress(courseId, link.lineage)
-              : `/courses/${courseId}/items/${link.lineage}${link.rest.replace(/#(.+)$/, (_, name: string) => `#${anchor(name)}`)}`
-          return { tagName, attribs: { ...own, href: target } }
-        }
-        if (href.startsWith('#') && href.length > 1)
-          return { tagName, attribs: { ...own, href: `#${anchor(href.slice(1))}` } }
-        return /^(https?|mailto):/i.test(href)
-          ? { tagName, attribs: { ...own, href, target: '_blank', rel: 'noopener noreferrer' } }
-          : { tagName, attribs: own }
-      },
-      ...Object.fromEntries(loading.map(tag => [tag, load])),
-    },
-    exclusiveFilter: frame =>
-      ['img', 'source'].includes(frame.tag) && !frame.attribs.src && !frame.attribs.href,
-  })
-}
-
-/** An address that leads out of the application, or null. */
-function outside(address: string): URL | null {
-  try {
-    const url = new URL(address.startsWith('//') ? `https:${address}` : address)
-    return url.protocol === 'http:' || url.protocol === 'https:' ? url : null
-  } catch {
-    return null
-  }
-}
-
-/** A question as it is shown to staff: what is asked, what is offered or accepted, what is right. */
-function shownQuestion(
-  question: Question,
-  clean: (html: string) => string,
-): NonNullable<ItemReply['questions']>[number] {
-  const html = (texts: readonly Material[]): string =>
-    clean(texts.map(text => (text.html ? text.text : escapeText(text.text))).join('\n'))
-  const right = rightAnswers(question)
-  const isRight = (response: string, value: string): boolean =>
-    right?.some(entry => entry.response === response && entry.values.includes(value)) ?? false
-  return {
-    type: question.type,
-    points: question.points,
-    prompt: html(question.prompt),
-    answers: question.responses.flatMap(response =>
-      response.kind === 'choice'
-        ? response.choices.map(choice => ({
-            html: html(choice.material),
-            right: isRight(response.ident, choice.ident),
-          }))
-        : (right?.find(entry => entry.response === response.ident)?.values ?? []).map(value => ({
-            html: clean(escapeText(value)),
-            right: true,
-          })),
-    ),
-    feedback: question.feedback.map(entry => html(entry.material)).filter(Boolean),
-  }
-}
-
 /** A page that starts with its own title would show it twice: the item's title stands above it. */
 const withoutOwnTitle = (html: string, title: string): string =>
   html.replace(/^\s*<h1[^>]*>([^<]*)<\/h1>/, (heading, text: string) =>
     text.trim() === sanitizeHtml(title, { allowedTags: [] }).trim() ? '' : heading,
   )
-const holdsQuestions = ({ kind, mediaType }: ItemWhole): boolean =>
-  mediaType === 'application/xml' && itemKindDefinitions[kind].shows === 'questions'
-/** The questions of a quiz or bank; null where there are none, or they cannot be read. */
-function questionsIn(
-  item: ItemWhole,
-  bytes: Buffer | null,
-  clean: (html: string) => string,
-): ItemReply['questions'] {
-  if (!bytes || !holdsQuestions(item)) return null
-  try {
-    const { sections } = readQuestions(item.title, readXml(item.title, bytes, readLimits))
-    return [...questionsOf(sections)].map(question => shownQuestion(question, clean))
-  } catch (error) {
-    if (error instanceof FormatRefusal) return null
-    throw error
-  }
-}
 /** Where something of a course is read, or downloaded where it is a file. */
 const addressOf = (courseId: string, { lineage, kind }: Pick<OutlineNode, 'lineage' | 'kind'>): string =>
   kind === 'file' ? bodyAddress(courseId, lineage) : `/courses/${courseId}/items/${lineage}`
@@ -232,9 +53,10 @@ export async function readItem(
   const node = items[at]
   if (!item || !node) throw notFound('This item')
   const known = new Map<string, string | null>(nodes.map(entry => [entry.lineage, entry.kind]))
-  const clean = (html: string): string => readableHtml(html, courseId, known)
-  const bytes = item.bodyHash === null ? null : await loadBody(db, item.bodyHash)
-  const isHtml = item.mediaType === 'text/html'
+  const form = formOf(item)
+  const shown =
+    form && item.bodyHash !== null ? await readable(db, bodySource(db, item.bodyHash, item.size), form) : null
+  const isShown = form === 'questions' || shown !== null
   const staffText = textIn(item.settings.instructorText)
   const url = textIn(item.settings.url)
   return {
@@ -247,13 +69,16 @@ export async function readItem(
     category: item.category,
     ...datesOf(node),
     unit: nodes.find(entry => entry.lineage === node.unit)?.title ?? null,
-    html: bytes && isHtml ? withoutOwnTitle(clean(bytes.toString('utf8')), item.title) : null,
-    questions: questionsIn(item, bytes, clean),
-    file:
-      bytes && !isHtml && !holdsQuestions(item)
-        ? { url: bodyAddress(courseId, lineage), mediaType: item.mediaType ?? '', size: bytes.length }
+    html: shown?.form === 'page' ? withoutOwnTitle(withLinks(shown.html, courseId, known), item.title) : null,
+    questions:
+      shown?.form === 'questions' && shown.questions
+        ? questionsWithLinks(shown.questions, courseId, known)
         : null,
-    staffText: staffText === null ? null : clean(staffText),
+    file:
+      item.bodyHash !== null && !isShown
+        ? { url: bodyAddress(courseId, lineage), mediaType: item.mediaType ?? '', size: item.size }
+        : null,
+    staffText: staffText === null ? null : await readableText(db, staffText, courseId, known),
     attachments: attachmentsOf(courseId, item, nodes),
     tool: item.kind === 'tool' ? toolOf(item.settings) : null,
     url: url !== null && /^https?:/i.test(url) ? url : null,
@@ -261,6 +86,19 @@ export async function readItem(
     previous: items[at - 1]?.lineage ?? null,
     next: items[at + 1]?.lineage ?? null,
   }
+}
+
+/** A text of an item's settings, made ready to be shown like a page, and kept by its hash like one. */
+async function readableText(
+  db: Knex,
+  text: string,
+  courseId: string,
+  known: ReadonlyMap<string, string | null>,
+): Promise<string | null> {
+  const bytes = Buffer.from(text)
+  const source = { hash: hashOf(bytes), size: bytes.length, load: () => Promise.resolve(bytes) }
+  const made = await readable(db, source, 'page')
+  return made?.form === 'page' ? withLinks(made.html, courseId, known) : null
 }
 
 /** Where a tool link leads and what it hands over; its platforms' own extensions are kept and not shown. */
@@ -278,24 +116,32 @@ function toolOf(settings: Record<string, unknown>): ItemReply['tool'] {
 
 // What a browser may show in place; everything else is a download, so that no file can run as a page of ours.
 const shown = /^(image\/(png|jpeg|gif|svg\+xml)|application\/pdf|text\/plain|video\/mp4|audio\/mpeg)$/
-/** The bytes of a file item, and how they may be sent. */
+/** A file of a course, and how it may be sent. */
+export interface ItemFile {
+  hash: string
+  size: number
+  mediaType: string
+  inline: boolean
+  name: string
+}
+/** The file that an item is. @throws Refusal where it is none, or not given to the person */
 export async function readItemFile(
   db: Knex,
   person: Person,
   courseId: string,
   lineage: string,
-): Promise<{ bytes: Buffer; mediaType: string; inline: boolean; name: string }> {
+): Promise<ItemFile> {
   const item = await loadItem(db, courseId, lineage)
   const { withheld } = await accessToCourse(db, person, courseId)
   // Somebody to whom a kind is not given does not get what stands below such an item either.
   const given =
     withheld.size === 0 || (await loadOutline(db, courseId, withheld)).some(node => node.lineage === lineage)
-  const bytes = item?.bodyHash && given ? await loadBody(db, item.bodyHash) : null
-  if (!item || !bytes) throw notFound('This file')
+  if (!item?.bodyHash || !given) throw notFound('This file')
   const mediaType = item.mediaType ?? ''
   const inline = shown.test(mediaType)
   return {
-    bytes,
+    hash: item.bodyHash,
+    size: item.size,
     mediaType: inline ? mediaType : 'application/octet-stream',
     inline,
     name: String(item.settings.fileName ?? item.title),

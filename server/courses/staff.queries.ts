@@ -15,7 +15,7 @@ export interface StaffLine {
 }
 type StaffColumns = Pick<
   EnrolmentRow,
-  'id' | 'person_id' | 'is_primary' | 'may_run' | 'origin' | 'dropped_at'
+  'id' | 'person_id' | 'is_primary' | 'may_run' | 'origin' | 'dropped_at' | 'missing_since'
 > &
   Pick<PersonRow, 'given_name' | 'family_name'> & { role: StaffRole }
 
@@ -36,6 +36,7 @@ export async function staffOf(db: Knex, courseId: string): Promise<StaffLine[]> 
       'may_run',
       'origin',
       'dropped_at',
+      'missing_since',
     )
   return rows.map(row => ({
     enrolmentId: row.id,
@@ -45,7 +46,7 @@ export async function staffOf(db: Knex, courseId: string): Promise<StaffLine[]> 
     primary: row.is_primary,
     mayRun: row.may_run,
     origin: row.origin,
-    dropped: row.dropped_at !== null,
+    dropped: row.dropped_at !== null || row.missing_since !== null,
   }))
 }
 /** Lets an assistant of a course run plans into it, or not. Answers whether there is such an assistant. */
@@ -58,6 +59,7 @@ export async function setMayRun(
   const changed = await db('enrolments')
     .where({ course_id: courseId, person_id: personId, role: 'assistant' })
     .whereNull('dropped_at')
+    .whereNull('missing_since')
     .update({ may_run: mayRun })
   return changed > 0
 }

@@ -59,7 +59,11 @@ interface Connection {
 export function connect(address: DatabaseAddress): Knex {
   return knex({
     client: 'mysql2',
+    // Knex would write to the console, in words of its own, whatever it meets; what matters reaches whoever asked, as an error.
+    log: { warn: noWords, error: noWords, deprecate: noWords, debug: noWords },
     connection: { ...address, charset: 'utf8mb4', dateStrings: true, timezone: 'Z', typeCast },
+    // A request waits so long for a connection, and then tells that the database does not answer.
+    acquireConnectionTimeout: 20_000,
     pool: {
       min: 0,
       max: 10,
@@ -68,6 +72,8 @@ export function connect(address: DatabaseAddress): Knex {
     },
   })
 }
+
+const noWords = (): void => {}
 
 let shared: Knex | undefined
 /** The application's own pool, opened at first use. */
@@ -98,18 +104,4 @@ async function refuseTrialDatabase(db: Knex): Promise<void> {
   throw new Error(
     'This database was made by a trial version and cannot be brought up to date. Begin a new one: ./start --fresh',
   )
-}
-
-const passing = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD'])
-const codeOf = (error: unknown): string =>
-  typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : ''
-/** One transaction; begun again, up to four times, where the database gave way to another (deadlock, or certification failure in a cluster). */
-export async function inTransaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
-  for (let attempt = 1; ; attempt++) {
-    try {
-      return await db.transaction(work)
-    } catch (error) {
-      if (attempt >= 4 || !passing.has(codeOf(error))) throw error
-    }
-  }
 }

@@ -10,6 +10,7 @@ import type { PlanDocument } from '../../core/plan/document'
 import type { ValuesOf } from '../../core/student-data/kind'
 import type { studentDataKinds } from '../../core/student-data/kinds'
 import type { StudentDataName } from '../../core/student-data/student-data'
+import type { Readable } from '../courses/readable-body'
 import type { Json } from './rows'
 
 /**
@@ -38,6 +39,37 @@ export interface PersonRow {
   password: string | null
   active: boolean
 }
+export interface SessionRow {
+  id: string
+  person_id: string
+  token_hash: string
+  device: string
+  started_at: Stamp
+  seen_at: Stamp
+  expires_at: Stamp
+  ended_at: Stamp | null
+}
+export interface GuessRow {
+  id: string
+  kind: 'sign-in' | 'share-code' | 'invitation'
+  name: string
+  address: string
+  at: Stamp
+}
+export interface KnownBrowserRow {
+  token_hash: string
+  person_id: string
+  since: Stamp
+}
+export interface InvitationRow {
+  id: string
+  person_id: string
+  token_hash: string
+  invited_by: string
+  invited_at: Stamp
+  expires_at: Stamp
+  ended_at: Stamp | null
+}
 export type DutyName = 'coordinator' | 'office'
 export interface DutyRow {
   person_id: string
@@ -63,6 +95,13 @@ export interface BodyPartRow {
   hash: string
   part: number
   bytes: Buffer
+}
+export interface ReadableBodyRow {
+  hash: string
+  form: Readable['form']
+  version: number
+  value: Json<Readable>
+  made_at: Stamp
 }
 export type CourseOrigin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
 export interface CourseRow {
@@ -227,6 +266,12 @@ export interface WritingRow {
   plan_id: string
   since: Stamp
   lease_until: Stamp
+  token: string
+}
+export interface TurnRow {
+  name: string
+  taken: number
+  at: Stamp
 }
 export interface JoinedSectionRow {
   course_id: string
@@ -374,9 +419,14 @@ export interface NorthtideTables extends StudentDataTables {
   orgs: OrgRow
   people: PersonRow
   duties: DutyRow
+  sessions: SessionRow
+  guesses: GuessRow
+  known_browsers: KnownBrowserRow
+  invitations: InvitationRow
   terms: TermRow
   bodies: BodyRow
   body_parts: BodyPartRow
+  readable_bodies: ReadableBodyRow
   courses: CourseRow
   meetings: MeetingRow
   enrolments: EnrolmentRow
@@ -390,6 +440,7 @@ export interface NorthtideTables extends StudentDataTables {
   runs: RunRow
   run_entries: RunEntryRow
   writing: WritingRow
+  turns: TurnRow
   joined_sections: JoinedSectionRow
   section_dates: SectionDatesRow
   log: LogRow

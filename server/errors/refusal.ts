@@ -5,6 +5,8 @@ export interface ToldRefusal {
   status: number
   title: string
   detail?: string
+  /** Seconds after which asking again may help: sent as Retry-After. */
+  retryAfter?: number
   errors?: FieldProblem[]
 }
 
@@ -36,6 +38,7 @@ interface AnyDefinition {
   status: number
   title: Words
   detail?: Words
+  retryAfter?: (details: unknown) => number
   errors?: (details: unknown) => FieldProblem[]
 }
 function tell(code: RefusalCode, details: unknown): ToldRefusal {
@@ -46,6 +49,7 @@ function tell(code: RefusalCode, details: unknown): ToldRefusal {
     status: definition.status,
     title: say(definition.title),
     ...(definition.detail && { detail: say(definition.detail) }),
+    ...(definition.retryAfter && { retryAfter: definition.retryAfter(details) }),
     ...(definition.errors && { errors: definition.errors(details) }),
   }
 }

@@ -1,3 +1,4 @@
+import { counted } from '../../core/dates/words'
 import { sizeText } from '../../core/formats/limits'
 
 /** A field that is wrong, and what to do. */
@@ -7,6 +8,8 @@ export interface FieldProblem {
 }
 interface Definition<D> {
   readonly status: number
+  /** Seconds after which asking again may help. */
+  readonly retryAfter?: (details: D) => number
   readonly title: string | ((details: D) => string)
   readonly detail?: string | ((details: D) => string)
   readonly errors?: (details: D) => FieldProblem[]
@@ -25,6 +28,9 @@ const wrongField = <D = undefined>(
   errors: details => [{ field, message: typeof message === 'string' ? message : message(details) }],
 })
 const unchanged = 'Nothing was changed.'
+/** `1 second`, `3 minutes`. */
+const waitText = (seconds: number): string =>
+  seconds <= 90 ? counted(seconds, 'second') : counted(Math.ceil(seconds / 60), 'minute')
 
 /**
  * Every way in which the application refuses what it was asked: the status, what happened, what is safe and what to do. Code
@@ -42,10 +48,50 @@ export const refusals = {
     title: 'There is no such address',
     detail: ({ address }) => address,
   }),
+  'no-such-method': refusal<{ method: string; allowed: readonly string[] }>({
+    status: 405,
+    title: 'This address takes no such request',
+    detail: ({ method, allowed }) => `It takes ${allowed.join(', ')}, not ${method}. Nothing was changed.`,
+  }),
   'not-signed-in': refusal({
     status: 401,
     title: 'You are not signed in',
     detail: 'Sign in, then try again. What you have saved is kept.',
+  }),
+  'too-many-guesses': refusal<{ seconds: number }>({
+    status: 429,
+    title: 'Too many wrong tries',
+    detail: ({ seconds }) =>
+      `Wait ${waitText(seconds)}, then try again. Until then nothing is looked at, right or wrong.`,
+    retryAfter: ({ seconds }) => seconds,
+  }),
+  'sign-in-busy': refusal({
+    status: 429,
+    title: 'Many people are signing in at this moment',
+    detail: 'Your password was not looked at. Press again in some seconds.',
+    retryAfter: () => 3,
+  }),
+  'password-refused': wrongField<{ fault: string }>(
+    'This password cannot be used',
+    'password',
+    ({ fault }) => fault,
+    'Nothing was changed.',
+  ),
+  'current-password-wrong': wrongField(
+    'That is not your password of now',
+    'current',
+    'Give the password that you signed in with.',
+    'Nothing was changed.',
+  ),
+  'invitation-ended': refusal({
+    status: 410,
+    title: 'This link has been used, or has run out',
+    detail: 'Ask the academic office for a new one. If you have set a password already, sign in with it.',
+  }),
+  'not-active': refusal<{ name: string }>({
+    status: 409,
+    title: ({ name }) => `${name} may not sign in`,
+    detail: 'The registrar does not list this person as active. Nothing was changed.',
   }),
   'wrong-password': refusal({
     status: 401,
@@ -76,11 +122,6 @@ export const refusals = {
     title: 'Which revision does this change?',
     detail: ({ what }) => `Send If-Match with the revision of ${what} that you read, such as "3".`,
   }),
-  'not-set-up': refusal({
-    status: 500,
-    title: 'This server is not set up',
-    detail: 'NORTHTIDE_SESSION_SECRET must hold at least 32 characters.',
-  }),
   'unknown-term': wrongField<{ term: string }>(
     'There is no such term',
     'term',
@@ -91,6 +132,28 @@ export const refusals = {
     title: 'There is no department for this course',
     detail:
       'You teach no course here yet, so it is not known where a new one belongs. Ask the academic office. Nothing was changed.',
+  }),
+
+  // The database, and what can be asked for too often.
+  'database-away': refusal({
+    status: 503,
+    title: 'Northtide’s database does not answer',
+    detail: 'Nothing was changed, and what you saved before is kept. Ask again in a minute.',
+  }),
+  busy: refusal({
+    status: 503,
+    title: 'Too much is going on at once here',
+    detail: 'Nothing was changed. Wait some seconds, then ask again.',
+  }),
+  'schema-not-current': refusal({
+    status: 503,
+    title: 'The database is not up to date with this application',
+    detail: 'Run the migrations (npm run migrate); the README says how.',
+  }),
+  'outcome-unknown': refusal({
+    status: 503,
+    title: 'The connection to the database was lost while this was saved',
+    detail: 'It was saved whole or not at all. Load the page again to see which.',
   }),
 
   // Plans: which course, into which shell.
@@ -104,6 +167,16 @@ export const refusals = {
     title: 'This template has been retired',
     detail: 'It is not offered any more. Choose another source, or ask whoever made it to offer it again.',
   }),
+  'place-only': refusal({
+    status: 409,
+    title: 'This place only waits for its shell',
+    detail: 'It can be neither shared nor used as a source. Nothing was changed.',
+  }),
+  'template-named-so': wrongField<{ title: string }>(
+    'You have a template of this name',
+    'title',
+    ({ title }) => `“${title}” is on your shelf already. Give this one another name.`,
+  ),
   'into-itself': wrongField(
     'A course cannot be rolled into itself here',
     'sources',
@@ -229,6 +302,17 @@ export const refusals = {
     title: 'Something changed since you looked',
     detail:
       'The plan, the old course or the shell is not as it was when these numbers were made. Nothing was written. Look at the numbers again, then run.',
+  }),
+  'run-broken-off': refusal({
+    status: 503,
+    title: 'The connection to the database was lost during the run',
+    detail: 'Nothing was written into the shell: Northtide looked. Run again.',
+  }),
+  'run-unknown': refusal({
+    status: 503,
+    title: 'The connection to the database was lost at the end of the run',
+    detail:
+      'It is written whole or not at all, and the database cannot be asked yet which. Open this plan again in a minute: it says whether it was run.',
   }),
   'nothing-to-add': refusal({
     status: 409,

@@ -12,10 +12,11 @@ import { upsertTerm } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import { stampOf } from '../clock'
 import { holdsContent, insertContent } from '../courses/content.queries'
-import { findCourseBySource, replaceMeetings } from '../courses/courses.queries'
+import { findCourseBySource, lockCourse, replaceMeetings } from '../courses/courses.queries'
+import { makeCourseReadable } from '../courses/readable'
 import { enrolmentIds } from '../courses/staff.queries'
 import { insertStudentData, type StudentEntry } from '../courses/student-data.queries'
-import { inTransaction } from '../db/connection'
+import { inTransaction } from '../db/transaction'
 import { refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 
@@ -48,6 +49,7 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
   return inTransaction(db, async trx => {
     const course = await findCourseBySource(trx, classKey)
     if (!course) throw refuse('unknown-class', { classKey })
+    await lockCourse(trx, course.id)
     if (await holdsContent(trx, course.id))
       throw refuse('class-holds-content', { title: course.title, classKey })
     const zone = zoneRules(course.timeZone, validYears)
@@ -55,6 +57,7 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
     const { categories } = roster
     const assembled = assembleCourse({ courseKey: classKey, content, categories, lineItems, document, zone })
     await insertContent(trx, course.id, assembled.content)
+    await makeCourseReadable(trx, course.id)
     if (document) await replaceMeetings(trx, course.id, document.meetings)
     const found = await importStudentData(trx, {
       enrolments: await enrolmentIds(trx, course.id),

@@ -10,7 +10,7 @@ import { importRequest, type ImportRequest } from '../../shared/api/uploads'
 import { findTerm, loadTermCalendar } from '../calendars/terms.queries'
 import { isTimeZone } from '../calendars/zones'
 import { findCourseBySource, insertCourse } from '../courses/courses.queries'
-import { inTransaction } from '../db/connection'
+import { inTransaction } from '../db/transaction'
 import { refuse, Refusal, refusalText } from '../errors/refusal'
 import { holdJob, type Job } from '../jobs/jobs.queries'
 import { writeLog } from '../log/log.queries'
@@ -86,8 +86,8 @@ async function importAsRoster(
   { tables }: Request<'roster'>,
 ): Promise<Outcome> {
   const archive = await openZip(upload.name, source, limits)
-  const { roster } = await readOneRoster(archive, limits, progress, tables)
-  const { findings } = await importRoster(trx, roster)
+  const { roster, toBeDeleted } = await readOneRoster(archive, limits, progress, tables)
+  const { findings } = await importRoster(trx, roster, { toBeDeleted })
   const { users, classes, enrollments } = roster
   return {
     text: `Brought in: ${users.length} people, ${classes.length} classes, ${enrollments.length} enrolments. Nothing was deleted.`,

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import { json, jsonOf, newId, written } from '../db/rows'
+import { inTransaction } from '../db/transaction'
 import type { UploadRow } from '../db/tables'
 import { holdJob, type HeldJob } from '../jobs/jobs.queries'
 import type { FileRead } from './files/read'
@@ -29,9 +30,10 @@ const uploadFrom = (row: Pick<UploadRow, (typeof columns)[number]>): Upload => (
   arrivedAt: row.arrived_at,
 })
 
-export async function addUpload(db: Knex, personId: string, name: string): Promise<string> {
+/** Notes a file that is about to arrive; until it has, `size` is the room that is kept for it. */
+export async function addUpload(db: Knex, personId: string, name: string, size: number): Promise<string> {
   const id = newId()
-  await db('uploads').insert({ id, person_id: personId, name, arrived_at: stampOf(now()) })
+  await db('uploads').insert({ id, person_id: personId, name, size, arrived_at: stampOf(now()) })
   return id
 }
 export async function addPart(db: Knex, uploadId: string, part: number, bytes: Buffer): Promise<void> {
@@ -68,6 +70,10 @@ export async function bytesAside(db: Knex, personId: string): Promise<number> {
   const row = await db('uploads')
     .where({ person_id: personId })
     .whereNull('outcome')
+    // Room that was kept for a file whose sender has long gone is free again.
+    .where(here =>
+      here.whereNotNull('hash').orWhere('arrived_at', '>', stampOf(new Date(now().getTime() - 3_600_000))),
+    )
     .sum<{ bytes: string | null }[]>({ bytes: 'size' })
     .first()
   return Number(row?.bytes ?? 0)
@@ -90,7 +96,7 @@ export async function* partsOf(db: Knex, id: string): AsyncGenerator<Buffer> {
 }
 /** Writes down what was found, as long as the job is still its holder's. */
 export async function saveReport(db: Knex, id: string, report: FileRead, job: HeldJob): Promise<void> {
-  await db.transaction(async trx => {
+  await inTransaction(db, async trx => {
     if (await holdJob(trx, job))
       await trx('uploads')
         .where({ id })

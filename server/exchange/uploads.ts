@@ -5,9 +5,10 @@ import type { OutlineEntry } from '../../core/formats/report'
 import type { ImportRequest, UploadReply, UploadsReply } from '../../shared/api/uploads'
 import { listTerms, type TermLine } from '../calendars/terms.queries'
 import { isoInstant } from '../clock'
-import { bodyParts, inParts } from '../courses/bodies.queries'
-import { inTransaction } from '../db/connection'
+import { inParts } from '../courses/bodies.queries'
+import { inTransaction, takeTurn } from '../db/transaction'
 import { notFound, refuse, type Refusal } from '../errors/refusal'
+import { chunksOf } from '../http/request'
 import { addJob, cancelJobs, latestJobs, type JobView } from '../jobs/jobs.queries'
 import { writeLog } from '../log/log.queries'
 import { homeOrg } from '../people/orgs.queries'
@@ -40,6 +41,15 @@ function counted(chunks: AsyncIterable<Buffer>, limit: number) {
 const isBrokenOff = (error: unknown): boolean =>
   error instanceof Error && 'code' in error && error.code === 'ECONNRESET'
 
+/** Takes room for a file before any of it is read: as much as it says it has, or as much as one may have. @throws Refusal where there is none */
+async function reserve(db: Knex, personId: string, name: string, size: number): Promise<string> {
+  return inTransaction(db, async trx => {
+    await takeTurn(trx, `uploads ${personId}`)
+    if ((await queries.bytesAside(trx, personId)) + size > 4 * uploadLimit()) throw refuse('too-much-aside')
+    return queries.addUpload(trx, personId, name, size)
+  })
+}
+
 /** Lays a file aside, part by part as it arrives, and asks for it to be read. Nothing of it is in any course. */
 export async function receiveUpload(
   db: Knex,
@@ -50,17 +60,18 @@ export async function receiveUpload(
   const name = nameOf(path)
   const limit = uploadLimit()
   if (!name) throw refuse('file-unnamed')
-  if (Number(stream.headers['content-length'] ?? 0) > limit) throw refuse('file-too-large', { limit })
-  if ((await queries.bytesAside(db, person.id)) >= 4 * limit) throw refuse('too-much-aside')
-  const id = await queries.addUpload(db, person.id, name)
+  const declared = Number(stream.headers['content-length'] ?? 0)
+  if (declared > limit) throw refuse('file-too-large', { limit })
+  const id = await reserve(db, person.id, name, declared || limit)
   try {
-    const file = counted(stream, limit)
+    const file = counted(chunksOf(stream), limit)
     let part = 0
     for await (const bytes of inParts(file.chunks)) await queries.addPart(db, id, part++, bytes)
     const size = file.size()
     if (size === 0) throw refuse('file-empty')
+    const hash = file.digest()
     await inTransaction(db, async trx => {
-      await queries.completeUpload(trx, id, size, file.digest())
+      await queries.completeUpload(trx, id, size, hash)
       await addJob(trx, { kind: 'read', subject: id, personId: person.id, payload: {} })
       await writeLog(trx, { action: 'upload.received', personId: person.id, detail: { name, size } })
     })
@@ -165,10 +176,12 @@ export async function viewUpload(db: Knex, person: Person, id: string): Promise<
 /** Stops what is being done with a file and throws the file away. What has been brought in already stays where it is. */
 export async function discardUpload(db: Knex, person: Person, id: string): Promise<void> {
   await inTransaction(db, async trx => {
-    const { name } = (await queries.findUpload(trx, id)) ?? { name: '' }
+    await takeTurn(trx, `upload ${id}`)
+    const upload = await queries.findUpload(trx, id)
+    if (!upload) throw notFound('This file')
     await cancelJobs(trx, id)
     await queries.dropUpload(trx, id)
-    await writeLog(trx, { action: 'upload.discarded', personId: person.id, detail: { name } })
+    await writeLog(trx, { action: 'upload.discarded', personId: person.id, detail: { name: upload.name } })
   })
 }
 
@@ -196,19 +209,19 @@ export async function askForImport(
   id: string,
   request: ImportRequest,
 ): Promise<void> {
-  const fault = faultOf(await viewUpload(db, person, id), request)
-  if (fault) throw fault
-  if (request.as === 'course' && !(await homeOrg(db, person.id))) throw refuse('no-department')
-  if (request.as === 'closures') await withClosures(db, request)
-  await addJob(db, { kind: 'import', subject: id, personId: person.id, payload: request })
+  await inTransaction(db, async trx => {
+    await takeTurn(trx, `upload ${id}`)
+    const fault = faultOf(await viewUpload(trx, person, id), request)
+    if (fault) throw fault
+    if (request.as === 'course' && !(await homeOrg(trx, person.id))) throw refuse('no-department')
+    if (request.as === 'closures') await withClosures(trx, request)
+    await addJob(trx, { kind: 'import', subject: id, personId: person.id, payload: request })
+  })
 }
 
 /** The package a course was read from, byte for byte. */
-export async function coursePackage(
-  db: Knex,
-  courseId: string,
-): Promise<{ name: string; size: number; bytes: AsyncIterable<Buffer> }> {
+export async function coursePackage(db: Knex, courseId: string): Promise<queries.KeptPackage> {
   const found = await queries.keptPackage(db, courseId)
   if (!found) throw notFound('A package of this course')
-  return { name: found.name, size: found.size, bytes: bodyParts(db, found.hash) }
+  return found
 }

@@ -7,6 +7,7 @@ export const planAddress = z.object({ id })
 export const uploadAddress = z.object({ id })
 export const requestAddress = z.object({ id })
 export const personAddress = z.object({ id })
+export const signInAddress = z.object({ id })
 export const shareAddress = z.object({ id, share: id })
 export const itemAddress = z.object({ id, lineage })
 

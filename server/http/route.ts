@@ -14,14 +14,17 @@ import type { May } from '../auth/may'
 import { database } from '../db/connection'
 import { Refusal, refuse, type ToldRefusal } from '../errors/refusal'
 import { findPerson, type Person } from '../people/people.queries'
-import { log } from './logger'
+import { isAway, isPassing } from '../db/trouble'
+import { log, logSeldom } from './logger'
 import { checkOrigin, readJson } from './request'
-import { sessionPerson } from './session'
+import { sessionOf } from './session'
 
 export interface Call<P, Q, B> {
   event: H3Event
   db: Knex
   person: Person
+  /** Id of the sign-in by which they ask; empty on an open route. */
+  session: string
   params: P
   query: Q
   body: B
@@ -67,11 +70,11 @@ function parse<T extends z.ZodType>(schema: T | undefined, value: unknown, what:
   throw refuse('bad-request', { what, errors })
 }
 /** Who asks. @throws Refusal where nobody is signed in. */
-async function signedInPerson(event: H3Event, db: Knex): Promise<Person> {
-  const id = await sessionPerson(event)
-  const person = id === null ? null : await findPerson(db, id)
+async function signedInPerson(event: H3Event, db: Knex): Promise<{ person: Person; session: string }> {
+  const session = await sessionOf(event, db)
+  const person = session && (await findPerson(db, session.personId))
   if (!person) throw refuse('not-signed-in')
-  return person
+  return { person, session: session.id }
 }
 /** Nobody: what an open route is given. It asks for no person and must use none. */
 const nobody: Person = { id: '', login: '', givenName: '', familyName: '', duties: [] }
@@ -88,7 +91,7 @@ export function route<
     setHeader(event, 'cache-control', 'no-store')
     checkOrigin(event)
     const db = database()
-    const person = may.open ? nobody : await signedInPerson(event, db)
+    const { person, session } = may.open ? { person: nobody, session: '' } : await signedInPerson(event, db)
     const params = parse(definition.params, event.context.params ?? {}, 'address')
     if (!may.open) {
       const verdict = await may.allow({ db, person, params })
@@ -96,7 +99,7 @@ export function route<
     }
     const query = parse(definition.query, getQuery(event), 'query')
     const body = parse(definition.body, definition.body ? await readJson(event) : undefined, 'request')
-    const result = await definition.run({ event, db, person, params, query, body })
+    const result = await definition.run({ event, db, person, session, params, query, body })
     return reply ? reply.parse(result) : result
   }
   const handler = defineEventHandler(async event => {
@@ -121,10 +124,24 @@ const fault: ToldRefusal = {
   title: 'Something went wrong here',
   detail: 'Nothing was changed. Try again; if it happens again, tell the help desk when it happened.',
 }
+const retrySeconds = 5
+/** The refusal that an error is, or that a fault of the database comes to; null: a fault of ours. */
+function refusalIn(error: unknown): Refusal | null {
+  if (error instanceof Refusal) return error
+  if (isAway(error)) {
+    logSeldom('the database does not answer', error)
+    return refuse('database-away')
+  }
+  return isPassing(error) ? refuse('busy') : null
+}
 /** Answers with application/problem+json (RFC 9457): the edge where a refusal becomes a problem. */
 function tell(event: H3Event, error: unknown, facts: object): string {
-  const told = error instanceof Refusal ? error.told : fault
-  if (!(error instanceof Refusal)) log.error({ ...facts, err: error }, 'a request failed')
+  const told = refusalIn(error)?.told ?? fault
+  if (told === fault) log.error({ ...facts, err: error }, 'a request failed')
+  const retryAfter = told.retryAfter ?? (told.status === 503 ? retrySeconds : null)
+  if (retryAfter !== null) setHeader(event, 'retry-after', retryAfter)
+  // What was not read of the request is not waited for.
+  if (told.status === 413) setHeader(event, 'connection', 'close')
   setResponseStatus(event, told.status)
   setHeader(event, 'content-type', 'application/problem+json')
   return JSON.stringify({ type: 'about:blank', ...told })

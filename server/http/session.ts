@@ -1,32 +1,23 @@
-import { clearSession, getCookie, useSession, type H3Event, type SessionConfig } from 'h3'
-import { refuse } from '../errors/refusal'
+import { deleteCookie, getCookie, setCookie, type H3Event } from 'h3'
+import type { Knex } from 'knex'
+import { knownDays } from '../auth/known-browsers.queries'
+import { seeSession, sessionHours } from '../auth/sessions.queries'
 
-const name = 'northtide'
-function config(): SessionConfig {
-  const password = process.env.NORTHTIDE_SESSION_SECRET ?? ''
-  if (password.length < 32) throw refuse('not-set-up')
-  return {
-    name,
-    password,
-    maxAge: 12 * 60 * 60,
-    cookie: {
-      httpOnly: true,
-      sameSite: 'lax',
-      path: '/',
-      secure: process.env.NORTHTIDE_SECURE_COOKIES === 'true',
-    },
-  }
-}
+const isSecure = (): boolean => process.env.NORTHTIDE_SECURE_COOKIES === 'true'
+/** With https its name says that it is of this host alone (RFC 6265bis, section 4.1.3.2). */
+export const cookieName = (): string => (isSecure() ? '__Host-northtide' : 'northtide')
+const options = () => ({ httpOnly: true, sameSite: 'lax', path: '/', secure: isSecure() }) as const
 
-/** Id of the person whose sealed cookie came with the request, or null. */
-export async function sessionPerson(event: H3Event): Promise<string | null> {
-  if (!getCookie(event, name)) return null
-  const session = await useSession<{ person?: string }>(event, config())
-  return session.data.person ?? null
+/** The sign-in whose cookie came with the request, where it stands. */
+export async function sessionOf(event: H3Event, db: Knex): Promise<{ id: string; personId: string } | null> {
+  const secret = getCookie(event, cookieName())
+  return secret ? seeSession(db, secret) : null
 }
-export async function startSession(event: H3Event, person: string): Promise<void> {
-  const session = await useSession<{ person?: string }>(event, config())
-  await session.clear()
-  await (await useSession<{ person?: string }>(event, config())).update({ person })
-}
-export const endSession = (event: H3Event): Promise<void> => clearSession(event, config())
+export const giveCookie = (event: H3Event, secret: string): void =>
+  setCookie(event, cookieName(), secret, { ...options(), maxAge: sessionHours * 3600 })
+const knownName = (): string => (isSecure() ? '__Host-northtide-known' : 'northtide-known')
+/** The secret by which this browser is known, where it has one. */
+export const knownBrowser = (event: H3Event): string | null => getCookie(event, knownName()) ?? null
+export const giveKnownCookie = (event: H3Event, secret: string): void =>
+  setCookie(event, knownName(), secret, { ...options(), maxAge: knownDays * 24 * 3600 })
+export const takeCookie = (event: H3Event): void => deleteCookie(event, cookieName(), options())

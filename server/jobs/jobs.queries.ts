@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import { json, jsonOf, newId } from '../db/rows'
+import { inTransaction } from '../db/transaction'
 import type { JobRow } from '../db/tables'
 
 export interface NewJob {
@@ -66,7 +67,7 @@ function nextJob(trx: Knex, kinds: readonly string[]): Promise<JobRow | undefine
 }
 /** Takes a job for a while; null where there is none. Several processes may ask at once. */
 export async function claimJob(db: Knex, kinds: readonly string[]): Promise<Job | null> {
-  return db.transaction(async trx => {
+  return inTransaction(db, async trx => {
     const row = await nextJob(trx, kinds)
     if (!row) return null
     const job = trx('jobs').where({ id: row.id })
@@ -108,9 +109,12 @@ export async function beat(
   })
   return changed > 0
 }
-/** Holds a job for the transaction that does its work, so that it cannot be cancelled half-way; false where it is no longer ours. */
+/**
+ * Holds a job for the transaction that does its work, so that it cannot be cancelled half-way; false where it is no longer ours. Its row is
+ * written: whoever cancels it on another node of a cluster loses then, or we do.
+ */
 export async function holdJob(trx: Knex.Transaction, job: HeldJob): Promise<boolean> {
-  return (await heldBy(trx, job).forUpdate().first('id')) !== undefined
+  return (await heldBy(trx, job).update({ lease_until: inSeconds(trx, leaseSeconds) })) > 0
 }
 export async function endJob(
   db: Knex,

@@ -1,6 +1,10 @@
 import type { Knex } from 'knex'
+import { dropOldGuesses } from '../auth/guesses.queries'
+import { dropOldBrowsers } from '../auth/known-browsers.queries'
+import { dropOldSessions } from '../auth/sessions.queries'
+import { dropOldTurns } from '../db/transaction'
 import { dropOldUploads } from '../exchange/uploads.queries'
-import { log } from '../http/logger'
+import { logSeldom } from '../http/logger'
 import { claimJob, dropOldJobs, type Job } from './jobs.queries'
 import { workOff } from './work'
 
@@ -39,7 +43,7 @@ function startLane(db: Knex, kinds: readonly string[], pause: number): () => Pro
       await sweep()
       return await claimJob(db, kinds)
     } catch (error) {
-      if (!stopped) log.error({ err: error, kinds }, 'no job could be claimed')
+      if (!stopped) logSeldom('no job could be claimed', error)
       return null
     }
   }
@@ -70,4 +74,8 @@ function hourly(work: () => Promise<void>): () => Promise<void> {
 async function forgetOld(db: Knex): Promise<void> {
   await dropOldUploads(db)
   await dropOldJobs(db)
+  await dropOldTurns(db)
+  await dropOldSessions(db)
+  await dropOldGuesses(db)
+  await dropOldBrowsers(db)
 }

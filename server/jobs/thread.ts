@@ -1,16 +1,11 @@
-import { existsSync } from 'node:fs'
-import { dirname, join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
-import { log } from '../http/logger'
+import { logSeldom } from '../http/logger'
 import { beat } from './jobs.queries'
 import type { WorkerMessage, WorkerTask } from './worker'
+import { workerFile } from './worker-file'
 
 const limit = (name: string, normal: number): number => Number(process.env[name] || normal)
-/** Where the bundle of `worker.ts` lies: beside the application, unless NORTHTIDE_WORKER says otherwise. */
-const workerFile = (): string =>
-  process.env.NORTHTIDE_WORKER ?? join(dirname(process.argv[1] ?? '.'), 'worker.mjs')
-
 export type ThreadEnd = Extract<WorkerMessage, { type: 'done' | 'failed' }>
 const failed = (problem: string): ThreadEnd => ({ type: 'failed', problem })
 const failedBy = (error: unknown): ThreadEnd => {
@@ -31,10 +26,8 @@ export async function runThread(
   task: WorkerTask,
   onAbandon: (give: () => void) => void,
 ): Promise<ThreadEnd | null> {
-  const file = workerFile()
-  if (!existsSync(file)) throw new Error(`the worker ${file} is not there; npm run build makes it`)
   const seconds = limit('NORTHTIDE_LIMIT_READ_SECONDS', 600)
-  const worker = new Worker(file, {
+  const worker = new Worker(workerFile(), {
     workerData: task,
     resourceLimits: {
       maxOldGenerationSizeMb: limit('NORTHTIDE_LIMIT_READ_MEMORY_MB', 768),
@@ -59,7 +52,7 @@ export async function runThread(
       // A beat may be missed: the lease lasts longer. One that says the job is not ours ends the work.
       beat(db, task.job, progress).then(
         ours => (ours ? undefined : resolve(null)),
-        (error: unknown) => log.warn({ err: error }, 'a beat was missed'),
+        (error: unknown) => logSeldom('a beat was missed', error),
       )
     }
     const pulse = setInterval(keepAlive, 500)

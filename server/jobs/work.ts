@@ -6,7 +6,7 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { Knex } from 'knex'
 import { findUpload, partsOf } from '../exchange/uploads.queries'
-import { log } from '../http/logger'
+import { log, logSeldom } from '../http/logger'
 import { sendMailJob } from '../mail/mail'
 import { downloadBundle } from '../registrar/download'
 import { endFetch, lastEtag } from '../registrar/fetches.queries'
@@ -53,7 +53,7 @@ async function download(db: Knex, job: Job, path: string, abandoned: AbortSignal
   let done = 0
   const keepAlive = (): void => {
     // The lease lasts longer than one missed beat.
-    beat(db, job, { done, total: 0 }).catch((error: unknown) => log.warn({ err: error }, 'a beat was missed'))
+    beat(db, job, { done, total: 0 }).catch((error: unknown) => logSeldom('a beat was missed', error))
   }
   const pulse = setInterval(keepAlive, 5000)
   const count = (bytes: number): void => {

@@ -4,6 +4,8 @@ import type { Knex } from 'knex'
 import { FormatRefusal } from '../../core/formats/refusal'
 import { latestZone } from '../calendars/terms.queries'
 import { wallSeconds } from '../calendars/zones'
+import { makeReadable } from '../courses/readable-body'
+import type { ReadableTask } from '../courses/readable-thread'
 import { addressFromEnvironment, connect } from '../db/connection'
 import { Refusal } from '../errors/refusal'
 import { limitsFromEnvironment } from '../exchange/files/limits'
@@ -26,7 +28,6 @@ export interface WorkerTask {
 export type WorkerMessage =
   { type: 'progress'; done: number; total: number } | { type: 'done' } | { type: 'failed'; problem: string }
 
-const task = workerData as WorkerTask
 const say = (message: WorkerMessage): void => parentPort?.postMessage(message)
 let told = 0
 const progress = (done: number, total: number): void => {
@@ -40,9 +41,8 @@ interface Work {
   run: (db: Knex, source: Source) => Promise<void>
   problem: (error: unknown) => string
 }
-const { job, name, etag = '' } = task
 const limits = limitsFromEnvironment()
-const works: Record<string, Work> = {
+const worksFor = ({ job, name, etag = '' }: WorkerTask): Record<string, Work> => ({
   read: {
     async run(db, source) {
       const zone = await latestZone(db)
@@ -60,21 +60,29 @@ const works: Record<string, Work> = {
     run: (db, source) => importFetched(db, job, etag, source, limits, progress),
     problem: fetchProblem,
   },
+})
+
+/** Does one job and says how it ended. */
+async function doJob(task: WorkerTask): Promise<void> {
+  const { job } = task
+  const work = worksFor(task)[job.kind]
+  if (!work) throw new Error(`no thread does jobs of the kind ${job.kind}`)
+  const db = connect(addressFromEnvironment())
+  const source = fileSource(task.path)
+  try {
+    await work.run(db, source)
+    say({ type: 'done' })
+  } catch (error) {
+    const isExpected = error instanceof FormatRefusal || error instanceof Refusal
+    const why = isExpected ? { why: error.code } : { err: error }
+    log[isExpected ? 'info' : 'error']({ job: job.id, kind: job.kind, ...why }, 'a job came to nothing')
+    say({ type: 'failed', problem: work.problem(error) })
+  } finally {
+    source.close()
+    await db.destroy()
+  }
 }
 
-const work = works[job.kind]
-if (!work) throw new Error(`no thread does jobs of the kind ${job.kind}`)
-const db = connect(addressFromEnvironment())
-const source = fileSource(task.path)
-try {
-  await work.run(db, source)
-  say({ type: 'done' })
-} catch (error) {
-  const isExpected = error instanceof FormatRefusal || error instanceof Refusal
-  const why = isExpected ? { why: error.message } : { err: error }
-  log[isExpected ? 'info' : 'error']({ job: job.id, kind: job.kind, ...why }, 'a job came to nothing')
-  say({ type: 'failed', problem: work.problem(error) })
-} finally {
-  source.close()
-  await db.destroy()
-}
+const given = workerData as WorkerTask | { readable: ReadableTask }
+if ('readable' in given) parentPort?.postMessage(makeReadable(given.readable.bytes, given.readable.form))
+else await doJob(given)

@@ -39,7 +39,8 @@ export async function updateMail(
   id: string,
   change: Pick<MailRow, 'state' | 'problem' | 'attempts'>,
 ): Promise<void> {
-  const sent = change.state === 'sent' && { sent_at: stampOf(now()) }
+  // Once it is sent nobody needs its text here, and it may hold a link that opens something.
+  const sent = change.state === 'sent' && { sent_at: stampOf(now()), body: '' }
   await db('mails')
     .where({ id })
     .update({ ...change, ...sent })

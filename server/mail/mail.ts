@@ -56,7 +56,9 @@ export async function sendMailJob(db: Knex, job: Job): Promise<void> {
     await endJob(db, job, 'done')
   } catch (error) {
     const problem = (error instanceof Error ? error.message : String(error)).slice(0, 300)
-    log.warn({ mail: mail.id, problem }, 'a mail was not sent')
+    // What a mail server says may name whom the mail was for: that is the person's to read, not the log's.
+    const code = error instanceof Error && 'code' in error ? error.code : undefined
+    log.warn({ mail: mail.id, code }, 'a mail was not sent')
     const isLast = attempts >= triesAtMost
     await queries.updateMail(db, mail.id, { state: isLast ? 'failed' : 'waiting', problem, attempts })
     if (isLast) await endJob(db, job, 'failed', problem)

@@ -24,6 +24,7 @@ export async function homeOrg(db: Knex, personId: string): Promise<string | null
     .where({ person_id: personId })
     .where('enrolments.origin', 'registrar')
     .whereNull('dropped_at')
+    .whereNull('enrolments.missing_since')
     .whereIn('role', ['instructor', 'assistant'])
     .orderBy('courses.id', 'desc')
     .first('org_id')

@@ -79,6 +79,26 @@ export async function setDuty(
   if (holds) await db('duties').insert(row).onConflict(['person_id', 'org_id', 'duty']).ignore()
   else await db('duties').where(row).delete()
 }
+/** Organisations that nothing stands above. */
+export const topOrgs = (db: Knex): Promise<string[]> =>
+  db('orgs').whereNull('parent_source_id').orWhere({ parent_source_id: '' }).pluck('id')
+/** Makes an institution where there is no organisation at all. */
+export async function ensureInstitution(db: Knex, id: string, name: string): Promise<void> {
+  if (await db('orgs').first('id')) return
+  await db('orgs').insert({ id, source_id: `made:${id}`, name, type: 'district', parent_source_id: null })
+}
+/** The person of a sign-in name, made by hand where there is none. */
+export async function ensurePerson(
+  db: Knex,
+  id: string,
+  { login, givenName, familyName }: Pick<Person, 'login' | 'givenName' | 'familyName'>,
+): Promise<string> {
+  const there = await db('people').where({ login }).first('id')
+  if (there) return there.id
+  const names = { login, given_name: givenName, family_name: familyName }
+  await db('people').insert({ id, source_id: `made:${login}`, ...names, active: true })
+  return id
+}
 /** How many people who may sign in are the academic office of the institution. */
 export async function countOffice(db: Knex): Promise<number> {
   const rows = await db('duties')
@@ -95,6 +115,7 @@ export interface StaffMember {
   name: string
   login: string
   active: boolean
+  hasPassword: boolean
   duties: { orgId: string; org: string; duty: DutyName }[]
   instructs: number
   assists: number
@@ -105,7 +126,7 @@ export async function listStaff(db: Knex, words: readonly string[], most: number
     .whereNotNull('login')
     .orderBy(['family_name', 'given_name'])
     .limit(most)
-    .select('id', 'given_name', 'family_name', 'login', 'active')
+    .select('id', 'given_name', 'family_name', 'login', 'active', 'password')
   const searched = 'CONCAT_WS(" ", given_name, family_name, login) COLLATE utf8mb4_unicode_520_ci'
   for (const word of words) void query.whereRaw(`${searched} LIKE ?`, [anywhere(word)])
   const rows = await query
@@ -119,6 +140,7 @@ export async function listStaff(db: Knex, words: readonly string[], most: number
       name: fullName(row),
       login: row.login ?? '',
       active: row.active,
+      hasPassword: row.password !== null,
       instructs: count('instructor'),
       assists: count('assistant'),
       duties: (duties.get(row.id) ?? []).map(({ org_id, name, duty }) => ({
@@ -139,6 +161,7 @@ const courseRolesOf = (db: Knex, ids: readonly string[]) =>
   db('enrolments')
     .whereIn('person_id', ids)
     .whereNull('dropped_at')
+    .whereNull('missing_since')
     .whereIn('role', ['instructor', 'assistant'])
     .select('person_id', 'role')
 

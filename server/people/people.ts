@@ -1,11 +1,13 @@
 import type { Knex } from 'knex'
 import type { DutyChange, PeopleReply, StaffReply } from '../../shared/api/people'
-import { hashPassword, verifyPassword } from '../auth/passwords'
+import { isoInstant } from '../clock'
+import { hashPassword } from '../auth/passwords'
 import { dutyReach } from '../courses/access'
 import { setMayRun, staffOf } from '../courses/staff.queries'
-import { inTransaction } from '../db/connection'
+import { inTransaction, takeTurn } from '../db/transaction'
 import { refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
+import { invitedAmong } from './invitations.queries'
 import { listOrgs } from './orgs.queries'
 import * as queries from './people.queries'
 import type { Person } from './people.queries'
@@ -14,21 +16,18 @@ import type { Person } from './people.queries'
 export async function setPassword(db: Knex, login: string, password: string): Promise<void> {
   await queries.savePassword(db, login, await hashPassword(password))
 }
-/** The person who signs in with a name and password, or null. Takes as long when there is no such name. */
-export async function authenticate(
-  db: Knex,
-  login: string,
-  password: string,
-): Promise<{ id: string } | null> {
-  const person = await queries.findByLogin(db, login)
-  const right = await verifyPassword(password, person?.active ? person.password : null)
-  return person && right ? { id: person.id } : null
-}
-
 /** Staff for the academic office: who they are and what they may do beyond their own courses. */
 export async function readPeople(db: Knex, text: string): Promise<PeopleReply> {
+  const staff = await queries.listStaff(db, text.split(/\s+/).filter(Boolean), 200)
+  const invited = await invitedAmong(
+    db,
+    staff.map(each => each.id),
+  )
   return {
-    people: await queries.listStaff(db, text.split(/\s+/).filter(Boolean), 200),
+    people: staff.map(each => {
+      const at = invited.get(each.id)
+      return { ...each, invitedAt: at ? isoInstant(at) : null }
+    }),
     orgs: await listOrgs(db),
   }
 }
@@ -40,10 +39,13 @@ export async function changeDuty(
   { org: orgId, duty, holds }: DutyChange,
 ): Promise<void> {
   await inTransaction(db, async trx => {
+    // One change of duties at a time, and by what the person holds then: two who take each other's would leave nobody.
+    await takeTurn(trx, 'duties')
+    const now = await queries.findPerson(trx, person.id)
     const org = (await listOrgs(trx)).find(entry => entry.id === orgId)
     if (!org) throw refuse('unknown-department')
     // Nobody gives or takes what they do not hold there or above.
-    if (!(await dutyReach(trx, person)).office.has(orgId)) throw refuse('duty-beyond-reach')
+    if (!now || !(await dutyReach(trx, now)).office.has(orgId)) throw refuse('duty-beyond-reach')
     await queries.setDuty(trx, personId, orgId, duty, holds)
     if (!holds && duty === 'office' && (await queries.countOffice(trx)) === 0)
       throw refuse('last-of-the-office')

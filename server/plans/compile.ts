@@ -8,6 +8,7 @@ import {
   zoneYearsOf,
   type CompiledPlan,
   type CompileInput,
+  type RunInput,
   type PlanBase,
   type PlanSide,
 } from '../../core/plan/compile'
@@ -17,10 +18,10 @@ import type { EffectReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
-import { loadCategories, loadOutline } from '../courses/content.queries'
+import { deletedIn, loadCategories, loadOutline } from '../courses/content.queries'
 import { loadCourse } from '../courses/courses.queries'
 import { sectionsOf } from '../courses/sections.queries'
-import { inTransaction } from '../db/connection'
+import { inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
 import { findPlan, planSections, type Plan } from './plans.queries'
@@ -41,18 +42,17 @@ const withZone = (base: PlanBase): CompileInput => ({
   zone: zoneRules(base.target.term.timeZone, zoneYearsOf(base)),
 })
 /** What the computation of a plan rests on, read within one transaction. */
-export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
+export async function compileInput(db: Knex, plan: Plan): Promise<RunInput> {
   const { access, closed } = await sourceAccess(db, plan)
   if (closed.length > 0) throw refuse('source-taken-back', { courses: await courseNames(db, closed) })
   const side = (id: string) => loadSide(db, id, access.get(id)?.withheld)
   const target = await side(plan.targetId)
   checkDocument(plan.document, target.term)
-  return withZone({
-    document: plan.document,
-    source: await side(plan.sourceId),
-    more: await Promise.all(plan.sourceIds.slice(1).map(side)),
-    target,
-  })
+  const deletedThere = new Set(await deletedIn(db, plan.targetId))
+  const more: PlanSide[] = []
+  for (const id of plan.sourceIds.slice(1)) more.push(await side(id))
+  const base = { document: plan.document, source: await side(plan.sourceId), more, target }
+  return { ...withZone(base), deletedThere }
 }
 /** The same, as one of the sections has it that show the shell's content: with its own calendar and meetings. */
 export async function sectionInput(db: Knex, input: CompileInput, sectionId: string): Promise<CompileInput> {
@@ -62,7 +62,7 @@ export async function sectionInput(db: Knex, input: CompileInput, sectionId: str
 }
 
 /** What a plan writes. In place nothing is added: all of it is there, and gets its new dates. */
-export function compileFor(plan: Plan, input: CompileInput): CompiledPlan {
+export function compileFor(plan: Plan, input: RunInput): CompiledPlan {
   const compiled = compilePlan(input)
   if (plan.mode !== 'in-place') return compiled
   const { added, ...effect } = compiled.effect

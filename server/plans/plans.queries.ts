@@ -172,6 +172,17 @@ export async function deleteDraft(db: Knex, id: string): Promise<boolean> {
   return (await db('plans').where({ id, state: 'draft' }).delete()) === 1
 }
 
+/** Whether a plan or a share of an earlier version still names a place: nothing does any more, once made. */
+async function isUsed(trx: Knex, courseId: string): Promise<boolean> {
+  const plan = await trx('plans')
+    .where({ target_course_id: courseId })
+    .orWhere({ source_course_id: courseId })
+    .first('id')
+  const share = await trx('shares').where({ course_id: courseId }).first('id')
+  const further = await trx('plan_sources').where({ course_id: courseId }).first('plan_id')
+  return plan !== undefined || share !== undefined || further !== undefined
+}
+
 /** Sections that a plan joins to its shell when it is run. */
 export const planSections = (db: Knex, planId: string): Promise<string[]> =>
   db('plan_sections').where({ plan_id: planId }).orderBy('course_id').pluck('course_id')
@@ -184,10 +195,10 @@ export async function setPlanSections(
   const rows = courseIds.map(id => ({ plan_id: planId, course_id: id }))
   if (rows.length > 0) await trx('plan_sections').insert(rows)
 }
-/** Takes away the place that a plan held for a shell, where it is one. */
+/** Takes away the place that a plan held for a shell, where it is one that nothing else rests on. */
 export async function dropAwaited(trx: Knex, courseId: string): Promise<void> {
   const place = await trx('courses').where({ id: courseId, origin: 'awaited' }).first('id')
-  if (!place) return
+  if (!place || (await isUsed(trx, courseId))) return
   await trx('meetings').where({ course_id: courseId }).delete()
   await trx('enrolments').where({ course_id: courseId }).delete()
   await trx('courses').where({ id: courseId }).delete()

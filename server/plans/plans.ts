@@ -14,7 +14,7 @@ import { accessToCourse, accessToCourses, coursesOf, readableCourses } from '../
 import { codeKnowledge } from '../courses/codes'
 import { coursesInTerm } from '../courses/courses.queries'
 import { courseLines, lineIn, loadWhole } from '../courses/lines'
-import { inTransaction } from '../db/connection'
+import { inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'

@@ -6,7 +6,7 @@ import { findTerm, loadCalendar } from '../calendars/terms.queries'
 import { accessToCourse, orgOfWhatIsMade } from '../courses/access'
 import { awaitedInTerm, insertCourse, loadCourse, replaceMeetings } from '../courses/courses.queries'
 import { contentOf, sectionsOf } from '../courses/sections.queries'
-import { inTransaction } from '../db/connection'
+import { inTransaction, takeTurn } from '../db/transaction'
 import { newId } from '../db/rows'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
@@ -41,6 +41,7 @@ export async function startPlan(
   await checkPair(db, person, sources, target)
   await checkOffered(db, sources)
   return inTransaction(db, async trx => {
+    await takeTurn(trx, `drafts ${target}`)
     const plans = await queries.plansInto(trx, [target])
     const there = plans.find(plan => plan.state === 'draft' && sameSources(plan.sourceIds, sources))
     if (there) return there.id
@@ -79,6 +80,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
   await checkOffered(db, sources)
   if (mode === 'in-place') await checkInPlace(db, person, sources)
   return inTransaction(db, async trx => {
+    await takeTurn(trx, `awaits ${person.id}`)
     const term = await findTerm(trx, wish.term)
     if (!term) throw refuse('unknown-term', { term: wish.term })
     const from = await loadCourse(trx, source)
@@ -165,8 +167,9 @@ export async function planFurtherShells(
     if (plan.mode === 'in-place') throw refuse('in-place-no-shells')
     const setId = plan.setId ?? newId()
     const counts = { made: 0, there: 0 }
-    for (const shell of new Set(shells)) {
+    for (const shell of [...new Set(shells)].sort()) {
       await checkPair(trx, person, plan.sourceIds, shell)
+      await takeTurn(trx, `drafts ${shell}`)
       const plans = await queries.plansInto(trx, [shell])
       if (plans.some(other => other.state === 'draft' && sameSources(other.sourceIds, plan.sourceIds))) {
         counts.there++

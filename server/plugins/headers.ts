@@ -1,5 +1,7 @@
 import { randomBytes } from 'node:crypto'
-import { getCookie, setHeader, type H3Event } from 'h3'
+import { getCookie, setHeader, setHeaders, type H3Event } from 'h3'
+import { headersOfAll, policyOfApi } from '../http/headers'
+import { cookieName } from '../http/session'
 
 /** The parts of a page while it is put together (Nitro's `render:html`). */
 interface Page {
@@ -8,15 +10,31 @@ interface Page {
   body: string[]
   bodyAppend: string[]
 }
+/** The answer that a page is, before it is sent (Nitro's `render:response`). */
+interface Answer {
+  headers?: Record<string, string>
+}
 interface Renderer {
-  hooks: { hook: (name: 'render:html', change: (page: Page, context: { event: H3Event }) => void) => void }
+  hooks: {
+    hook: ((name: 'render:html', change: (page: Page, context: { event: H3Event }) => void) => void) &
+      ((name: 'render:response', change: (answer: Answer) => void) => void) &
+      ((name: 'request', look: (event: H3Event) => void) => void)
+  }
 }
 
-/** Headers of every page: scripts only from here and only with this page's nonce, nothing from outside, no framing. */
+/** Headers of every answer; and of every page: scripts only from here and only with this page's nonce, nothing from outside, no framing. */
 export default (nitro: Renderer): void => {
+  const ofAll = headersOfAll()
+  nitro.hooks.hook('request', event => {
+    setHeaders(event, ofAll)
+    if (event.path.startsWith('/api/')) setHeader(event, 'content-security-policy', policyOfApi)
+  })
+  nitro.hooks.hook('render:response', answer => {
+    delete answer.headers?.['x-powered-by']
+  })
   nitro.hooks.hook('render:html', (html, { event }) => {
     // What the first page shows is asked for while its scripts are still on their way.
-    if (event.path.split('?')[0] === '/' && getCookie(event, 'northtide'))
+    if (event.path.split('?')[0] === '/' && getCookie(event, cookieName()))
       html.head.push('<link rel="preload" href="/api/v1/shells" as="fetch" crossorigin="anonymous">')
     const nonce = randomBytes(16).toString('base64')
     const sign = (chunk: string): string => chunk.replace(/<script(?=[\s>])/g, `<script nonce="${nonce}"`)
@@ -41,7 +59,5 @@ export default (nitro: Renderer): void => {
         `frame-ancestors 'none'`,
       ].join('; '),
     )
-    setHeader(event, 'referrer-policy', 'same-origin')
-    setHeader(event, 'x-content-type-options', 'nosniff')
   })
 }

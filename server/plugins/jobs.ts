@@ -1,5 +1,5 @@
 import { database } from '../db/connection'
-import { log } from '../http/logger'
+import { logSeldom } from '../http/logger'
 import { startRunner } from '../jobs/runner'
 import { scheduleFetch } from '../registrar/registrar'
 
@@ -12,9 +12,7 @@ export default (app: App): void => {
   if (process.env.NORTHTIDE_JOBS === 'off') return
   const stop = startRunner(database())
   const look = (): void => {
-    scheduleFetch(database()).catch((error: unknown) =>
-      log.error({ err: error }, 'no fetch could be asked for'),
-    )
+    scheduleFetch(database()).catch((error: unknown) => logSeldom('no fetch could be asked for', error))
   }
   const clock = setInterval(look, 20_000)
   look()

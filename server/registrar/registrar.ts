@@ -6,7 +6,7 @@ import type { RegistrarReply } from '../../shared/api/registrar'
 import { isoInstant, now, stampOf } from '../clock'
 import { readableCourses } from '../courses/access'
 import { courseLines, lineIn } from '../courses/lines'
-import { inTransaction } from '../db/connection'
+import { inTransaction, takeTurn } from '../db/transaction'
 import { refuse, Refusal, refusalText } from '../errors/refusal'
 import { openZip, type Source } from '../exchange/files/zip'
 import { addJob, holdJob, latestJobs, type Job } from '../jobs/jobs.queries'
@@ -31,11 +31,14 @@ async function wantFetch(db: Knex, personId: string | null, period: number | nul
 /** Asks for a fetch now; one that is under way already is answered with. */
 export async function askForFetch(db: Knex, person: Person): Promise<{ id: string }> {
   if (!registrarAddress()) throw refuse('no-registrar')
-  const [latest] = await fetchesNow(db, 1)
-  if (latest?.state === 'waiting') return { id: latest.id }
-  const id = await wantFetch(db, person.id, null)
-  if (!id) throw new Error('a fetch that stands for no stretch of time was not written')
-  return { id }
+  return inTransaction(db, async trx => {
+    await takeTurn(trx, 'fetch')
+    const [latest] = await fetchesNow(trx, 1)
+    if (latest?.state === 'waiting') return { id: latest.id }
+    const id = await wantFetch(trx, person.id, null)
+    if (!id) throw new Error('a fetch that stands for no stretch of time was not written')
+    return { id }
+  })
 }
 
 const listName = 'the registrar’s list'

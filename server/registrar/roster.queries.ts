@@ -40,6 +40,18 @@ export async function classesBySource(db: Knex, keys: readonly string[]): Promis
   }
   return classes
 }
+const keptEnrolments = (db: Knex) =>
+  db('enrolments').select(
+    'id',
+    'course_id',
+    'person_id',
+    'role',
+    'is_primary',
+    'source_id',
+    'origin',
+    'dropped_at',
+    'missing_since',
+  )
 /** The registrar's classes of some terms that are not marked as missing. */
 export const classesOfTerms = (
   db: Knex,
@@ -55,21 +67,21 @@ export type KeptEnrolment = Omit<EnrolmentRow, 'may_run'>
 export async function enrolmentsOf(db: Knex, courseIds: readonly string[]): Promise<KeptEnrolment[]> {
   const found: KeptEnrolment[] = []
   for (const batch of inBatches(courseIds)) {
-    const rows = await db('enrolments')
-      .whereIn('course_id', batch)
-      .select(
-        'id',
-        'course_id',
-        'person_id',
-        'role',
-        'is_primary',
-        'source_id',
-        'origin',
-        'dropped_at',
-        'missing_since',
-      )
-    found.push(...rows)
+    found.push(...(await keptEnrolments(db).whereIn('course_id', batch)))
   }
+  return found
+}
+/** Enrolments that the registrar knows by some keys, in whichever class of theirs; what was made from one is no class of theirs. */
+export async function enrolmentsBySource(db: Knex, keys: readonly string[]): Promise<KeptEnrolment[]> {
+  const found: KeptEnrolment[] = []
+  const classes = db('courses').whereIn('origin', ['registrar', 'snapshot']).select('id')
+  for (const batch of inBatches(keys))
+    found.push(
+      ...(await keptEnrolments(db)
+        .where({ origin: 'registrar' })
+        .whereIn('course_id', classes.clone())
+        .whereIn('source_id', batch)),
+    )
   return found
 }
 export interface ListedEnrolment {
@@ -110,6 +122,16 @@ export async function markClasses(db: Knex, ids: readonly string[], missing: boo
     await db('courses')
       .whereIn('id', batch)
       .update({ missing_since: missing ? stampOf(now()) : null })
+}
+/** Closes the sign-in of people whom the registrar deletes; whoever is listed again has it again. Answers their ids. */
+export async function closePeople(db: Knex, sourceIds: readonly string[]): Promise<string[]> {
+  const closed: string[] = []
+  for (const batch of inBatches(sourceIds)) {
+    const ids = await db('people').whereIn('source_id', batch).where({ active: true }).pluck('id')
+    await db('people').whereIn('id', ids).update({ active: false })
+    closed.push(...ids)
+  }
+  return closed
 }
 /** Whose sign-in name is whose, among some names. */
 export async function ownersOfLogins(db: Knex, logins: readonly string[]): Promise<Map<string, string>> {

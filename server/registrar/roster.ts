@@ -4,10 +4,12 @@ import { finding, type Finding } from '../../core/formats/findings'
 import { meetingsOfPeriods } from '../../core/formats/oneroster/periods'
 import { keysOf, type Roster, type RosterRead } from '../../core/formats/oneroster/read'
 import type { TableName } from '../../core/formats/oneroster/tables'
+import { endClosedSessions } from '../auth/sessions.queries'
 import { termIdsByCode } from '../calendars/terms.queries'
 import { now, stampOf } from '../clock'
 import { replaceMeetings } from '../courses/courses.queries'
-import { inTransaction } from '../db/connection'
+import { groupBy } from '../db/rows'
+import { inTransaction } from '../db/transaction'
 import type { EnrolmentRole } from '../db/tables'
 import { writeLog } from '../log/log.queries'
 import { fullNames } from '../people/people.queries'
@@ -77,6 +79,8 @@ export async function importRoster(
       people: await withEarlier(trx, 'people', people, enrolled => enrolled.userSourcedId, roster),
     })
     await markMissingClasses(importing, classes.rows)
+    await closeDeletedPeople(importing)
+    await endClosedSessions(trx)
     await writeLog(trx, {
       action: 'roster.imported',
       detail: {
@@ -223,6 +227,14 @@ async function importMeetings(
   changes.push({ courseId, kind: 'meetings', count: 1, detail })
 }
 
+/** People whom the registrar deletes do not sign in any more; nothing that they made or did is lost. */
+async function closeDeletedPeople({ trx, options }: Importing): Promise<void> {
+  const closed = await queries.closePeople(trx, options.toBeDeleted?.users ?? [])
+  const names = await fullNames(trx, closed)
+  for (const id of closed)
+    await writeLog(trx, { action: 'sign-in.closed', detail: { name: names.get(id) ?? '' } })
+}
+
 interface Ids {
   courses: Map<string, string>
   people: Map<string, string>
@@ -281,7 +293,8 @@ async function importEnrolments(importing: Importing, ids: Ids): Promise<void> {
 
   const gone = new Set(options.toBeDeleted?.enrollments ?? [])
   const isGone = (row: queries.KeptEnrolment): boolean => row.source_id !== null && gone.has(row.source_id)
-  const dropped = there.filter(row => isGone(row) && row.dropped_at === null)
+  // A list of changes alone (OneRoster's delta mode) deletes an enrolment without naming its class.
+  const dropped = (await queries.enrolmentsBySource(trx, [...gone])).filter(row => row.dropped_at === null)
   await queries.markEnrolments(
     trx,
     dropped.map(row => row.id),
@@ -305,11 +318,36 @@ async function importEnrolments(importing: Importing, ids: Ids): Promise<void> {
   for (const row of fresh) {
     const before = old.get(keyOf(row))
     if (!before) groups.add(row, 'joined')
-    else if (before.dropped_at !== null || before.missing_since !== null) groups.add(row, 'returned')
+    else if (isBack(row, old)) groups.add(row, 'returned')
   }
   for (const row of dropped) groups.add(row, 'dropped')
   for (const row of unlisted) groups.add(row, 'unlisted')
   changes.push(...(await groups.told(trx)))
+  await logStaffChanges(trx, { lost: [...dropped, ...unlisted], back: fresh.filter(row => isBack(row, old)) })
+}
+const isBack = (row: EnrolmentKey, old: ReadonlyMap<string, queries.KeptEnrolment>): boolean => {
+  const before = old.get(keyOf(row))
+  return before !== undefined && (before.dropped_at !== null || before.missing_since !== null)
+}
+/** Who works in a course loses with their row what it let them do, and has it again with the row: that is said in the log. */
+async function logStaffChanges(
+  trx: Knex,
+  changed: Record<'lost' | 'back', readonly EnrolmentKey[]>,
+): Promise<void> {
+  for (const [which, action] of [
+    ['lost', 'staff.unlisted'],
+    ['back', 'staff.back'],
+  ] as const) {
+    const staff = groupBy(
+      changed[which].filter(row => row.role !== 'student'),
+      row => row.course_id,
+    )
+    for (const [courseId, rows] of staff) {
+      const people = rows.map(row => row.person_id)
+      const names = await fullNames(trx, people)
+      await writeLog(trx, { action, courseId, detail: { names: people.map(id => names.get(id) ?? '') } })
+    }
+  }
 }
 
 /** Notes people who joined, dropped, returned or are not listed any more, course by course. */

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
-import { type CompiledPlan, type CompileInput, type Placement } from '../../core/plan/compile'
+import { type CompiledPlan, type Placement, type RunInput } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
@@ -11,10 +11,11 @@ import { loadCourse, lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import * as sections from '../courses/sections.queries'
 import { countStudentData } from '../courses/student-data.queries'
-import { inTransaction } from '../db/connection'
+import { inTransaction } from '../db/transaction'
 import { newId } from '../db/rows'
 import type { AuditLine } from '../db/tables'
-import { notFound, refuse } from '../errors/refusal'
+import { notFound, Refusal, refuse } from '../errors/refusal'
+import { logSeldom } from '../http/logger'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { sectionFactsOf } from '../../core/plan/sections'
@@ -25,6 +26,7 @@ import {
   findPlan,
   lockPlan,
   markAsRun,
+  planSections,
   repairPlan,
   writtenCourse,
   type Plan,
@@ -32,7 +34,7 @@ import {
 import { joinable } from '../plans/sections'
 import * as queries from './runs.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
-import { beginWriting, endWriting, writingInto } from './writing.queries'
+import { beginWriting, endWriting, stillWriting, writingInto } from './writing.queries'
 
 /**
  * Runs a plan: everything is computed again here, written in one transaction, counted and audited before it is committed.
@@ -48,16 +50,42 @@ export async function runPlan(
   const wanted = await findPlan(db, planId)
   if (!wanted) throw notFound('This plan')
   const course = writtenCourse(wanted)
-  if (!(await beginWriting(db, course, person.id, planId))) {
+  const writer = await beginWriting(db, course, person.id, planId)
+  if (!writer) {
     const held = (await writingInto(db, [course])).get(course)
     const told = held && { by: held.by, since: isoInstant(held.since).slice(11, 16) }
     throw refuse('somebody-is-writing', told ?? null)
   }
+  const runId = newId()
+  const pulse = setInterval(() => {
+    // A beat may be missed: the lease lasts longer, and the turn is what counts.
+    stillWriting(db, writer).catch((error: unknown) => logSeldom('a beat was missed', error))
+  }, 4000)
   try {
-    return await inTransaction(db, trx => runLocked(trx, person, planId, fingerprint))
+    await inTransaction(db, trx => runLocked(trx, { runId, person, planId, fingerprint }))
+    return runId
+  } catch (error) {
+    if (error instanceof Refusal && error.code === 'outcome-unknown') return await lookUp(db, planId, runId)
+    throw error
   } finally {
-    await endWriting(db, course, planId)
+    clearInterval(pulse)
+    // Where the database is away the lease ends it.
+    await endWriting(db, writer).catch((error: unknown) => logSeldom('a write was not ended', error))
   }
+}
+/**
+ * The connection was lost while a run was committed: on a new one, once whatever is left of the old has ended, the plan says whether it
+ * was. @throws Refusal saying that nothing was written, or that nobody knows yet.
+ */
+async function lookUp(db: Knex, planId: string, runId: string): Promise<string> {
+  const isThere = await inTransaction(db, async trx => {
+    await lockPlan(trx, planId)
+    return (await queries.findRun(trx, runId)) !== null
+  }).catch(() => {
+    throw refuse('run-unknown')
+  })
+  if (!isThere) throw refuse('run-broken-off')
+  return runId
 }
 
 /** What a run works with, all of it looked at within its transaction. */
@@ -65,19 +93,25 @@ interface Running {
   runId: string
   person: Person
   plan: Plan
-  input: CompileInput
+  input: RunInput
   compiled: CompiledPlan
 }
 
+/** Who asked for which run of what, having consented to what. */
+interface Asked {
+  runId: string
+  person: Person
+  planId: string
+  fingerprint: string
+}
 async function runLocked(
   trx: Knex.Transaction,
-  person: Person,
-  planId: string,
-  fingerprint: string,
-): Promise<string> {
+  { runId, person, planId, fingerprint }: Asked,
+): Promise<void> {
   const plan = await lockPlan(trx, planId)
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('run-already')
+  for (const section of await sectionsWritten(trx, plan)) await lockCourse(trx, section)
   await checkMayRun(trx, person, plan)
   const input = await compileInput(trx, plan)
   const compiled = compileFor(plan, input)
@@ -86,8 +120,7 @@ async function runLocked(
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')
   await checkShellReady(trx, plan)
 
-  const running: Running = { runId: newId(), person, plan, input, compiled }
-  const { runId } = running
+  const running: Running = { runId, person, plan, input, compiled }
   const courseId = writtenCourse(plan)
   const before = await countStudentData(trx, courseId)
   await queries.insertRun(trx, {
@@ -113,12 +146,23 @@ async function runLocked(
   if (plan.mode === 'in-place')
     await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
   else await writeLog(trx, { action: 'plan.run', ...where, detail: { added } })
-  return runId
 }
 
+/** Sections whose dates a run writes beside its shell: those joined to it before, and those it joins. In one order, whoever runs. */
+async function sectionsWritten(trx: Knex, plan: Plan): Promise<string[]> {
+  const all = [...(await sections.sectionsOf(trx, plan.targetId)), ...(await planSections(trx, plan.id))]
+  return [...new Set(all)].sort()
+}
+
+/** What may have changed since the plan was made, and bars the run. */
 async function checkShellReady(trx: Knex, plan: Plan): Promise<void> {
   const target = await loadCourse(trx, plan.targetId)
   if (plan.mode === 'roll' && target.origin === 'awaited') throw refuse('no-shell-yet')
+  const course = writtenCourse(plan)
+  const isJoined = (await sections.contentOf(trx, course)) !== course
+  if (isJoined) throw refuse(plan.mode === 'roll' ? 'into-joined-section' : 'in-place-shared-content')
+  if (plan.mode === 'in-place' && (await sections.sectionsOf(trx, course)).length > 0)
+    throw refuse('in-place-shared-content')
   const ofSections = Object.values(plan.document.sections).map(section => section.windows)
   const calendar = await loadCalendar(trx, plan.targetId)
   for (const windows of [plan.document.windows, ...ofSections]) {
@@ -180,7 +224,6 @@ async function joinSections(
 ): Promise<void> {
   const before = await sections.sectionsOf(trx, plan.targetId)
   const fresh = sectioned.map(section => section.id).filter(id => !before.includes(id))
-  for (const section of [...fresh].sort()) await lockCourse(trx, section)
   for (const { faults } of (await joinable(trx, plan.targetId, fresh)).values())
     if (faults.length > 0) throw refuse('cannot-join-any-more', { faults })
   const added = new Set(lineagesOf(itemsAmong(compiled.placements)))

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import type { ItemKind } from '../../core/course/model'
 import { now, stampOf } from '../clock'
-import { json, jsonOf, newId } from '../db/rows'
+import { json, jsonOf, newId, written } from '../db/rows'
 import type { ShareRow } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
@@ -75,17 +75,22 @@ export async function findShare(db: Knex, by: { id: string } | { code: string })
   )
   return row ? shareFrom(row) : null
 }
-export async function endShare(db: Knex, id: string, personId: string): Promise<void> {
-  await db('shares')
+/** Takes a share back. False where it was taken back before. */
+export async function endShare(db: Knex, id: string, personId: string): Promise<boolean> {
+  const ended = await db('shares')
     .where({ id })
     .whereNull('revoked_at')
     .update({ revoked_at: stampOf(now()), revoked_by: personId })
+  return ended > 0
 }
-export async function noteUse(db: Knex, shareId: string, personId: string): Promise<void> {
-  await db('share_uses')
-    .insert({ share_id: shareId, person_id: personId, at: stampOf(now()) })
-    .onConflict(['share_id', 'person_id'])
-    .ignore()
+/** Notes that a person has given a code. False where they had before. */
+export async function noteUse(db: Knex, shareId: string, personId: string): Promise<boolean> {
+  const noted = await written(
+    db,
+    `INSERT IGNORE INTO share_uses (share_id, person_id, at) VALUES (:shareId, :personId, :at)`,
+    { shareId, personId, at: stampOf(now()) },
+  )
+  return noted > 0
 }
 /** The last share of each course that has ended: by whom it was taken back, or that it ran out. */
 export async function endedShares(

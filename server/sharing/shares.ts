@@ -3,9 +3,10 @@ import type { Knex } from 'knex'
 import { kindWords } from '../../core/course/model'
 import type { NewShare, SharesReply } from '../../shared/api/shares'
 import { isoInstant, now, stampOf } from '../clock'
+import { guessing } from '../auth/guesses'
 import { departmentsOf } from '../courses/access'
-import { orgOfCourse } from '../courses/courses.queries'
-import { inTransaction } from '../db/connection'
+import { loadCourse, orgOfCourse } from '../courses/courses.queries'
+import { inTransaction, takeTurn } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import { orgName, orgsById } from '../people/orgs.queries'
@@ -59,8 +60,13 @@ export async function shareCourse(
   makeCode: () => string = newCode,
 ): Promise<{ id: string; code: string | null }> {
   if (org && !(await departmentsFor(db, person, courseId)).includes(org)) throw refuse('other-department')
+  if ((await loadCourse(db, courseId)).origin === 'awaited') throw refuse('place-only')
   const expiresAt = days === null ? null : stampOf(new Date(now().getTime() + days * 86_400_000))
   return inTransaction(db, async trx => {
+    await takeTurn(trx, `shares ${courseId}`)
+    const there =
+      org && (await queries.sharesOf(trx, courseId)).find(share => isSame(share, org, withheld, days))
+    if (there) return { id: there.id, code: null }
     const code = org ? null : makeCode()
     const id = await queries.insertShare(trx, {
       courseId,
@@ -79,6 +85,18 @@ export async function shareCourse(
     return { id, code }
   })
 }
+/** Whether a department has the course already, with the same limits and as long. */
+const isSame = (
+  share: queries.Share,
+  org: string,
+  withheld: readonly string[],
+  days: number | null,
+): boolean =>
+  stateOf(share) === 'holds' &&
+  share.org?.id === org &&
+  [...share.withheld].sort().join() === [...withheld].sort().join() &&
+  days === null &&
+  share.expiresAt === null
 /** Ends a share. What has been rolled already stays where it is; from now on nobody may roll by it. */
 export async function revokeShare(
   db: Knex,
@@ -88,24 +106,42 @@ export async function revokeShare(
 ): Promise<void> {
   const share = await queries.findShare(db, { id: shareId })
   if (share?.courseId !== courseId) throw notFound('This share')
-  await queries.endShare(db, shareId, person.id)
-  await writeLog(db, {
-    action: 'share.revoked',
-    personId: person.id,
-    courseId,
-    detail: { code: share.code, department: share.org?.name ?? null },
+  await inTransaction(db, async trx => {
+    if (!(await queries.endShare(trx, shareId, person.id))) return
+    await writeLog(trx, {
+      action: 'share.revoked',
+      personId: person.id,
+      courseId,
+      detail: { code: share.code, department: share.org?.name ?? null },
+    })
   })
 }
+const logStop = (db: Knex, person: Person): Promise<void> =>
+  writeLog(db, {
+    action: 'guesses.stopped',
+    personId: person.id,
+    detail: { device: 'at share codes', name: null },
+  })
 /** Opens a colleague's course with the code they gave: from then on the person may roll from it, for as long as the share holds. */
-export async function enterCode(db: Knex, person: Person, typed: string): Promise<{ courseId: string }> {
-  const share = await queries.findShare(db, { code: codeOf(typed) })
+export async function enterCode(
+  db: Knex,
+  person: Person,
+  typed: string,
+  address: string,
+): Promise<{ courseId: string }> {
+  const share = await guessing(
+    db,
+    { kind: 'share-code', name: person.id, address, onStop: () => logStop(db, person) },
+    () => queries.findShare(db, { code: codeOf(typed) }),
+    found => found !== null,
+  )
   if (!share) throw refuse('unknown-code')
   const { by, expiresAt } = share
   const state = stateOf(share)
   if (state === 'revoked') throw refuse('code-taken-back', { by })
   if (state === 'expired') throw refuse('code-expired', { by, until: (expiresAt ?? '').slice(0, 16) })
   await inTransaction(db, async trx => {
-    await queries.noteUse(trx, share.id, person.id)
+    if (!(await queries.noteUse(trx, share.id, person.id))) return
     await writeLog(trx, {
       action: 'share.used',
       personId: person.id,

@@ -53,6 +53,14 @@ export async function findTemplate(
     .first('person_id', 'title', 'retired_at')
   return row ? { authorId: row.person_id, title: row.title, retired: row.retired_at !== null } : null
 }
+/** Whether a person has a template of this title already. */
+export async function ownTemplateNamed(db: Knex, personId: string, title: string): Promise<boolean> {
+  const row = await db('templates')
+    .join('courses', 'courses.id', 'templates.course_id')
+    .where({ person_id: personId, title })
+    .first('course_id')
+  return row !== undefined
+}
 /** Those of some courses that are templates and retired. */
 export const retiredAmong = (db: Knex, courseIds: readonly string[]): Promise<string[]> =>
   db('templates').whereIn('course_id', courseIds).whereNotNull('retired_at').pluck('course_id')

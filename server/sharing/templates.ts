@@ -7,7 +7,7 @@ import type { May } from '../auth/may'
 import { copyWhole, keepItems, loadOutline } from '../courses/content.queries'
 import { insertCourse, loadCourseKeys } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
-import { inTransaction } from '../db/connection'
+import { inTransaction, takeTurn } from '../db/transaction'
 import { groupBy, newId } from '../db/rows'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
@@ -58,8 +58,10 @@ export async function makeTemplate(
   { title, subject, arrangement, about }: NewTemplate,
 ): Promise<{ id: string }> {
   return inTransaction(db, async trx => {
+    await takeTurn(trx, `makes ${person.id}`)
     const source = await loadCourseKeys(trx, courseId)
     if (!source) throw notFound('This course')
+    if (await queries.ownTemplateNamed(trx, person.id, title)) throw refuse('template-named-so', { title })
     const { withheld } = await accessToCourse(trx, person, courseId)
     const id = await insertCourse(trx, {
       ...source,
@@ -116,6 +118,7 @@ async function withTemplate(
   work: (trx: Knex) => Promise<void>,
 ): Promise<{ id: string }> {
   return inTransaction(db, async trx => {
+    await takeTurn(trx, `template ${id}`)
     const template = await queries.findTemplate(trx, id)
     if (!template) throw notFound('This template')
     await work(trx)

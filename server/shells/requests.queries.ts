@@ -102,7 +102,8 @@ export async function arriveRequests(db: Knex): Promise<void> {
        AND (requests.section = '' OR courses.section = requests.section)
      JOIN enrolments
        ON enrolments.course_id = courses.id AND enrolments.person_id = requests.person_id
-       AND enrolments.dropped_at IS NULL AND enrolments.role = 'instructor'
+       AND enrolments.dropped_at IS NULL AND enrolments.missing_since IS NULL
+       AND enrolments.role = 'instructor'
      WHERE requests.state = 'open'
      GROUP BY requests.id`,
     {},

@@ -11,7 +11,7 @@ import type {
 import { findTerm, type TermLine } from '../calendars/terms.queries'
 import { isoInstant } from '../clock'
 import { codeKnowledge } from '../courses/codes'
-import { inTransaction } from '../db/connection'
+import { inTransaction, takeTurn } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import { mailAddress, postMail, sendAgain } from '../mail/mail'
@@ -65,13 +65,14 @@ export async function sendRequest(db: Knex, person: Person, ask: NewRequest): Pr
   const { desk, reason } = missing
   if (!desk) throw refuse('shell-is-there')
   const { code, section, words } = ask
-  const open = (await queries.listRequests(db, person.id)).find(
-    row =>
-      row.state === 'open' && row.term.code === term.code && row.code === code && row.section === section,
-  )
-  if (open) throw refuse('asked-already', { desk: deskNames[open.desk] })
   const shell = section ? `${code}-${section}` : code
   return inTransaction(db, async trx => {
+    await takeTurn(trx, `requests ${person.id}`)
+    const open = (await queries.listRequests(trx, person.id)).find(
+      row =>
+        row.state === 'open' && row.term.code === term.code && row.code === code && row.section === section,
+    )
+    if (open) throw refuse('asked-already', { desk: deskNames[open.desk] })
     const mailId = await postMail(trx, person.id, {
       recipient: deskAddress(desk),
       replyTo: await emailOf(trx, person.id),
@@ -127,13 +128,14 @@ export async function changeRequest(
   id: string,
   change: RequestChange,
 ): Promise<void> {
-  const request = await queries.findRequest(db, id)
-  if (!request) throw notFound('This request')
   if (change.do === 'answer') {
     if (!isOffice(person)) throw refuse('office-only')
     if (change.answer === '') throw refuse('empty-answer')
   }
   await inTransaction(db, async trx => {
+    await takeTurn(trx, `request ${id}`)
+    const request = await queries.findRequest(trx, id)
+    if (!request) throw notFound('This request')
     if (change.do === 'close') await queries.updateRequest(trx, id, { state: 'closed' })
     else if (change.do === 'answer')
       await queries.updateRequest(trx, id, { state: 'answered', answer: change.answer })

@@ -37,6 +37,7 @@ async function staffIn(
   const query = db('enrolments')
     .whereIn('role', roles)
     .whereNull('dropped_at')
+    .whereNull('missing_since')
     .select('course_id', 'person_id', 'role', 'is_primary')
   if (courseIds.length <= askedSingly) return query.whereIn('course_id', courseIds)
   const wanted = new Set(courseIds)
@@ -175,7 +176,8 @@ export async function coursesOfTerm(db: Knex, termId: string, personId: string):
         .on('enrolments.course_id', 'courses.id')
         .andOnVal('enrolments.person_id', personId)
         .andOnIn('enrolments.role', ['instructor', 'assistant'])
-        .andOnNull('enrolments.dropped_at'),
+        .andOnNull('enrolments.dropped_at')
+        .andOnNull('enrolments.missing_since'),
     )
     .leftJoin('course_preferences', join =>
       join

@@ -15,11 +15,17 @@ import { findTerm, latestZone, listTerms, type TermLine } from '../calendars/ter
 import { isoInstant, now, stampOf, wallClock } from '../clock'
 import { accessToCourses, coursesOf } from '../courses/access'
 import { codeKnowledge } from '../courses/codes'
-import { awaitedAmong, coursesInTerm, insertCourse, type AlikeRow } from '../courses/courses.queries'
+import {
+  emptyOwnCourse,
+  awaitedAmong,
+  coursesInTerm,
+  insertCourse,
+  type AlikeRow,
+} from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { savePreferences, type CoursePreferences } from '../courses/preferences.queries'
 import { storageOf } from '../courses/storage.queries'
-import { inTransaction } from '../db/connection'
+import { inTransaction, takeTurn } from '../db/transaction'
 import { newId } from '../db/rows'
 import { notFound, refuse } from '../errors/refusal'
 import { bytesAside } from '../exchange/uploads.queries'
@@ -267,6 +273,7 @@ export async function guardNewCourse(db: Knex, person: Person, wish: Wish): Prom
 /** Makes a course that no registrar knows: with its person as instructor and nobody on its roster. */
 export async function makeCourse(db: Knex, person: Person, wish: NewCourse): Promise<{ id: string }> {
   return inTransaction(db, async trx => {
+    await takeTurn(trx, `makes ${person.id}`)
     const term = await findTerm(trx, wish.term)
     if (!term) throw refuse('unknown-term', { term: wish.term })
     const { faults } = await guardNewCourse(trx, person, wish)
@@ -275,6 +282,9 @@ export async function makeCourse(db: Knex, person: Person, wish: NewCourse): Pro
     const orgId = await homeOrg(trx, person.id)
     if (!orgId) throw refuse('no-department')
     const { code, section, title } = wish
+    // Pressed twice, it is the same course: theirs, of just these names, with nothing in it yet.
+    const there = await emptyOwnCourse(trx, person.id, { termId: term.id, code, section, title })
+    if (there) return { id: there }
     const id = await insertCourse(trx, {
       sourceId: `made:${newId()}`,
       termId: term.id,

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { filledLine, line } from '../../core/text'
 import { seasons } from '../../core/pairing/codes'
 
 /** How course codes are read, and which new code stands for an old one. */
@@ -6,19 +7,16 @@ export const codeRules = z.object({
   patterns: z
     .array(
       z.object({
-        text: z.string().max(200),
-        seasons: z.record(
-          z.string().trim().min(1, 'Give the spelling.').max(6, 'At most 6 characters.'),
-          z.enum(seasons),
-        ),
+        text: line(200),
+        seasons: z.record(filledLine(6, 'Give the spelling.'), z.enum(seasons)),
       }),
     )
     .max(30, 'At most 30 patterns.'),
   mapped: z
     .array(
       z.object({
-        from: z.string().trim().min(1, 'Give the old code.').max(40),
-        to: z.string().trim().min(1, 'Give the new code.').max(40),
+        from: filledLine(40, 'Give the old code.'),
+        to: filledLine(40, 'Give the new code.'),
       }),
     )
     .max(5000, 'At most 5000.'),

@@ -64,6 +64,42 @@ export const logActions = {
       changes ? `${counted(changes, 'change')}` : null,
     ],
   }),
+  'staff.unlisted': action<{ names: string[] }>({
+    words: 'took staff off a course: the registrar does not list them any more',
+    more: ({ names }) => [names?.join(', ')],
+  }),
+  'staff.back': action<{ names: string[] }>({
+    words: 'gave staff their course back: the registrar lists them again',
+    more: ({ names }) => [names?.join(', ')],
+  }),
+  'sign-in.closed': action<{ name: string }>({
+    words: 'closed a sign-in: the registrar deleted the person',
+    more: ({ name }) => [name],
+  }),
+  'sign-in.started': action<{ device: string }>({ words: 'signed in', more: ({ device }) => [device] }),
+  'sign-in.failed': action<{ device: string; name: string | null }>({
+    words: 'a sign-in failed',
+    more: ({ name, device }) => [name ? `as ${name}` : 'under a name that nobody has', device],
+  }),
+  'sign-in.ended': action({ words: 'signed out' }),
+  'sign-in.ended-elsewhere': action<{ sessions: number }>({
+    words: 'ended sign-ins elsewhere',
+    more: ({ sessions }) => [count(sessions, 'sign-in')],
+  }),
+  'guesses.stopped': action<{ device: string; name: string | null }>({
+    words: 'too many wrong tries: nothing is looked at for a while',
+    more: ({ name, device }) => [name ? `as ${name}` : null, device],
+  }),
+  'password.changed': action({ words: 'changed their password' }),
+  'password.set': action({ words: 'set a password by an invitation' }),
+  'person.invited': action<{ name: string; mailed: boolean }>({
+    words: 'made a link for somebody to set a password',
+    more: ({ name, mailed }) => [name, mailed ? 'sent by mail' : 'handed over'],
+  }),
+  'person.uninvited': action<{ name: string }>({
+    words: 'took back a link to set a password',
+    more: ({ name }) => [name],
+  }),
   'term.imported': action<{ term: string }>({ words: 'brought a calendar in', more: ({ term }) => [term] }),
   'course.imported': action<{ findings: number }>({
     words: 'brought a course in',

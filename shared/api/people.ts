@@ -9,6 +9,9 @@ export const peopleReply = z.object({
       name: z.string(),
       login: z.string(),
       active: z.boolean(),
+      /** Whether they have set a password; when they were last sent a link that still holds. */
+      hasPassword: z.boolean(),
+      invitedAt: z.string().nullable(),
       duties: z.array(z.object({ orgId: id, org: z.string(), duty: z.enum(duties) })),
       instructs: z.int(),
       assists: z.int(),

@@ -130,6 +130,8 @@ export const effect = z.object({
   replaced: z.int(),
   cleared: z.int(),
   already: z.int(),
+  // Runs of before this was counted say nothing of it.
+  deletedThere: z.int().default(0),
   leftBehind: z.int(),
   kept: z.object({ units: z.int(), items: z.int() }),
   dates: summary,

@@ -1,11 +1,12 @@
 import { z } from 'zod'
+import { filledLine, line } from '../../core/text'
 import { desks, missingReasons } from '../../core/pairing/missing'
 import { id } from './courses'
 
 export const missingQuestion = z.object({
-  term: z.string().trim().min(1, 'Choose the term.'),
-  code: z.string().trim().min(1, 'Give the course code, like HYD 240.').max(60, 'At most 60 characters.'),
-  section: z.string().trim().max(20, 'At most 20 characters.').default(''),
+  term: filledLine(190, 'Choose the term.'),
+  code: filledLine(60, 'Give the course code, like HYD 240.'),
+  section: line(20).default(''),
 })
 export type MissingQuestion = z.infer<typeof missingQuestion>
 /** Why a shell is not there; `desk`: who can help. `courseId`: the shell, where the person may see it. `mails`: whether mail is set up. */

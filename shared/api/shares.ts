@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { filledLine } from '../../core/text'
 import { itemKinds } from '../../core/course/model'
 import { courseLine, id } from './courses'
 
@@ -33,8 +34,8 @@ export const codeEntered = z.object({
 export const codeOpened = z.object({ courseId: id })
 
 export const newTemplate = z.object({
-  title: z.string().trim().min(1, 'Give the template a name.').max(200, 'At most 200 characters.'),
-  subject: z.string().trim().min(1, 'Give its subject.').max(100, 'At most 100 characters.'),
+  title: filledLine(200, 'Give the template a name.'),
+  subject: filledLine(100, 'Give its subject.'),
   arrangement: z.enum(['weeks', 'units']),
   about: z.string().trim().max(1000, 'At most 1 000 characters.').default(''),
 })

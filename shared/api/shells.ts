@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { filledLine, line } from '../../core/text'
 import { courseLine, courseOrigins, id, suggestion } from './courses'
 import { rosterChange } from './registrar'
 
@@ -99,10 +100,7 @@ export const shellsWanted = z.object({
 export const coursePreferences = z.object({
   pinned: z.boolean().optional(),
   hidden: z.boolean().optional(),
-  label: z
-    .string()
-    .trim()
-    .max(200, 'At most 200 characters.')
+  label: line(200)
     .transform(text => text || null)
     .nullable()
     .optional(),
@@ -120,10 +118,10 @@ export const waysReply = z.object({
 export type WaysReply = z.infer<typeof waysReply>
 
 export const newCourse = z.object({
-  term: z.string().trim().min(1, 'Choose the term.'),
-  code: z.string().trim().min(1, 'Give the course code, like HYD 240.').max(60, 'At most 60 characters.'),
-  section: z.string().trim().max(20, 'At most 20 characters.').default(''),
-  title: z.string().trim().min(1, 'Give the title students see.').max(200, 'At most 200 characters.'),
+  term: filledLine(190, 'Choose the term.'),
+  code: filledLine(60, 'Give the course code, like HYD 240.'),
+  section: line(20).default(''),
+  title: filledLine(200, 'Give the title students see.'),
 })
 export type NewCourse = z.infer<typeof newCourse>
 /** Shells with a roster of the registrar's that a new course would stand beside; and the terms there are. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { filledLine, line } from '../../core/text'
 import { civilDate } from '../../core/calendar/schema'
 import { findingCodes } from '../../core/formats/finding-kinds'
 import { cartridgeKinds } from '../../core/course/kind'
@@ -89,14 +90,13 @@ export type UploadReply = z.infer<typeof uploadReply>
 export const uploadsReply = z.object({ uploads: z.array(uploadLine), limit: z.int() })
 export type UploadsReply = z.infer<typeof uploadsReply>
 
-const label = (what: string, most: number) =>
-  z.string().trim().min(1, `Give ${what}.`).max(most, `At most ${most} characters.`)
+const label = (what: string, most: number) => filledLine(most, `Give ${what}.`)
 export const importRequest = z.discriminatedUnion('as', [
   z.object({
     as: z.literal('course'),
     term: label('the term', 190),
     code: label('a code', 40),
-    section: z.string().trim().max(40),
+    section: line(40),
     title: label('a title', 500),
   }),
   z.object({

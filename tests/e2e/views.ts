@@ -82,6 +82,7 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'a file that was read', path: `/files/${read}`, shows: 'Keep it as a course' },
     { name: 'a file that was refused', path: `/files/${refused}`, shows: 'This file was refused' },
     { name: 'the codes', path: '/codes', shows: 'Tried on your courses' },
+    { name: 'one’s sign-ins and password', path: '/you', shows: 'Change your password' },
     { name: 'the log', path: '/log', shows: 'ran a plan' },
     { name: 'the registrar', path: '/registrar', shows: 'Checked lately' },
     { name: 'a shell that is missing', path: '/no-shell', shows: 'Find out why' },

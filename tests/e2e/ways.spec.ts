@@ -98,7 +98,7 @@ test('while one person writes into a shell, others see who and since when, and c
   await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeEnabled()
   await inDatabase(async db => {
     await db.raw(
-      `INSERT INTO writing (course_id, person_id, plan_id, since, lease_until) SELECT ?, id, ?, '2027-01-06 00:00:00', DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 60 SECOND) FROM people WHERE login = 'ellwood'`,
+      `INSERT INTO writing (course_id, person_id, plan_id, since, lease_until, token) SELECT ?, id, ?, '2027-01-06 00:00:00', DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 60 SECOND), UUID() FROM people WHERE login = 'ellwood'`,
       [shell, shell],
     )
   })

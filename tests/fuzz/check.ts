@@ -6,7 +6,7 @@ import { readLimits } from '../../core/formats/limits'
 import type { OutlineEntry } from '../../core/formats/report'
 import { readFile } from '../../server/exchange/files/read'
 import { bufferSource, openZip } from '../../server/exchange/files/zip'
-import { readableHtml } from '../../server/courses/reading'
+import { readableHtml } from '../../server/courses/readable-html'
 import type { Input } from './inputs'
 
 /** Limits as for a small file, so that reaching them is tried too. */

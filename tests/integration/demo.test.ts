@@ -7,7 +7,7 @@ import { readItem } from '../../server/courses/reading'
 import { countStudentData } from '../../server/courses/student-data.queries'
 import { Refusal } from '../../server/errors/refusal'
 import { importCourse } from '../../server/exchange/import-course'
-import { authenticate } from '../../server/people/people'
+import { signIn } from '../../server/people/sign-in'
 import type { Person } from '../../server/people/people.queries'
 import { enterCode } from '../../server/sharing/shares'
 import { readTemplates } from '../../server/sharing/templates'
@@ -80,9 +80,11 @@ describe('the demo, loaded through the readers and services', () => {
     expect(syllabus.html).toContain(`href="/courses/${demo.courses.old}/items/${safety.lineage}"`)
   })
   it('lets staff sign in with their password only, and no student at all', async () => {
-    expect(await authenticate(demo.db, 'marchetti', 'slack-water')).toEqual({ id: demo.people.marchetti.id })
-    expect(await authenticate(demo.db, 'marchetti', 'Slack-water')).toBeNull()
-    expect(await authenticate(demo.db, 'nobody', 'slack-water')).toBeNull()
+    const from = { device: 'Firefox on Linux', address: '192.0.2.1' }
+    const enter = (login: string, password: string) => signIn(demo.db, { login, password }, from)
+    expect((await enter('marchetti', 'slack-water')).personId).toBe(demo.people.marchetti.id)
+    await expect(enter('marchetti', 'Slack-water')).rejects.toMatchObject({ code: 'wrong-password' })
+    await expect(enter('nobody', 'slack-water')).rejects.toMatchObject({ code: 'wrong-password' })
     expect(await demo.db('people').whereNotNull('password').count({ count: '*' }).first()).toEqual({
       count: 4,
     })
@@ -99,7 +101,7 @@ describe('the demo, loaded through the readers and services', () => {
     expect(await titles(brandt)).toContain('What every hydrography course begins with')
     const printed = readFileSync(new URL('../../demo/sign-ins.txt', import.meta.url), 'utf8')
     const code = /[A-Z]{4}-[A-Z0-9]{4}/.exec(printed)?.[0] ?? ''
-    const { courseId } = await enterCode(demo.db, marchetti, code)
+    const { courseId } = await enterCode(demo.db, marchetti, code, '192.0.2.1')
     expect((await loadOutline(demo.db, courseId)).filter(node => node.type === 'item')).toHaveLength(10)
   })
   it('takes no second content into a course that holds some, and changes nothing', async () => {

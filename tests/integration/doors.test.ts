@@ -1,5 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { noRoster, type Roster } from '../../core/formats/oneroster/read'
 import { isTheOffice } from '../../server/auth/may'
+import { insertSession, seeSession } from '../../server/auth/sessions.queries'
 import { departmentsOf, readableCourses } from '../../server/courses/access'
 import { loadOutline } from '../../server/courses/content.queries'
 import { readCourse } from '../../server/courses/lines'
@@ -12,6 +14,7 @@ import { effectOf } from '../../server/plans/compile'
 import { readPlan } from '../../server/plans/plans'
 import { chooseSections } from '../../server/plans/sections'
 import { startAwaited, startPlan } from '../../server/plans/start'
+import { importRoster, type RosterOptions } from '../../server/registrar/roster'
 import { runPlan } from '../../server/runs/runs'
 import { enterCode, revokeShare, shareCourse } from '../../server/sharing/shares'
 import { makeTemplate, readTemplates } from '../../server/sharing/templates'
@@ -32,7 +35,7 @@ async function withoutQuizzes(): Promise<string> {
     days: 30,
     org: null,
   })
-  await enterCode(demo.db, guest, share.code!)
+  await enterCode(demo.db, guest, share.code!, '192.0.2.1')
   return share.id
 }
 const orgOf = async (id: string) => (await demo.db('courses').where({ id }).first('org_id'))?.org_id
@@ -65,9 +68,7 @@ describe('what a share leaves out', () => {
     const quiz = (await loadOutline(demo.db, demo.courses.old)).find(node => node.kind === 'quiz')!
     const file = (await loadOutline(demo.db, demo.courses.old)).find(node => node.kind === 'file')!
     const inOld = { course_id: demo.courses.old, lineage: file.lineage }
-    expect((await readItemFile(demo.db, guest, demo.courses.old, file.lineage)).bytes.length).toBeGreaterThan(
-      0,
-    )
+    expect((await readItemFile(demo.db, guest, demo.courses.old, file.lineage)).size).toBeGreaterThan(0)
     await demo.db('items').where(inOld).update({ parent_lineage: quiz.lineage })
     for (const read of [readItem, readItemFile])
       await expect(read(demo.db, guest, demo.courses.old, file.lineage)).rejects.toMatchObject({
@@ -82,7 +83,10 @@ describe('a code', () => {
   it('makes nobody a member of the department: what is made from the course belongs to one’s own', async () => {
     const before = await departmentsOf(demo.db, guest)
     const share = await withoutQuizzes()
-    const { id: template } = await makeTemplate(demo.db, guest, demo.courses.old, facts)
+    const { id: template } = await makeTemplate(demo.db, guest, demo.courses.old, {
+      ...facts,
+      title: 'Taken once more',
+    })
     const plan = await startAwaited(demo.db, guest, {
       sources: [demo.courses.old],
       term: '2027-spring',
@@ -182,6 +186,57 @@ describe('the office of a department', () => {
   })
 })
 
+describe('the registrar', () => {
+  const none = Object.fromEntries(
+    Object.keys(noRoster).map(table => [table, [] as string[]]),
+  ) as unknown as NonNullable<RosterOptions['toBeDeleted']>
+  it('takes an assistant off a course: what their row let them do ends with it, and comes back with it; the log says so', async () => {
+    const { okonjo, ellwood } = demo.people
+    const { old } = demo.courses
+    const row = demo.db('enrolments').where({ person_id: okonjo.id, course_id: old })
+    const source = (await row.clone().first('source_id'))!.source_id!
+    await importRoster(demo.db, noRoster, { toBeDeleted: { ...none, enrollments: [source] } })
+    expect(await readableCourses(demo.db, okonjo)).not.toContain(old)
+    const listedAgain = {
+      sourcedId: source,
+      classSourcedId: 'hyd240-01-2026a',
+      userSourcedId: 'pe-okonjo',
+      role: 'aide',
+      primary: 'false',
+    }
+    await importRoster(demo.db, { ...noRoster, enrollments: [listedAgain as Roster['enrollments'][number]] })
+    expect(await readableCourses(demo.db, okonjo)).toContain(old)
+    // One whom the list leaves out is marked, not deleted: that, too, ends what the row let them do.
+    await row.clone().update({ missing_since: '2027-01-05 00:00:00' })
+    expect(await readableCourses(demo.db, okonjo)).not.toContain(old)
+    await row.clone().update({ missing_since: null })
+    const { lines } = await viewLog(demo.db, ellwood, { q: 'Okonjo' })
+    expect(lines.map(line => line.action)).toEqual(expect.arrayContaining(['staff.unlisted', 'staff.back']))
+  })
+  it('deletes a person: their sign-in is closed and their sessions end; listed again, they sign in again', async () => {
+    const { okonjo, ellwood } = demo.people
+    const person = (await demo.db('people').where({ id: okonjo.id }).first())!
+    const { secret } = await insertSession(demo.db, okonjo.id, 'Firefox on Linux')
+    await importRoster(demo.db, noRoster, { toBeDeleted: { ...none, users: [person.source_id] } })
+    expect(await findPerson(demo.db, okonjo.id)).toBeNull()
+    expect(await seeSession(demo.db, secret)).toBeNull()
+    const { lines } = await viewLog(demo.db, ellwood, { q: '' })
+    expect(lines.find(line => line.action === 'sign-in.closed')?.detail).toEqual({ name: 'Tobenna Okonjo' })
+    const user = {
+      sourcedId: person.source_id,
+      username: 'okonjo',
+      givenName: person.given_name,
+      familyName: person.family_name,
+      email: person.email ?? '',
+      role: 'aide',
+      enabledUser: 'true',
+    }
+    await importRoster(demo.db, { ...noRoster, users: [user as Roster['users'][number]] })
+    expect(await findPerson(demo.db, okonjo.id)).not.toBeNull()
+    expect(await seeSession(demo.db, secret)).toBeNull()
+  })
+})
+
 describe('the log', () => {
   it('does not say, nor lets one search for, a code that still opens a course', async () => {
     const { ellwood, marchetti } = demo.people
@@ -190,7 +245,7 @@ describe('the log', () => {
       days: null,
       org: null,
     })
-    await enterCode(demo.db, guest, code!)
+    await enterCode(demo.db, guest, code!, '192.0.2.1')
     const whole = await viewLog(demo.db, ellwood, { q: '' })
     expect(whole.lines.some(line => line.action === 'share.used')).toBe(true)
     expect(JSON.stringify(whole)).not.toContain(code)

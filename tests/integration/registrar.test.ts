@@ -237,6 +237,8 @@ describe('a shell that is missing', () => {
     expect(
       (await readRequests(demo.db, demo.people.marchetti)).requests.find(request => request.id === id),
     ).toMatchObject({ state: 'arrived', mail: { state: 'sent' } })
+    // A mail may hold a link that opens something: once it is sent its text stands here no more.
+    expect(await demo.db('mails').pluck('body')).toEqual([''])
     expect((await readRequests(demo.db, demo.people.okonjo)).requests).toEqual([])
     await changeRequest(demo.db, demo.people.ellwood, id, { do: 'answer', answer: 'It is there now.' })
     await expect(

@@ -21,7 +21,7 @@ import {
   startPlan,
 } from '../../server/plans/start'
 import { readRun, runPlan } from '../../server/runs/runs'
-import { beginWriting, endWriting } from '../../server/runs/writing.queries'
+import { beginWriting } from '../../server/runs/writing.queries'
 import { enterCode, readShares, revokeShare, shareCourse } from '../../server/sharing/shares'
 import { json } from '../../server/db/rows'
 import { orgOfCourse } from '../../server/courses/courses.queries'
@@ -72,7 +72,9 @@ describe('a share code', () => {
       days: 30,
       org: null,
     })
-    expect(await enterCode(demo.db, person, ` ${code!.toLowerCase().replace('-', ' ')} `)).toEqual({
+    expect(
+      await enterCode(demo.db, person, ` ${code!.toLowerCase().replace('-', ' ')} `, '192.0.2.1'),
+    ).toEqual({
       courseId: demo.courses.old,
     })
     const seen = await readCourse(demo.db, person, demo.courses.old)
@@ -98,7 +100,7 @@ describe('a share code', () => {
       status: 403,
       told: { title: 'HYD 240-01 may not be rolled from any more' },
     })
-    await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({
+    await expect(enterCode(demo.db, person, code!, '192.0.2.1')).rejects.toMatchObject({
       told: { errors: [{ message: expect.stringContaining('taken this code back') as string }] },
     })
     expect((await listPlans(demo.db, person)).plans.map(line => line.id)).toContain(plan)
@@ -112,11 +114,11 @@ describe('a share code', () => {
       org: null,
     })
     process.env.NORTHTIDE_NOW = '2027-01-07T20:00:00-04:00'
-    await expect(enterCode(demo.db, person, code!)).rejects.toMatchObject({
+    await expect(enterCode(demo.db, person, code!, '192.0.2.1')).rejects.toMatchObject({
       told: { errors: [{ message: expect.stringContaining('valid until') as string }] },
     })
     process.env.NORTHTIDE_NOW = '2027-01-05T20:00:00-04:00'
-    await expect(enterCode(demo.db, person, 'AAAA-AAAA')).rejects.toMatchObject({ status: 400 })
+    await expect(enterCode(demo.db, person, 'AAAA-AAAA', '192.0.2.1')).rejects.toMatchObject({ status: 400 })
     expect(
       (await readShares(demo.db, demo.people.marchetti, demo.courses.old)).shares.map(line => [
         line.state,
@@ -151,7 +153,7 @@ describe('a share code', () => {
       days: null,
       org: null,
     })
-    await enterCode(demo.db, person, code!)
+    await enterCode(demo.db, person, code!, '192.0.2.1')
     const plan = await startPlan(demo.db, person, { sources: [demo.courses.old, own.id], target: shell })
     await revokeShare(demo.db, marchetti, demo.courses.old, id)
     const opened = await readPlan(demo.db, person, plan)
@@ -272,7 +274,7 @@ describe('a template', () => {
 
     const { shell, person } = await colleague()
     const { code } = await shareCourse(demo.db, marchetti, id, { withheld: [], days: null, org: null })
-    await enterCode(demo.db, person, code!)
+    await enterCode(demo.db, person, code!, '192.0.2.1')
     const plan = await startPlan(demo.db, person, { sources: [id], target: shell })
     await run(person, plan)
     const filled = await loadOutline(demo.db, shell)
@@ -577,15 +579,17 @@ describe('a plan', () => {
       title: 'Tides for Painters',
     })
     const plan = await startPlan(demo.db, marchetti, { sources: [demo.courses.old], target })
-    expect(await beginWriting(demo.db, target, ellwood.id, plan)).toBe(true)
+    const other = await startPlan(demo.db, marchetti, { sources: [demo.courses.template], target })
+    expect(await beginWriting(demo.db, target, ellwood.id, other)).not.toBeNull()
     expect((await readPlan(demo.db, marchetti, plan)).writing).toMatchObject({ by: 'M. Ellwood' })
     expect((await shellLines(demo.db, marchetti, [target]))[0]!.writing).toMatchObject({ by: 'M. Ellwood' })
     await expect(run(marchetti, plan)).rejects.toMatchObject({
       status: 409,
       told: { detail: expect.stringContaining('M. Ellwood') as string },
     })
-    // A server that stopped in the middle keeps nobody out for long.
+    // A server that stopped in the middle keeps nobody out for long, and its own plan not at all.
     await demo.db('writing').update({ lease_until: '2000-01-01 00:00:00' })
+    expect(await beginWriting(demo.db, target, ellwood.id, plan)).not.toBeNull()
     await run(marchetti, plan)
     expect(await count('writing')).toBe(0)
     // A draft hides no run: the row tells both, and one's own draft before a colleague's.
@@ -599,7 +603,6 @@ describe('a plan', () => {
     const [row] = await shellLines(demo.db, marchetti, [target])
     expect([row?.plan?.id, row?.lastRun?.by]).toEqual([mine, 'I. Marchetti'])
     expect((await shellLines(demo.db, okonjo, [target]))[0]?.plan?.id).toBe(theirs)
-    await endWriting(demo.db, target, plan)
   })
   it('in place moves the course itself, after a snapshot that holds all of it, students and their work', async () => {
     const { marchetti } = demo.people

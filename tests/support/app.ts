@@ -57,7 +57,6 @@ export async function startApp(name: string): Promise<RunningApp> {
         PORT: String(port),
         DB_NAME: name,
         NORTHTIDE_NOW: demoEvening,
-        NORTHTIDE_SESSION_SECRET: 'only-for-tests-only-for-tests-only-for-tests',
         NORTHTIDE_REGISTRAR_URL: `http://127.0.0.1:${officePort}/oneroster.zip`,
         NORTHTIDE_REGISTRAR_TOKEN: 'estuary',
         NORTHTIDE_REGISTRAR_MINUTES: '10000',

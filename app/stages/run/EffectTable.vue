@@ -101,6 +101,11 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.already }}</td>
         <td>came in an earlier run; left as they are now</td>
       </tr>
+      <tr v-if="effect.deletedThere">
+        <td>Stay deleted</td>
+        <td class="number">{{ effect.deletedThere }}</td>
+        <td>somebody deleted them in the shell</td>
+      </tr>
       <tr>
         <td>Left behind</td>
         <td class="number">{{ effect.leftBehind }}</td>

@@ -7,6 +7,7 @@ import { identifier, pointsEntry } from '../../student-data/entry'
 import { courseJsonLists } from '../../student-data/student-data'
 import { messageOf } from '../../message'
 import { inOurWords } from '../../schema-words'
+import { unkeptText } from '../../text'
 import { there } from '../../there'
 import { utf8 } from '../text'
 import { FormatRefusal } from '../refusal'
@@ -46,11 +47,15 @@ export type CourseDocument = z.infer<typeof courseDocument>
 
 function parseJson(name: string, bytes: Uint8Array): unknown {
   const text = utf8(name, bytes)
+  let value: unknown
   try {
-    return JSON.parse(text)
+    value = JSON.parse(text)
   } catch (error) {
     throw new FormatRefusal('not-json', name, { why: messageOf(error) })
   }
+  const fault = unkeptText(value)
+  if (fault) throw firstFault(name, [fault])
+  return value
 }
 /** Of what is wrong with a document, the first. */
 const firstFault = (

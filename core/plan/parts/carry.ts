@@ -11,7 +11,7 @@ export const carry = planPart({
   habit: value => value,
   furtherShells: 'the same',
   forOtherSource: () => ({ leave: [] }),
-  effect: ({ categories, fresh, wanted, source, target, placements, count }) => ({
+  effect: ({ categories, fresh, wanted, deleted, source, target, placements, count }) => ({
     added: {
       units: count(fresh, 'unit'),
       items: count(fresh, 'item'),
@@ -20,7 +20,8 @@ export const carry = planPart({
     },
     replaced: placements.filter(entry => entry.action === 'replaced').length,
     cleared: placements.filter(entry => entry.action === 'cleared').length,
-    already: count(wanted, 'item') - count(fresh, 'item'),
+    already: count(wanted, 'item') - count(fresh, 'item') - count(deleted, 'item'),
+    deletedThere: count(deleted, 'item'),
     leftBehind: count(source, 'item') - count(wanted, 'item'),
     kept: { units: count(target, 'unit'), items: count(target, 'item') },
   }),

@@ -1,7 +1,8 @@
 import { z } from 'zod'
+import { line } from '../../text'
 import { planPart } from '../part'
 
-const name = z.string().trim().max(200, 'At most 200 characters.')
+const name = line(200)
 const nameTold = (text: string | null | undefined): string => (text ? `“${text}”` : 'as it is')
 const asTheyAre = { title: null, label: null }
 

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { farFault } from '../../dates/far'
 import { windowsSchema, windowsTold } from '../../pairing/windows'
+import { line } from '../../text'
 import { planPart } from '../part'
 
 const facts = z.object({
-  label: z.string().trim().max(200, 'At most 200 characters.').nullable(),
+  label: line(200).nullable(),
   windows: windowsSchema.nullable(),
 })
 export type SectionFacts = z.infer<typeof facts>

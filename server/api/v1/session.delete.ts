@@ -1,7 +1,8 @@
 import { anyone } from '../../auth/may'
 import { route } from '../../http/route'
-import { endSession } from '../../http/session'
+import { sessionOf, takeCookie } from '../../http/session'
 import { sessionView } from '../../people/session'
+import { signOut } from '../../people/sign-in'
 import { sessionReply } from '../../../shared/api/session'
 
 export default route({
@@ -9,7 +10,9 @@ export default route({
   reply: sessionReply,
   may: anyone,
   run: async ({ event, db }) => {
-    await endSession(event)
+    const session = await sessionOf(event, db)
+    if (session) await signOut(db, session.personId, session.id)
+    takeCookie(event)
     return sessionView(db, null)
   },
 })

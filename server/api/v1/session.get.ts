@@ -1,6 +1,6 @@
 import { anyone } from '../../auth/may'
 import { route } from '../../http/route'
-import { sessionPerson } from '../../http/session'
+import { sessionOf } from '../../http/session'
 import { findPerson } from '../../people/people.queries'
 import { sessionView } from '../../people/session'
 import { sessionReply } from '../../../shared/api/session'
@@ -10,7 +10,7 @@ export default route({
   reply: sessionReply,
   may: anyone,
   run: async ({ event, db }) => {
-    const id = await sessionPerson(event)
-    return sessionView(db, id === null ? null : await findPerson(db, id))
+    const session = await sessionOf(event, db)
+    return sessionView(db, session && (await findPerson(db, session.personId)))
   },
 })

@@ -3,6 +3,11 @@ import { firstSchema } from './001-first'
 import { boundYears } from './002-years'
 import { endingShares } from './003-sharing'
 import { forgetCodes } from './004-log-codes'
+import { turns } from './005-turns'
+import { staffIndex } from './006-staff-index'
+import { readableBodies } from './007-readable'
+import { sessions } from './008-sessions'
+import { knownBrowsers } from './009-known-browsers'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -10,4 +15,9 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '002-years': boundYears,
   '003-sharing': endingShares,
   '004-log-codes': forgetCodes,
+  '005-turns': turns,
+  '006-staff-index': staffIndex,
+  '007-readable': readableBodies,
+  '008-sessions': sessions,
+  '009-known-browsers': knownBrowsers,
 }

@@ -1,4 +1,5 @@
 import { signedIn } from '../../../auth/may'
+import { clientAddress } from '../../../http/client'
 import { route } from '../../../http/route'
 import { enterCode } from '../../../sharing/shares'
 import { codeEntered, codeOpened } from '../../../../shared/api/shares'
@@ -9,5 +10,5 @@ export default route({
   body: codeEntered,
   reply: codeOpened,
   may: signedIn,
-  run: ({ db, person, body }) => enterCode(db, person, body.code),
+  run: ({ event, db, person, body }) => enterCode(db, person, body.code, clientAddress(event)),
 })

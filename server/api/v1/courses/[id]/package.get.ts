@@ -1,8 +1,8 @@
-import { Readable } from 'node:stream'
-import { setHeader } from 'h3'
+import { bodyBytes } from '../../../../courses/bodies.queries'
 import { worksWithCourse } from '../../../../courses/access'
 import { coursePackage } from '../../../../exchange/uploads'
 import { courseAddress } from '../../../../http/addresses'
+import { sendBytes } from '../../../../http/bytes'
 import { route } from '../../../../http/route'
 
 /** The package a course was read from, as it came. */
@@ -13,11 +13,14 @@ export default route({
   sends: 'application/octet-stream',
   may: worksWithCourse,
   run: async ({ event, db, params }) => {
-    const { name, size, bytes } = await coursePackage(db, params.id)
-    setHeader(event, 'content-type', 'application/octet-stream')
-    setHeader(event, 'x-content-type-options', 'nosniff')
-    setHeader(event, 'content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
-    setHeader(event, 'content-length', size)
-    return Readable.from(bytes)
+    const { name, size, hash } = await coursePackage(db, params.id)
+    return sendBytes(event, {
+      hash,
+      size,
+      name,
+      mediaType: 'application/octet-stream',
+      inline: false,
+      read: (first, last) => bodyBytes(db, hash, first, last),
+    })
   },
 })

@@ -1,7 +1,8 @@
-import { setHeader } from 'h3'
 import { readsCourse } from '../../../../../../courses/access'
+import { bodyBytes } from '../../../../../../courses/bodies.queries'
 import { readItemFile } from '../../../../../../courses/reading'
 import { itemAddress } from '../../../../../../http/addresses'
+import { sendBytes } from '../../../../../../http/bytes'
 import { route } from '../../../../../../http/route'
 
 /** The bytes of a file. Nothing in it may run or load anything, whatever it is. */
@@ -13,14 +14,7 @@ export default route({
   may: readsCourse,
   run: async ({ event, db, person, params }) => {
     const file = await readItemFile(db, person, params.id, params.lineage)
-    setHeader(event, 'content-type', file.mediaType)
-    setHeader(event, 'x-content-type-options', 'nosniff')
-    setHeader(event, 'content-security-policy', `default-src 'none'; style-src 'unsafe-inline'; sandbox`)
-    setHeader(
-      event,
-      'content-disposition',
-      `${file.inline ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-    )
-    return file.bytes
+    const read = (first: number, last: number) => bodyBytes(db, file.hash, first, last)
+    return sendBytes(event, { ...file, read })
   },
 })

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { lineageLink } from '../../core/course/lineage'
-import { readableHtml } from './reading'
+import { readableHtml } from './readable-html'
 
 const [page, file, gone] = [
   '11111111-1111-5111-8111-111111111111',

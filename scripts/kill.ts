@@ -1,0 +1,16 @@
+// npm run kill [-- N] : kills the application, and the database, N times each (20 unless said) while a run goes on; no shell may be half done.
+import { killMoments, type Moment } from '../tests/kill/kill'
+
+const times = Number(process.argv[2] ?? 20)
+const begun = Date.now()
+const moments = await killMoments(times, ({ victim, after, told, held, faults }: Moment) =>
+  console.log(
+    `${victim.padEnd(12)} after ${String(after).padStart(4)} ms   told ${String(told ?? 'nothing').padEnd(8)} holds ${held.padEnd(11)} ${faults.join('; ')}`,
+  ),
+)
+const bad = moments.filter(moment => moment.faults.length > 0).length
+const held = (what: Moment['held']): number => moments.filter(moment => moment.held === what).length
+console.log(
+  `\n${moments.length} kills in ${Math.round((Date.now() - begun) / 1000)} s: ${held('everything')} shells whole, ${held('nothing')} untouched, ${held('half')} half done; ${bad} with a fault.`,
+)
+process.exit(bad > 0 ? 1 : 0)
