@@ -1,4 +1,5 @@
 import type { OutlineNode } from '../course/outline'
+import { isBefore, type CarriedBase } from './base'
 
 type Node = Pick<OutlineNode, 'lineage' | 'parent' | 'type' | 'depth'>
 
@@ -57,4 +58,67 @@ export function setCarried(
         if (at.type === 'item') left.delete(at.lineage)
   }
   return nodes.filter(node => left.has(node.lineage)).map(node => node.lineage)
+}
+
+/** What of a shell decides what stays behind unless it is asked for. */
+export interface ShellSeen {
+  readonly nodes: readonly Pick<OutlineNode, 'lineage'>[]
+  readonly bases: readonly CarriedBase[]
+  /** Lineage keys of what somebody deleted in the shell. */
+  readonly deleted: ReadonlySet<string>
+}
+/** Why something stays behind unless one asks for it. */
+export type StaysWhy = 'announced' | 'deleted' | 'left-before' | 'removed-here'
+/**
+ * What stays behind unless it is asked for, by lineage: what was announced, what had been deleted in the source, what was left behind by an
+ * earlier run, and what was removed from the shell since.
+ */
+export function staysUnasked(
+  nodes: readonly Pick<OutlineNode, 'lineage' | 'parent' | 'kind' | 'state'>[],
+  { nodes: inShell, bases, deleted }: ShellSeen,
+): Map<string, StaysWhy> {
+  const there = new Set(inShell.map(node => node.lineage))
+  const before = new Map(bases.filter(base => base.how !== 'template').map(base => [base.source, base]))
+  const stays = new Map<string, StaysWhy>()
+  for (const { lineage, parent, kind, state } of nodes) {
+    const why = (): StaysWhy | null => {
+      const base = before.get(lineage)
+      if (deleted.has(lineage) && !there.has(lineage)) return 'removed-here'
+      if (base && isBefore(base)) return there.has(base.lineage) ? null : 'removed-here'
+      if (parent !== null && stays.get(parent) === 'removed-here') return 'removed-here'
+      if (base?.how === 'left') return 'left-before'
+      if (state === 'deleted') return 'deleted'
+      return kind === 'announcement' ? 'announced' : null
+    }
+    const found = why()
+    if (found) stays.set(lineage, found)
+  }
+  return stays
+}
+/** What is decided of what comes: what stays behind of that which comes unasked, and what was asked for of that which does not. */
+export interface Chosen {
+  readonly leave: readonly string[]
+  readonly take: readonly string[]
+}
+/** The lineage keys of all that is left behind. */
+export function leftBehind({ leave, take }: Chosen, stays: ReadonlyMap<string, StaysWhy>): Set<string> {
+  const asked = new Set(take)
+  return new Set([...leave, ...[...stays.keys()].filter(lineage => !asked.has(lineage))])
+}
+/** Takes things with all below them, or leaves them: what is decided from then on. */
+export function choose(
+  nodes: readonly Node[],
+  stays: ReadonlyMap<string, StaysWhy>,
+  chosen: Chosen,
+  lineages: readonly string[],
+  carries: boolean,
+): { leave: string[]; take: string[] } {
+  const left = setCarried(nodes, [...leftBehind(chosen, stays)], lineages, carries)
+  const isLeft = new Set(left)
+  return {
+    leave: left.filter(lineage => !stays.has(lineage)),
+    take: nodes
+      .filter(node => stays.has(node.lineage) && !isLeft.has(node.lineage))
+      .map(node => node.lineage),
+  }
 }

@@ -1,4 +1,6 @@
 import type { TenThousandths } from '../grading/points'
+import type { CategoryRules, GradeRules } from '../grading/rules'
+import type { Furnishing, Rubric, WorkGroup } from './furniture'
 import type { ItemDates } from './dates'
 import { itemKindDefinitions } from './kinds'
 
@@ -12,6 +14,19 @@ export const kindWords = (kind: ItemKind): readonly [one: string, many: string] 
 /** Listed: date and points are seen, the content is not yet. */
 export const itemStates = ['visible', 'hidden', 'listed', 'deleted'] as const
 export type ItemState = (typeof itemStates)[number]
+
+/** Who put something where it is: a person, the department's template, or a run. */
+export const makers = ['person', 'template', 'run'] as const
+export type MadeBy = (typeof makers)[number]
+
+/** What must be so before an item opens: another was seen or handed in, or has so many points (text, `7.5`) at least. */
+export const releaseNeeds = ['seen', 'handed-in', 'points'] as const
+export interface Release {
+  /** Lineage key of the other item. */
+  readonly after: string
+  readonly needs: (typeof releaseNeeds)[number]
+  readonly least: string | null
+}
 
 /** The immutable content of an item. Its bytes are read from where they lie when they are asked for, as often as they are, always the same. */
 export interface Body {
@@ -38,6 +53,7 @@ export interface UnitNode {
   /** The identifier it has in the file it came from. */
   readonly identifier: string
   readonly title: string
+  readonly fixed?: boolean
   readonly children: readonly CourseNode[]
 }
 export interface ItemNode {
@@ -54,6 +70,15 @@ export interface ItemNode {
   readonly exam: boolean
   /** Lineage key of its grade category. */
   readonly category: string | null
+  /** Lineage keys of the rubric it is marked by, and of the group it is for; left out: none, everyone. */
+  readonly rubric?: string | null
+  readonly group?: string | null
+  readonly release?: readonly Release[]
+  readonly exempt?: boolean
+  readonly extra?: boolean
+  /** An empty place, and what it can hold. */
+  readonly holds?: readonly ItemKind[] | null
+  readonly fixed?: boolean
   /** Settings that come across exactly (the address of a web link, attempts, formats …). */
   readonly settings: Readonly<Record<string, unknown>>
   readonly dates: Readonly<ItemDates>
@@ -66,15 +91,22 @@ export interface GradeCategory {
   readonly identifier: string
   readonly title: string
   readonly weight: TenThousandths | null
+  readonly rules?: CategoryRules
 }
 
 /** A course's content in its own order: a tree of units and items. Nothing in it is about students. */
 export interface CourseContent {
   readonly title: string
+  /** Whether a template's department made it, and not yet a person. */
+  readonly madeBy?: MadeBy
   /** Language of the content (BCP 47), where the source says it. */
   readonly language?: string | null
   readonly nodes: readonly CourseNode[]
   readonly categories: readonly GradeCategory[]
+  readonly grading?: GradeRules | null
+  readonly rubrics?: readonly Rubric[]
+  readonly groups?: readonly WorkGroup[]
+  readonly furniture?: readonly Furnishing[]
 }
 
 /** All items of a tree in course order, each with the nearest unit above it. */

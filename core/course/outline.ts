@@ -1,6 +1,6 @@
 import type { TenThousandths } from '../grading/points'
 import type { ItemDates } from './dates'
-import type { ItemKind, ItemState } from './model'
+import type { ItemKind, ItemState, MadeBy, Release } from './model'
 
 /** A unit or item as it stands in a list of rows: its parent (unit or item) and its place among that parent's children. */
 export interface PlacedRow {
@@ -20,7 +20,26 @@ export interface OutlineNode extends PlacedRow, Readonly<ItemDates> {
   readonly state: ItemState
   readonly exam: boolean
   readonly points: TenThousandths | null
+  /** Lineage keys of what it is graded under, and by; and of the group it is for, where it is not for everyone. */
   readonly category: string | null
+  readonly rubric: string | null
+  readonly group: string | null
+  readonly release: readonly Release[]
+  /** Whether it counts in no grade; whether it is beside the points of its category. */
+  readonly exempt: boolean
+  readonly extra: boolean
+  /** The identifier it had in the file it came from. */
+  readonly identifier: string | null
+  /** Hash of its body, and how many bytes that is. */
+  readonly body: string | null
+  readonly size: number
+  /** Hash of its settings; null where it has none. */
+  readonly settings: string | null
+  /** What an empty place of a template can hold; null for whatever is no empty place. */
+  readonly holds: readonly ItemKind[] | null
+  /** The institution's: no rollover changes it. */
+  readonly fixed: boolean
+  readonly madeBy: MadeBy
 }
 
 /** Puts rows into course order, depth first. A row whose parent is not there stands at the top. */

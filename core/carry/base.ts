@@ -1,0 +1,22 @@
+import type { PartValues } from './again'
+
+/**
+ * How a thing of a source stands to the shell since an earlier run: it was carried; or it was seen and the shell's was kept, or it was left
+ * behind. `template`: a thing of the shell that the department's template brought, as it was then.
+ */
+export const baseWays = ['carried', 'kept', 'left', 'template'] as const
+export type BaseWay = (typeof baseWays)[number]
+/** A thing as it was carried last, or seen and declined: what the next run compares with. */
+export interface CarriedBase {
+  /** Lineage key in the source. */
+  readonly source: string
+  /** Lineage key in the shell. */
+  readonly lineage: string
+  readonly type: 'unit' | 'item'
+  readonly how: BaseWay
+  readonly parts: PartValues
+}
+export const isBefore = ({ how }: Pick<CarriedBase, 'how'>): boolean => how === 'carried' || how === 'kept'
+/** Under which lineage of the shell a thing of a source is known there. */
+export const carriedAs = (bases: readonly CarriedBase[]): Map<string, string> =>
+  new Map(bases.filter(isBefore).map(({ source, lineage }) => [source, lineage]))

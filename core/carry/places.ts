@@ -1,0 +1,324 @@
+import type { ItemDates } from '../course/dates'
+import { lineageOf } from '../course/lineage'
+import type { ItemState } from '../course/model'
+import type { OutlineNode } from '../course/outline'
+import { carriedAgain, isUntouched, partsOf, type ChangedPart, type PartValues } from './again'
+import { isBefore, type CarriedBase } from './base'
+import { surenessOf, type Match, type MatchSureness } from './match'
+import type { PlacesDecisions } from './decisions'
+
+/** What happens at a place of the shell. */
+export const happenings = {
+  adds: 'adds',
+  fills: 'fills',
+  replaces: 'replaces',
+  joins: 'goes into',
+  both: 'keeps both',
+  again: 'brings up to date',
+  there: 'there already',
+  kept: 'the shell’s stays',
+  fixed: 'the institution’s stays',
+  left: 'stays behind',
+  away: 'was removed here',
+  stays: 'stays',
+  removes: 'removed',
+  unfilled: 'removed, unfilled',
+} as const
+export type Happening = keyof typeof happenings
+
+/** One row of the ledger of places: a thing of the sources, of the shell, or both where they meet. */
+export interface PlaceRow {
+  /** Lineage key of the shell's thing, else of the source's. */
+  readonly key: string
+  readonly type: 'unit' | 'item'
+  readonly depth: number
+  readonly source: OutlineNode | null
+  readonly shell: OutlineNode | null
+  readonly happens: Happening
+  readonly match: Match | null
+  readonly sureness: MatchSureness | null
+  /** A person must choose, and nobody has. */
+  readonly settle: boolean
+  /** What an earlier run carried: the parts that are not as it left them. */
+  readonly parts: readonly ChangedPart[]
+  /** The key under which it will stand, the parent that it will have, and its place there; null where nothing of it will be in the shell. */
+  readonly lineage: string | null
+  readonly parent: string | null
+  readonly position: number
+  /** What a run of now would carry of it; null where there is no source's. */
+  readonly carries: PartValues | null
+  /** Its removal can be offered: it came with an earlier run, nobody touched it, and the source has it no more. */
+  readonly isGone: boolean
+  /** A template's that nobody touched. */
+  readonly isUntouched: boolean
+}
+
+/** How things of the sources will stand in the shell; what the other stages decide of them. */
+export interface Arrival {
+  readonly dates: ReadonlyMap<string, Readonly<ItemDates>> | null
+  readonly category: (node: OutlineNode) => string | null
+  readonly state: (node: OutlineNode) => ItemState
+}
+export interface PlacesInput {
+  readonly sources: readonly OutlineNode[]
+  readonly carried: ReadonlySet<string>
+  readonly shell: readonly OutlineNode[]
+  readonly bases: readonly CarriedBase[]
+  readonly matches: ReadonlyMap<string, Match>
+  readonly decisions: PlacesDecisions
+  readonly arrival: Arrival
+}
+
+/** A thing's second copy in a course that has one under its own key already. */
+const besideKey = (lineage: string): string => lineageOf(lineage, 'kept beside the shell’s')
+
+interface Draft extends Omit<PlaceRow, 'depth' | 'parent' | 'position' | 'lineage'> {
+  lineage: string | null
+  over: Draft | null
+  under: Draft[]
+  /** The row that it stands right after, where both are kept. */
+  after: Draft | null
+}
+
+/**
+ * The ledger of places (docs/places.md, sections 2 and 3), in the order that the shell will have: everything of the sources and of the shell
+ * stands in just one row.
+ */
+export function placesLedger(input: PlacesInput): PlaceRow[] {
+  const { sources, shell, carried, matches, decisions, arrival } = input
+  const shellNodes = new Map(shell.map(node => [node.lineage, node]))
+  const before = new Map(input.bases.filter(base => base.how !== 'template').map(base => [base.source, base]))
+  const templates = new Map(
+    input.bases.filter(base => base.how === 'template').map(base => [base.lineage, base]),
+  )
+  const cameAs = new Map(input.bases.filter(base => base.how === 'carried').map(base => [base.lineage, base]))
+  const ofSources = new Set(sources.map(node => node.lineage))
+
+  const valuesHere = (node: OutlineNode): PartValues => partsOf(node, { ...node, dates: node })
+  const untouched = (node: OutlineNode): boolean => {
+    const base = templates.get(node.lineage)
+    return base !== undefined && isUntouched(base.parts, valuesHere(node))
+  }
+
+  const bySource = new Map<string, Draft>()
+  const byShell = new Map<string, Draft>()
+  for (const node of shell) byShell.set(node.lineage, draftOfShell(node))
+  for (const node of sources) placeSource(node)
+
+  /** Of the shell alone, until something of a source meets it. */
+  function draftOfShell(node: OutlineNode): Draft {
+    const base = cameAs.get(node.lineage)
+    const isGone =
+      base !== undefined && !ofSources.has(base.source) && isUntouched(base.parts, valuesHere(node))
+    const choice = decisions.shell[node.lineage]
+    const isRemoved = !node.fixed && (choice ? choice === 'remove' : node.holds !== null)
+    const removal = node.holds ? 'unfilled' : 'removes'
+    return {
+      key: node.lineage,
+      type: node.type,
+      source: null,
+      shell: node,
+      happens: isRemoved ? removal : 'stays',
+      match: null,
+      sureness: null,
+      settle: false,
+      parts: [],
+      lineage: isRemoved ? null : node.lineage,
+      carries: null,
+      isGone,
+      isUntouched: untouched(node),
+      over: null,
+      under: [],
+      after: null,
+    }
+  }
+  /** The key of the parent that a thing of a source would have. */
+  function parentOf(node: OutlineNode): string | null {
+    const into = decisions.into[node.lineage]
+    if (into !== undefined) return into === null ? null : (draftOf(into)?.lineage ?? null)
+    return node.parent === null ? null : (bySource.get(node.parent)?.lineage ?? null)
+  }
+  function draftOf(lineage: string): Draft | undefined {
+    return bySource.get(lineage) ?? byShell.get(lineage)
+  }
+  function placeSource(node: OutlineNode): void {
+    const match = matches.get(node.lineage) ?? null
+    const met = match && (shellNodes.get(match.shell) ?? null)
+    const base = before.get(node.lineage)
+    const carries = partsOf(node, {
+      parent:
+        met && met.type === node.type && base && isBefore(base) ? placeBefore(node, met) : parentOf(node),
+      category: arrival.category(node),
+      state: arrival.state(node),
+      dates: node.type === 'unit' ? null : (arrival.dates?.get(node.lineage) ?? null),
+    })
+    const told = whatHappens(node, met, match, base, carries)
+    const isApart = !met || told.happens === 'both' || told.happens === 'adds'
+    const there = met && byShell.get(met.lineage)
+    const isTaken = shellNodes.has(node.lineage)
+    const lineageOfIt = (): string | null => {
+      if (told.happens === 'left' || told.happens === 'away') return met && !met.holds ? met.lineage : null
+      if (!isApart) return there ? there.key : null
+      return isTaken ? besideKey(node.lineage) : node.lineage
+    }
+    const common = {
+      source: node,
+      match,
+      sureness: match && surenessOf(match.level),
+      parts: told.parts,
+      settle: told.settle,
+      happens: told.happens,
+      carries,
+    }
+    if (there && !isApart) {
+      // Nothing comes to it: what becomes of the shell's is as if nothing had met it.
+      const isAlone = told.happens === 'left' && there.lineage === null
+      const row = Object.assign(there, common, {
+        lineage: isAlone ? null : there.key,
+        happens: isAlone ? there.happens : told.happens,
+      })
+      bySource.set(node.lineage, row)
+      return
+    }
+    const row: Draft = {
+      ...common,
+      key: isTaken ? besideKey(node.lineage) : node.lineage,
+      type: node.type,
+      shell: null,
+      lineage: lineageOfIt(),
+      isGone: false,
+      isUntouched: false,
+      over: null,
+      under: [],
+      after: told.happens === 'both' ? (there ?? null) : null,
+    }
+    bySource.set(node.lineage, row)
+  }
+  /** A thing stays where the shell has it unless the source moved it to another parent. */
+  function placeBefore(node: OutlineNode, met: OutlineNode): string | null {
+    const wanted = parentOf(node)
+    return wanted ?? (node.parent === null ? null : met.parent)
+  }
+  function whatHappens(
+    node: OutlineNode,
+    met: OutlineNode | null,
+    match: Match | null,
+    base: CarriedBase | undefined,
+    carries: PartValues,
+  ): Pick<PlaceRow, 'happens' | 'settle' | 'parts'> {
+    const plainly = (happens: Happening, settle = false) => ({ happens, settle, parts: [] })
+    if (!carried.has(node.lineage)) {
+      const wasHere = base && isBefore(base) && !met
+      return plainly(wasHere ? 'away' : 'left')
+    }
+    if (!met || !match) return plainly('adds')
+    if (met.fixed) return plainly('fixed')
+    const choice = decisions.choices[node.lineage]
+    const isGuess = surenessOf(match.level) === 'guessed'
+    if (met.holds) {
+      if (choice === 'keep') return plainly('left')
+      return choice === 'both' ? plainly('adds') : plainly('fills', isGuess && !choice)
+    }
+    if (base && isBefore(base)) {
+      const parts = carriedAgain(base.parts, carries, valuesHere(met), decisions.parts[node.lineage] ?? {})
+      const writes = parts.some(part => part.takes)
+      return { happens: writes ? 'again' : 'there', settle: parts.some(part => part.settle), parts }
+    }
+    if (node.type === 'unit') {
+      if (choice === 'both') return plainly('both')
+      return choice === 'replace' ? plainly('replaces') : plainly('joins', isGuess && !choice)
+    }
+    if (choice) return plainly(({ replace: 'replaces', keep: 'kept', both: 'both' } as const)[choice])
+    return untouched(met) && !isGuess ? plainly('replaces') : plainly('both', true)
+  }
+
+  return inOrder([...byShell.values()], [...new Set(bySource.values())])
+
+  /** Rows in the order of the shell to be: within each parent what it holds, then what comes, or the other way round. */
+  function inOrder(ofShell: readonly Draft[], ofSource: readonly Draft[]): PlaceRow[] {
+    const top: Draft[] = []
+    const hang = (row: Draft): void => {
+      row.over = overRow(row)
+      ;(row.over?.under ?? top).push(row)
+    }
+    const isComing = (row: Draft): boolean => row.shell === null
+    for (const row of ofShell) hang(row)
+    for (const row of ofSource) if (isComing(row)) hang(row)
+    for (const row of top) keepWhereNeeded(row)
+    const sorted = (rows: readonly Draft[]): Draft[] => {
+      const beside = rows.filter(row => row.after && rows.includes(row.after))
+      const coming = rows.filter(row => isComing(row) && !beside.includes(row))
+      const there = rows
+        .filter(row => !isComing(row))
+        .flatMap(row => [row, ...beside.filter(other => other.after === row)])
+      return decisions.at === 'head' ? [...coming, ...there] : [...there, ...coming]
+    }
+    const made: PlaceRow[] = []
+    const walk = (rows: readonly Draft[], depth: number, parent: string | null): void => {
+      let position = 0
+      for (const row of sorted(rows)) {
+        const { over: _over, under, after: _after, ...rest } = row
+        const isThere = row.lineage !== null
+        made.push({ ...rest, depth, parent, position: isThere ? position++ : -1 })
+        walk(under, depth + 1, row.lineage)
+      }
+    }
+    walk(top, 0, null)
+    return made
+  }
+  /** What something of the shell still stands in, or comes into, is not removed. Answers whether anything of it will be there. */
+  function keepWhereNeeded(row: Draft): boolean {
+    const holds = row.under.map(keepWhereNeeded).some(Boolean)
+    if (row.happens === 'removes' && holds) Object.assign(row, { happens: 'stays', lineage: row.key })
+    return row.lineage !== null
+  }
+  function overRow(row: Draft): Draft | null {
+    const { source, shell: there } = row
+    const moves = row.parts.some(({ part, takes }) => part === 'place' && takes)
+    if (there && !moves) return there.parent === null ? null : (byShell.get(there.parent) ?? null)
+    if (!source) return null
+    const into = decisions.into[source.lineage]
+    if (into !== undefined) return into === null ? null : (draftOf(into) ?? null)
+    return source.parent === null ? null : (bySource.get(source.parent) ?? null)
+  }
+}
+
+/** Whether a row writes a thing of a source into the shell. */
+export const writesSource = ({ happens }: PlaceRow): boolean =>
+  ['adds', 'fills', 'replaces', 'both', 'again'].includes(happens)
+/** Whether something that the shell has is overwritten or removed: it stands in the list that is shown before consent. */
+export const losesHere = (row: PlaceRow): boolean =>
+  ['replaces', 'removes', 'unfilled'].includes(row.happens) ||
+  (row.happens === 'again' && row.parts.some(part => part.takes))
+
+/**
+ * What the next run compares with, once a run has written these rows: whatever of the sources was carried, or was seen and declined. A thing
+ * left behind is remembered too, so that it is not proposed again; one that the shell has from before, and that was not looked at, stays as it was.
+ */
+export function basesAfter(rows: readonly PlaceRow[], bases: readonly CarriedBase[]): CarriedBase[] {
+  const before = new Map(bases.filter(isBefore).map(base => [base.source, base]))
+  return rows.flatMap(({ source, carries, happens, lineage, type, shell }): CarriedBase[] => {
+    if (!source || !carries) return []
+    const was = before.get(source.lineage)
+    const isLeft = leaves(happens)
+    if (was && isLeft) return []
+    return [
+      {
+        source: source.lineage,
+        lineage: lineage ?? shell?.lineage ?? was?.lineage ?? source.lineage,
+        type,
+        how: wayOf(happens, was),
+        parts: carries,
+      },
+    ]
+  })
+}
+const leaves = (happens: Happening): boolean => ['left', 'unfilled', 'removes'].includes(happens)
+function wayOf(happens: Happening, was: CarriedBase | undefined): CarriedBase['how'] {
+  if (leaves(happens)) return 'left'
+  if (happens === 'away' || happens === 'there') return was?.how ?? 'carried'
+  return ['kept', 'fixed', 'joins'].includes(happens) ? 'kept' : 'carried'
+}
+/** Whether a source changed since it was last seen: told of what stays away. */
+export const changedSince = (base: CarriedBase | undefined, row: PlaceRow): boolean =>
+  base !== undefined && row.carries !== null && !isUntouched(base.parts, row.carries)
