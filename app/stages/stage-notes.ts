@@ -14,6 +14,8 @@ export interface PlanProgress {
   items: number
   dates: number
   settle: number
+  /** Places and grade rules that need a person. */
+  places: number
 }
 
 function pairNote({ target, more, mode, fits, sameCourse }: PlanReply): StageNote {
@@ -27,12 +29,17 @@ function clearNote(plan: PlanReply): StageNote {
   if (studentDataHeld(plan).total === 0) return { text: 'nothing there' }
   return { text: plan.mode === 'in-place' ? 'stays in it' : 'nothing crosses' }
 }
+function carryNote({ mode, state }: PlanReply, { carried, items, places }: PlanProgress): StageNote {
+  if (mode === 'in-place') return { text: 'skipped' }
+  if (places > 0 && state === 'draft') return { text: `${places} to settle`, settle: true }
+  return { text: `${carried} of ${items}` }
+}
 function dateNote({ dates, settle }: PlanProgress): StageNote {
   return settle > 0 ? { text: `${settle} to settle`, settle: true } : { text: `${dates} dates` }
 }
 export const stageNotes = (plan: PlanReply, progress: PlanProgress): Record<StageKey, StageNote> => ({
   pair: pairNote(plan),
-  carry: { text: plan.mode === 'in-place' ? 'skipped' : `${progress.carried} of ${progress.items}` },
+  carry: carryNote(plan, progress),
   clear: clearNote(plan),
   date: dateNote(progress),
   run: { text: plan.state === 'run' ? 'done' : 'writes' },

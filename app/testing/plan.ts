@@ -1,3 +1,4 @@
+import { around } from '~~/tests/support/outline'
 import type { OutlineNode } from '~~/core/course/outline'
 import { recommendedPlan, type PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
@@ -26,11 +27,13 @@ export function somePlan(given: {
     document,
     savedAt: '2027-01-05T20:00:00.000Z',
     savedBy,
-    source: { course, nodes, categories: [] },
+    source: { course, nodes, ...around },
     more: [],
     closed: [],
     sameCourse: true,
-    target: { course: { ...course, id: 'target' }, nodes: [], categories: [] },
+    target: { course: { ...course, id: 'target' }, nodes: [], ...around },
+    before: { bases: [], deleted: [] },
+    links: [],
     may: { edit: mayEdit, run: true },
     writing: null,
   } as unknown as PlanReply

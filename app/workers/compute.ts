@@ -61,6 +61,8 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
           source: sideOf(message.source),
           more: message.more.map(sideOf),
           target: sideOf(message.target),
+          before: message.before,
+          inPlace: message.inPlace,
         }
         merged = mergeSources([pair.source, ...pair.more])
         zone = message.zone

@@ -1,24 +1,27 @@
-import type { Meeting, TermCalendar } from '~~/core/calendar/schema'
+import type { TermCalendar } from '~~/core/calendar/schema'
 import type { Years, ZoneRules } from '~~/core/calendar/zone'
-import type { OutlineNode } from '~~/core/course/outline'
 import type { Note } from '~~/core/dates/notes'
 import type { PlannedItem, Summary } from '~~/core/dates/plan'
 import type { MethodName } from '~~/core/dates/rule'
-import type { Category } from '~~/core/plan/compile'
+import type { PlanBase, PlanSide } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
-import type { Windows } from '~~/core/pairing/windows'
 import type { PackedItems } from './packing'
 
-export interface CourseSide {
+/** A course as it crosses to the worker: its term is compiled there. */
+export interface CourseSide extends Omit<PlanSide, 'term'> {
   calendar: TermCalendar
-  meetings: readonly Meeting[]
-  nodes: readonly OutlineNode[]
-  categories: readonly Category[]
-  windows: Windows
 }
 /** What does not change while one plans is sent once, the document each time; zone data again where a rule reaches further. */
 export type ToDatesWorker =
-  | { type: 'pair'; source: CourseSide; more: CourseSide[]; target: CourseSide; zone: ZoneRules }
+  | {
+      type: 'pair'
+      source: CourseSide
+      more: CourseSide[]
+      target: CourseSide
+      before: PlanBase['before']
+      inPlace: boolean
+      zone: ZoneRules
+    }
   | { type: 'zone'; zone: ZoneRules }
   | { type: 'plan'; round: number; document: PlanDocument }
 

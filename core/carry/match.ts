@@ -28,6 +28,8 @@ export interface Meeting {
   readonly byHand: PairedByHand
   /** Under which lineage of the shell an earlier run carried a thing of a source. */
   readonly carriedAs: ReadonlyMap<string, string>
+  /** Whether units may meet by their position alone; they do where nothing is said. */
+  readonly byPosition?: boolean
 }
 
 /** Things of one key, in the shell's order, of which each is taken once. */
@@ -65,7 +67,13 @@ const kindsOf = ({ type, kind, holds }: Node): readonly string[] =>
  * Which thing of the sources meets which of the shell (docs/places.md, section 1): each meets at most one, of its own sort. Levels are tried
  * one after another over the whole course, each in the sources' order with the shell's earliest that is free.
  */
-export function matchThings({ sources, shell, byHand, carriedAs }: Meeting): Map<string, Match> {
+export function matchThings({
+  sources,
+  shell,
+  byHand,
+  carriedAs,
+  byPosition = true,
+}: Meeting): Map<string, Match> {
   const matches = new Map<string, Match>()
   const taken = new Map<string, string>()
   const inShell = new Map(shell.map(node => [node.lineage, node]))
@@ -108,7 +116,7 @@ export function matchThings({ sources, shell, byHand, carriedAs }: Meeting): Map
     const found = places.earliest(`${unit} ${node.kind}`)
     if (found && canHold(found, node.kind)) meet(node, found, 'place')
   }
-  matchPositions()
+  if (byPosition) matchPositions()
   return matches
 
   /** The same kind and title: of units first, since items look into units that met; there first, then anywhere. */
@@ -137,11 +145,19 @@ export function matchThings({ sources, shell, byHand, carriedAs }: Meeting): Map
   }
   /** The k-th unit without a partner with the k-th of the shell's, where the shell's units hold nothing but places. */
   function matchPositions(): void {
-    const held = new Set(
-      shell.filter(node => node.type === 'item' && node.holds === null).map(node => node.unit),
-    )
+    const unitsOf = (isPlace: boolean): Set<string | null> =>
+      new Set(
+        shell
+          .filter(node => node.type === 'item' && (node.holds !== null) === isPlace)
+          .map(node => node.unit),
+      )
+    const [withPlaces, held] = [unitsOf(true), unitsOf(false)]
     const left = shell.filter(
-      node => node.type === 'unit' && !isTaken(node.lineage) && !held.has(node.lineage),
+      node =>
+        node.type === 'unit' &&
+        !isTaken(node.lineage) &&
+        withPlaces.has(node.lineage) &&
+        !held.has(node.lineage),
     )
     open('unit').forEach((node, at) => meet(node, left[at], 'position'))
   }
@@ -175,4 +191,37 @@ function* unitsByItems(
       )
     if (best && 2 * best[1] > items.length) yield { unit, found: inShell.get(best[0]) }
   }
+}
+
+/** What categories and rubrics are matched by: they stand in no unit, hold nothing, and are alike by key, identifier or title alone. */
+interface Named {
+  readonly lineage: string
+  readonly identifier: string | null
+  readonly title: string
+}
+/** Which of some named things of the sources meets which of the shell, by the lineage of the source's. */
+export function matchNamed(
+  sources: readonly Named[],
+  shell: readonly Named[],
+  byHand: PairedByHand,
+): Map<string, Match> {
+  const asNode = ({ lineage, identifier, title }: Named): Node => ({
+    lineage,
+    identifier,
+    title,
+    type: 'unit',
+    kind: null,
+    body: null,
+    size: 0,
+    unit: null,
+    parent: null,
+    holds: null,
+  })
+  return matchThings({
+    sources: sources.map(asNode),
+    shell: shell.map(asNode),
+    byHand,
+    carriedAs: new Map(),
+    byPosition: false,
+  })
 }

@@ -62,6 +62,8 @@ export interface Arrival {
 export interface PlacesInput {
   readonly sources: readonly OutlineNode[]
   readonly carried: ReadonlySet<string>
+  /** What stays away because it was removed from the shell. */
+  readonly away: ReadonlySet<string>
   readonly shell: readonly OutlineNode[]
   readonly bases: readonly CarriedBase[]
   readonly matches: ReadonlyMap<string, Match>
@@ -208,8 +210,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   ): Pick<PlaceRow, 'happens' | 'settle' | 'parts'> {
     const plainly = (happens: Happening, settle = false) => ({ happens, settle, parts: [] })
     if (!carried.has(node.lineage)) {
-      const wasHere = base && isBefore(base) && !met
-      return plainly(wasHere ? 'away' : 'left')
+      return plainly(!met && input.away.has(node.lineage) ? 'away' : 'left')
     }
     if (!met || !match) return plainly('adds')
     if (met.fixed) return plainly('fixed')
@@ -255,11 +256,14 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     }
     const made: PlaceRow[] = []
     const walk = (rows: readonly Draft[], depth: number, parent: string | null): void => {
-      let position = 0
+      // Gaps that were there stay: nothing is moved but to make room.
+      let next = 0
       for (const row of sorted(rows)) {
         const { over: _over, under, after: _after, ...rest } = row
-        const isThere = row.lineage !== null
-        made.push({ ...rest, depth, parent, position: isThere ? position++ : -1 })
+        const stood = row.shell && row.shell.parent === parent ? row.shell.position : 0
+        const position = row.lineage === null ? -1 : Math.max(next, stood)
+        if (row.lineage !== null) next = position + 1
+        made.push({ ...rest, depth, parent, position })
         walk(under, depth + 1, row.lineage)
       }
     }

@@ -68,19 +68,19 @@ export interface ShellSeen {
   readonly deleted: ReadonlySet<string>
 }
 /** Why something stays behind unless one asks for it. */
-export type StaysWhy = 'announced' | 'deleted' | 'left-before' | 'removed-here'
+export type StaysWhy = 'announced' | 'deleted' | 'empty' | 'left-before' | 'removed-here'
 /**
- * What stays behind unless it is asked for, by lineage: what was announced, what had been deleted in the source, what was left behind by an
- * earlier run, and what was removed from the shell since.
+ * What stays behind unless it is asked for, by lineage: what was announced, what had been deleted in the source, places that nobody ever
+ * filled, what was left behind by an earlier run, and what was removed from the shell since.
  */
 export function staysUnasked(
-  nodes: readonly Pick<OutlineNode, 'lineage' | 'parent' | 'kind' | 'state'>[],
+  nodes: readonly Pick<OutlineNode, 'lineage' | 'parent' | 'kind' | 'state' | 'holds'>[],
   { nodes: inShell, bases, deleted }: ShellSeen,
 ): Map<string, StaysWhy> {
   const there = new Set(inShell.map(node => node.lineage))
   const before = new Map(bases.filter(base => base.how !== 'template').map(base => [base.source, base]))
   const stays = new Map<string, StaysWhy>()
-  for (const { lineage, parent, kind, state } of nodes) {
+  for (const { lineage, parent, kind, state, holds } of nodes) {
     const why = (): StaysWhy | null => {
       const base = before.get(lineage)
       if (deleted.has(lineage) && !there.has(lineage)) return 'removed-here'
@@ -88,6 +88,7 @@ export function staysUnasked(
       if (parent !== null && stays.get(parent) === 'removed-here') return 'removed-here'
       if (base?.how === 'left') return 'left-before'
       if (state === 'deleted') return 'deleted'
+      if (holds) return 'empty'
       return kind === 'announcement' ? 'announced' : null
     }
     const found = why()

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { courseDocument } from '../formats/json/documents'
+import { plainCategory } from '../grading/rules'
+import { asNewest, courseDocument } from '../formats/json/documents'
 import type { Row } from '../formats/oneroster/tables'
 import { zoneRules } from '../../server/calendars/zones'
 import { assembleCourse } from './assemble'
@@ -55,13 +56,15 @@ const assemble = (course: CourseContent, lineItems: Row<'lineItems'>[], items: u
     ],
     lineItems,
     zone: zoneRules('America/Halifax', { from: 2025, to: 2028 }),
-    document: courseDocument.parse({
-      format: 'northtide-course',
-      version: 1,
-      class: 'k',
-      categories: [{ identifier: 'c', title: 'Logs', weight: '12.5' }],
-      items,
-    }),
+    document: asNewest(
+      courseDocument.parse({
+        format: 'northtide-course',
+        version: 1,
+        class: 'k',
+        categories: [{ identifier: 'c', title: 'Logs', weight: '12.5' }],
+        items,
+      }),
+    ),
   })
   return {
     ...result,
@@ -140,7 +143,14 @@ describe('putting a course together', () => {
   it('categories used by the class come with their weights, and items find theirs', () => {
     const { content: course, items } = assemble(content(item('a', 'A')), [lineItem('a', 'A')])
     expect(course.categories).toEqual([
-      { lineage: lineageOf('k', 'c'), identifier: 'c', title: 'Logs', weight: 125_000 },
+      {
+        lineage: lineageOf('k', 'c'),
+        identifier: 'c',
+        title: 'Logs',
+        weight: 125_000,
+        rules: plainCategory,
+        fixed: false,
+      },
     ])
     expect(items.get('a')!.category).toBe(lineageOf('k', 'c'))
   })

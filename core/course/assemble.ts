@@ -6,7 +6,16 @@ import { dayOf, minuteOf, wallOf, type WallTime } from '../calendar/day'
 import { wallAtInstant, type ZoneRules } from '../calendar/zone'
 import { dateFields, noDates, type ItemDates } from './dates'
 import { lineageOf } from './lineage'
-import { itemsInOrder, mapItems, type CourseContent, type GradeCategory, type ItemNode } from './model'
+import type { GradeRules } from '../grading/rules'
+import type { Furnishing, Rubric } from './furniture'
+import {
+  itemsInOrder,
+  mapItems,
+  mapUnits,
+  type CourseContent,
+  type GradeCategory,
+  type ItemNode,
+} from './model'
 
 /** Times of day for line items that give days only: work opens at 08:00 and is due at 23:59 (common practice, no source). */
 export const lineItemTimes = { opens: '08:00', due: '23:59' } as const
@@ -64,10 +73,9 @@ export function assembleCourse({
 
   const weights = new Map((document?.categories ?? []).map(entry => [entry.identifier, entry]))
   const used = new Set([...lineItems.map(row => row.categorySourcedId), ...weights.keys()])
-  const named = new Map([
-    ...categories.map(row => [row.sourcedId, row.title] as const),
-    ...[...weights.values()].map(entry => [entry.identifier, entry.title] as const),
-  ])
+  // Column order is the course JSON's, then the roster's.
+  const named = new Map([...weights.values()].map(entry => [entry.identifier, entry.title] as const))
+  for (const row of categories) if (!named.has(row.sourcedId)) named.set(row.sourcedId, row.title)
   const gradeCategories: GradeCategory[] = [...named]
     .filter(([identifier]) => used.has(identifier))
     .map(([identifier, title]) => ({
@@ -75,6 +83,7 @@ export function assembleCourse({
       identifier,
       title,
       weight: parsePoints(weights.get(identifier)?.weight ?? ''),
+      ...rulesOf(weights.get(identifier)),
     }))
   const categoryKeys = new Map(gradeCategories.map(category => [category.identifier, category.lineage]))
 
@@ -133,16 +142,93 @@ export function assembleCourse({
       ...(extra.exam !== undefined && { exam: extra.exam }),
       ...(extra.kind && { kind: extra.kind }),
       ...(extra.settings && { settings: { ...item.settings, ...extra.settings } }),
+      ...assembleGrading(extra),
+      ...placeOf(extra),
     })
   }
+  const fixedUnits = new Set((document?.units ?? []).filter(unit => unit.fixed).map(unit => unit.identifier))
+  const changed = mapItems(content?.nodes ?? [], item => ({ ...item, ...changes.get(item) }))
   return {
     content: {
       title: content?.title ?? '',
-      nodes: mapItems(content?.nodes ?? [], item => ({ ...item, ...changes.get(item) })),
+      madeBy: document?.madeBy ?? 'person',
+      nodes: mapUnits(changed, unit => ({ ...unit, fixed: fixedUnits.has(unit.identifier) })),
       categories: gradeCategories,
+      grading: document?.grading ? gradeRulesOf(document.grading) : null,
+      rubrics: document?.rubrics.map(rubric => rubricOf(rubric)) ?? [],
+      groups:
+        document?.groups.map(({ identifier, title }) => ({
+          lineage: keyOf('group', identifier),
+          identifier,
+          title,
+        })) ?? [],
+      furniture: furnitureOf(),
     },
     itemOfLineItem,
     lineages: new Map(items.map(item => [item.identifier, item.lineage])),
     findings,
   }
+
+  function keyOf(sort: 'rubric' | 'group' | 'furnishing', identifier: string): string {
+    return lineageOf(courseKey, `${sort}:${identifier}`)
+  }
+  function rubricOf({ identifier, title, criteria }: CourseDocument['rubrics'][number]): Rubric {
+    return {
+      lineage: keyOf('rubric', identifier),
+      identifier,
+      title,
+      criteria: criteria.map(({ title: name, levels }) => ({
+        title: name,
+        levels: levels.map(level => ({ title: level.title, points: parsePoints(level.points) ?? 0 })),
+      })),
+    }
+  }
+  /** What an item is marked by, whom it is for, and what must be so before it opens; what names nothing is a finding. */
+  function assembleGrading(extra: CourseDocument['items'][number]): Partial<ItemNode> {
+    const { rubric, group, releases, exempt, extra: beside } = extra
+    const named = (
+      sort: 'rubric' | 'group',
+      known: readonly { identifier: string }[],
+      name: string,
+    ): boolean => {
+      const isThere = known.some(each => each.identifier === name)
+      if (!isThere)
+        findings.push(finding('named-unknown', 'course JSON', { item: extra.identifier, sort, name }))
+      return isThere
+    }
+    return {
+      ...(rubric && named('rubric', document?.rubrics ?? [], rubric) && { rubric: keyOf('rubric', rubric) }),
+      ...(group && named('group', document?.groups ?? [], group) && { group: keyOf('group', group) }),
+      release: releases.flatMap(({ after, needs, least }) => {
+        const other = byIdentifier.get(after) ?? byResource.get(after)
+        if (!other) findings.push(finding('item-unknown', 'course JSON', { item: after }))
+        return other ? [{ after: other.lineage, needs, least: least ?? null }] : []
+      }),
+      ...(exempt !== undefined && { exempt }),
+      ...(beside !== undefined && { extra: beside }),
+    }
+  }
+  function furnitureOf(): Furnishing[] {
+    return (document?.furniture ?? []).map(({ identifier, part, title, item, details }) => {
+      const shown = item ? (byIdentifier.get(item) ?? byResource.get(item)) : undefined
+      if (item && !shown) findings.push(finding('item-unknown', 'course JSON', { item }))
+      return { lineage: keyOf('furnishing', identifier), part, title, item: shown?.lineage ?? null, details }
+    })
+  }
 }
+
+type CategoryEntry = CourseDocument['categories'][number]
+function rulesOf(entry: CategoryEntry | undefined): Pick<GradeCategory, 'rules' | 'fixed'> {
+  if (!entry) return {}
+  const { within, dropLowest, dropHighest, exempt, fixed } = entry
+  return { rules: { within, dropLowest, dropHighest, exempt }, fixed }
+}
+const gradeRulesOf = ({ scale, ...rules }: NonNullable<CourseDocument['grading']>): GradeRules => ({
+  ...rules,
+  scale: scale.map(({ from, letter }) => ({ from: parsePoints(from) ?? 0, letter })),
+})
+/** An empty place is of the first kind it can hold, and nobody sees it. */
+const placeOf = ({ place, fixed }: CourseDocument['items'][number]): Partial<ItemNode> => ({
+  ...(place && { holds: place, kind: place[0] ?? 'page', state: 'hidden' as const }),
+  ...(fixed !== undefined && { fixed }),
+})

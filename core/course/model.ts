@@ -92,6 +92,7 @@ export interface GradeCategory {
   readonly title: string
   readonly weight: TenThousandths | null
   readonly rules?: CategoryRules
+  readonly fixed?: boolean
 }
 
 /** A course's content in its own order: a tree of units and items. Nothing in it is about students. */
@@ -128,5 +129,12 @@ export function mapItems(nodes: readonly CourseNode[], change: (item: ItemNode) 
   return nodes.map(node => {
     const next = node.type === 'unit' ? node : change(node)
     return { ...next, children: mapItems(next.children, change) }
+  })
+}
+/** The same tree with every unit changed by `change`. */
+export function mapUnits(nodes: readonly CourseNode[], change: (unit: UnitNode) => UnitNode): CourseNode[] {
+  return nodes.map(node => {
+    const next = node.type === 'unit' ? change(node) : node
+    return { ...next, children: mapUnits(next.children, change) }
   })
 }

@@ -416,6 +416,10 @@ export const findingKinds = {
     (of: { item: string; category: string }) =>
       `the item ${of.item} names the category ${of.category}, which the course does not have`,
   ),
+  'named-unknown': warning(
+    (of: { item: string; sort: 'rubric' | 'group'; name: string }) =>
+      `the item ${of.item} names the ${of.sort} ${of.name}, which the course does not have`,
+  ),
   'not-in-class': warning(
     (of: { item: string } | { student: string }) =>
       `${'item' in of ? `the item ${of.item}` : `the student ${of.student}`} is not in this class; the row was left out`,

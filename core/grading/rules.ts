@@ -26,6 +26,8 @@ export const plainCategory: CategoryRules = {
 }
 /** A category as a course has it, in column order. */
 export interface CategoryLine extends CategoryRules {
+  /** The identifier it had in the file it came from. */
+  readonly identifier: string | null
   readonly lineage: string
   readonly title: string
   readonly weight: TenThousandths | null

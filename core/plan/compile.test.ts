@@ -1,9 +1,12 @@
 import { describe, expect, it } from 'vitest'
+import { partsOf } from '../carry/again'
+import type { CarriedBase } from '../carry/base'
 import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
-import { compilePlan, type RunInput } from './compile'
+import { compilePlan, type CompileInput } from './compile'
 import * as outline from '../../tests/support/outline'
+import { around, category } from '../../tests/support/outline'
 import { wall } from '../../tests/support/wall'
 import { zoneRules } from '../../server/calendars/zones'
 import { recommendedPlan } from './document'
@@ -24,9 +27,10 @@ const nodes = inCourseOrder([
   item('d', 1, 'u2'),
 ])
 const noWindows = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null }
-const input = (there: OutlineNode[] = [], leave: string[] = []): RunInput => ({
-  deletedThere: new Set(),
-  document: { ...recommendedPlan(), carry: { leave } },
+const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput => ({
+  before: { bases: [], deleted: [] },
+  inPlace: false,
+  document: { ...recommendedPlan(), carry: { ...recommendedPlan().carry, leave } },
   more: [],
   zone: zoneRules('UTC', { from: 2025, to: 2028 }),
   source: {
@@ -34,17 +38,15 @@ const input = (there: OutlineNode[] = [], leave: string[] = []): RunInput => ({
     meetings: [],
     windows: noWindows,
     nodes,
-    categories: [
-      { lineage: 'c1', title: 'One' },
-      { lineage: 'c2', title: 'Two' },
-    ],
+    ...around,
+    categories: [category('c1', { title: 'One' }), category('c2', { title: 'Two' })],
   },
   target: {
     term: term('2027-01-06', '2027-04-09'),
     meetings: [],
     windows: noWindows,
     nodes: there,
-    categories: [],
+    ...around,
   },
 })
 const places = (compiled: ReturnType<typeof compilePlan>) =>
@@ -89,7 +91,7 @@ describe('a plan turned into what is written', () => {
     })
   })
   it('does not bring back what somebody deleted in the shell, nor what stands below it', () => {
-    const compiled = compilePlan({ ...input(), deletedThere: new Set(['u3', 'b']) })
+    const compiled = compilePlan({ ...input(), before: { bases: [], deleted: ['u3', 'b'] } })
     expect(places(compiled)).toEqual([
       ['u1', null, 0],
       ['a', 'u1', 0],
@@ -99,8 +101,17 @@ describe('a plan turned into what is written', () => {
     expect(compiled.effect).toMatchObject({ added: { units: 2, items: 2 }, already: 0, deletedThere: 2 })
   })
   it('puts new things below what a place holds, and never writes what is there already', () => {
-    const there = inCourseOrder([unit('own', 0), unit('u1', 1), item('mine', 0, 'u1'), item('a', 1, 'u1')])
-    const compiled = compilePlan(input(there))
+    const carriedA = item('a', 1, 'u1', { kind: 'quiz', category: 'c1', due: wall('2027-01-15T23:59') })
+    const there = inCourseOrder([unit('own', 0), unit('u1', 1), item('mine', 0, 'u1'), carriedA])
+    const carried = (node: OutlineNode): CarriedBase => ({
+      source: node.lineage,
+      lineage: node.lineage,
+      type: node.type,
+      how: 'carried',
+      parts: partsOf(node, { ...node, dates: node }),
+    })
+    const bases = there.filter(node => ['u1', 'a'].includes(node.lineage)).map(carried)
+    const compiled = compilePlan({ ...input(there), before: { bases, deleted: [] } })
     expect(places(compiled)).toEqual([
       ['b', 'u1', 2],
       ['u2', null, 2],

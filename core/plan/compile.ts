@@ -2,51 +2,75 @@ import { dayOf, type Day } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
 import type { Term } from '../calendar/term'
 import { yearsOfAll, type Years, type ZoneRules } from '../calendar/zone'
-import { carriedOf } from '../carry/select'
-import { planDates, summarise, type DatedItem, type PlanInput } from '../dates/plan'
+import { carriedAs, type CarriedBase } from '../carry/base'
+import { matchThings, type Match, type PairedByHand } from '../carry/match'
+import { placesLedger, type PlaceRow } from '../carry/places'
+import { carriedOf, leftBehind, staysUnasked, type StaysWhy } from '../carry/select'
+import type { Furnishing } from '../course/furniture'
+import { planDates, summarise, type DatedItem, type PlannedItem, type PlanInput } from '../dates/plan'
 import { yearsReached } from '../dates/years'
 import type { Windows } from '../pairing/windows'
 import type { OutlineNode } from '../course/outline'
 import { mapParts, type PlanDocument } from './document'
-import { count, type Effect, type Placement, type Placements } from './effect'
+import { gradedAs, needsCategory, plannedGrades, type PlannedGrades } from '../grading/plan'
+import type { CategoryLine, GradeRules } from '../grading/rules'
+import { countsIn, type Effect, type Placement, type Placements } from './effect'
+import { arrivalState, rubricsInShell } from './arrival'
+import { aroundPlacements, gradePlacements, rowPlacement } from './placements'
 import { mergeSources, type MergedSources } from './sources'
 
 export type { Effect, Placement }
-export interface Category {
+interface Named {
   readonly lineage: string
+  readonly identifier: string | null
   readonly title: string
 }
+/** What a course holds, as a plan computes with it. */
+export interface CarrySide {
+  nodes: readonly OutlineNode[]
+  categories: readonly CategoryLine[]
+  grading: GradeRules | null
+  rubrics: readonly Named[]
+  groups: readonly Named[]
+  furniture: readonly Furnishing[]
+}
 /** A course as a plan computes with it. */
-export interface PlanSide {
+export interface PlanSide extends CarrySide {
   term: Term
   meetings: readonly Meeting[]
-  nodes: readonly OutlineNode[]
-  categories: readonly Category[]
   /** When students may enrol and enter, as it stands in the course. */
   windows: Windows
 }
-/** What a plan is computed from, but for the zone data of its target. */
-export interface PlanBase {
+/** What the places of a plan are computed from. */
+export interface CarryBase {
   document: PlanDocument
-  source: PlanSide
+  source: CarrySide
   /** Further sources, in their order; what an earlier one holds already does not come from a later one. */
+  more: readonly CarrySide[]
+  target: CarrySide
+  /** What was carried into the shell before, and what somebody deleted there: that stays away, with all below it in the source. */
+  before: { bases: readonly CarriedBase[]; deleted: readonly string[] }
+  /** A course that is rolled in place keeps all it holds: nothing stays behind. */
+  inPlace: boolean
+}
+/** What a plan is computed from, but for the zone data of its target. */
+export interface PlanBase extends CarryBase {
+  source: PlanSide
   more: readonly PlanSide[]
   target: PlanSide
 }
 export interface CompileInput extends PlanBase {
   zone: ZoneRules
 }
-/** What a run is computed from. */
-export interface RunInput extends CompileInput {
-  /** What somebody deleted in the shell, by lineage: it stays away, with all that is below it in the source. */
-  deletedThere: ReadonlySet<string>
-}
 export interface CompiledPlan {
   placements: Placement[]
+  /** The ledger of places, in the order that the shell will have. */
+  rows: PlaceRow[]
+  grades: PlannedGrades
   effect: Effect
 }
 
-const sourcesOf = ({ source, more }: PlanBase): readonly PlanSide[] => [source, ...more]
+const sourcesOf = <S>({ source, more }: { source: S; more: readonly S[] }): readonly S[] => [source, ...more]
 /** All sources of a plan as one outline. */
 export const sourceOutline = (input: PlanBase): MergedSources => mergeSources(sourcesOf(input))
 
@@ -65,10 +89,22 @@ function targetWindow(base: PlanBase): { from: Day; to: Day } | null {
   const { openFrom, openTo } = windowsOf(base)
   return openFrom !== null && openTo !== null ? { from: dayOf(openFrom), to: dayOf(openTo) } : null
 }
+/** Why each thing stays behind that does unless one asks for it. */
+export const staysOf = (
+  { target, before, inPlace }: CarryBase,
+  { nodes }: MergedSources,
+): Map<string, StaysWhy> =>
+  inPlace
+    ? new Map()
+    : staysUnasked(nodes, { nodes: target.nodes, bases: before.bases, deleted: new Set(before.deleted) })
+/** The lineage keys of all that a plan carries. */
+export const carriedBy = (base: CarryBase, merged: MergedSources): Set<string> =>
+  carriedOf(merged.nodes, leftBehind(base.document.carry, staysOf(base, merged)))
+
 /** A plan's carried items with its rules, as the date engine takes them: once for each source, since each has a calendar of its own. */
 function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'zone'>[] {
   const { document, target } = base
-  const carried = carriedOf(merged.nodes, new Set(document.carry.leave))
+  const carried = carriedBy(base, merged)
   const items = merged.nodes.filter(node => node.type === 'item' && carried.has(node.lineage))
   return sourcesOf(base).map((source, at) => ({
     source: source.term,
@@ -97,78 +133,119 @@ export function planLedger(
   return { items, summary: summarise(items) }
 }
 
-/** Gives out positions below what each place of the shell holds already. */
-function placer(nodes: readonly OutlineNode[]): (parent: string | null) => number {
-  const next = new Map<string | null, number>()
-  for (const node of nodes) next.set(node.parent, Math.max(next.get(node.parent) ?? 0, node.position + 1))
-  return parent => {
-    const position = next.get(parent) ?? 0
-    next.set(parent, position + 1)
-    return position
-  }
-}
-
-/** Those of some nodes, in course order, that are among some lineages or stand below one of them. */
-function belowAny(nodes: readonly OutlineNode[], lineages: ReadonlySet<string>): Set<string> {
-  const below = new Set<string>()
-  for (const { lineage, parent } of nodes)
-    if (lineages.has(lineage) || (parent !== null && below.has(parent))) below.add(lineage)
-  return below
-}
-
-/**
- * Turns a plan's decisions into what is to be written: each new unit, item and grade category with its place in the shell and
- * its dates. New things go below what a place holds already; what the shell has already under the same lineage is not written, and what
- * was deleted there stays away.
- */
-export function compilePlan(input: RunInput): CompiledPlan {
-  const { document, target } = input
-  const source = sourceOutline(input)
-  const carried = carriedOf(source.nodes, new Set(document.carry.leave))
-  const there = new Set([...target.nodes, ...target.categories].map(entry => entry.lineage))
-  const dates = new Map(planLedger(input, source).items.map(item => [item.id, item]))
-  const sourceOf = (lineage: string): number => source.from.get(lineage) ?? 0
-
-  const wanted = source.nodes.filter(node => carried.has(node.lineage))
-  const deleted = belowAny(wanted, input.deletedThere)
-  const fresh = wanted.filter(node => !there.has(node.lineage) && !deleted.has(node.lineage))
-  const used = new Set(fresh.map(node => node.category))
+/** How grades will be reckoned in the shell, given what is carried. */
+export function gradesOf(
+  base: CarryBase,
+  merged: MergedSources,
+  carried: ReadonlySet<string>,
+): PlannedGrades {
+  const { document, target } = base
+  const used = new Set(merged.nodes.filter(node => carried.has(node.lineage)).map(node => node.category))
   const takesAll = document.carry.leave.length === 0
-  const categories = source.categories.filter(
-    category => !there.has(category.lineage) && (takesAll || used.has(category.lineage)),
-  )
-  const place = placer(target.nodes)
-  const placements: Placement[] = [
-    ...categories.map(({ lineage }, at): Placement => ({
-      action: 'added',
-      entity: 'category',
-      lineage,
-      parent: null,
-      position: target.categories.length + at,
-      dates: null,
-      from: sourceOf(lineage),
-    })),
-    ...fresh.map(({ type, lineage, parent }): Placement => ({
-      action: 'added',
-      entity: type,
-      lineage,
-      parent,
-      position: place(parent),
-      dates: dates.get(lineage) ?? null,
-      from: sourceOf(lineage),
-    })),
+  return plannedGrades({
+    sources: merged.categories,
+    sourceRules: sourcesOf(base).find(side => side.grading)?.grading ?? null,
+    shell: target.categories,
+    shellRules: target.grading,
+    comes: lineage => takesAll || used.has(lineage),
+    decisions: document.grades,
+  })
+}
+/** What meets what, between the sources of a plan and its shell. */
+export const matchesOf = (
+  { target, before }: Pick<CarryBase, 'target' | 'before'>,
+  merged: MergedSources,
+  byHand: PairedByHand,
+): Map<string, Match> =>
+  matchThings({
+    sources: merged.nodes,
+    shell: target.nodes,
+    byHand,
+    carriedAs: carriedAs(before.bases),
+  })
+
+/** All that a plan decides of places and grades, computed in one go. */
+export interface CarriedPlan {
+  merged: MergedSources
+  stays: ReadonlyMap<string, StaysWhy>
+  carried: ReadonlySet<string>
+  grades: PlannedGrades
+  /** The key in the shell of each rubric of the sources. */
+  rubrics: ReadonlyMap<string, string>
+  rows: PlaceRow[]
+}
+/** Where a run of now would put everything. `dates`: where they land, once they are computed. */
+export function carriedPlan(
+  base: CarryBase,
+  { merged, matches, dates }: { merged: MergedSources; matches: ReadonlyMap<string, Match>; dates: Dates },
+): CarriedPlan {
+  const { document, target, before } = base
+  const stays = staysOf(base, merged)
+  const carried = carriedOf(merged.nodes, leftBehind(document.carry, stays))
+  const grades = gradesOf(base, merged, carried)
+  const rows = placesLedger({
+    sources: merged.nodes,
+    carried,
+    away: new Set([...stays].filter(([, why]) => why === 'removed-here').map(([lineage]) => lineage)),
+    shell: target.nodes,
+    bases: before.bases,
+    matches,
+    decisions: document.places,
+    arrival: {
+      dates,
+      category: node => gradedAs(node, grades, document.grades).category,
+      state: node => arrivalState(node, document),
+    },
+  })
+  return { merged, stays, carried, grades, rubrics: rubricsInShell(base), rows }
+}
+type Dates = ReadonlyMap<string, PlannedItem> | null
+/**
+ * Turns a plan's decisions into what is to be written: each unit, item, grade category, rubric and group with its place in the shell and its
+ * dates. What the shell has stays where nobody said otherwise, and what was deleted there stays away.
+ */
+export function compilePlan(input: CompileInput): CompiledPlan {
+  const { target } = input
+  const merged = sourceOutline(input)
+  const dates = new Map(planLedger(input, merged).items.map(item => [item.id, item]))
+  const plan = carriedPlan(input, {
+    merged,
+    matches: matchesOf(input, merged, input.document.places.pairs),
+    dates,
+  })
+  const { rows, grades, carried } = plan
+  const wanted = merged.nodes.filter(node => carried.has(node.lineage))
+  const added = rows.filter(row => row.happens === 'adds' || row.happens === 'both')
+  const fresh = added.flatMap(row => row.source ?? [])
+  const placements = [
+    ...gradePlacements(input, plan),
+    ...aroundPlacements(input, plan),
+    ...rows.flatMap(row => rowPlacement(row, input, plan, dates) ?? []),
   ]
   const counted: Placements = {
-    source: source.nodes,
+    source: merged.nodes,
     target: target.nodes,
+    rows,
     wanted,
     fresh,
-    deleted: wanted.filter(node => deleted.has(node.lineage)),
-    categories,
+    categories: placements.filter(entry => entry.entity === 'category' && entry.action === 'added'),
+    grades,
     placements,
-    dates,
-    count,
+    count: countsIn(rows, uncategorisedIn(input, plan).length),
   }
   const effects = Object.values(mapParts(part => part.effect?.(counted) ?? {}))
-  return { placements, effect: Object.assign({}, ...effects) as Effect }
+  return { placements, rows, grades, effect: Object.assign({}, ...effects) as Effect }
 }
+/** Items with points that come and are in no category: somebody must say in which they count. */
+export const uncategorisedIn = (
+  { document }: CarryBase,
+  { merged, carried, grades }: CarriedPlan,
+): OutlineNode[] =>
+  grades.categories.length === 0
+    ? []
+    : merged.nodes.filter(
+        node =>
+          node.type === 'item' &&
+          carried.has(node.lineage) &&
+          needsCategory(node, gradedAs(node, grades, document.grades)),
+      )

@@ -11,7 +11,11 @@ describe('plans for two shells of one set', () => {
   })
   it('say what each decides: 08:30 here, 23:59 there', () => {
     const at = (due: string) => ({ ...defaultRule, times: { ...defaultRule.times, due } })
-    const here = { ...base, dates: { ...base.dates, rule: at('08:30') }, carry: { leave: ['x'] } }
+    const here = {
+      ...base,
+      dates: { ...base.dates, rule: at('08:30') },
+      carry: { ...base.carry, leave: ['x'] },
+    }
     const held = ruleBy('set', { due: '2027-02-05T23:59' })
     const there = { ...base, dates: { ...base.dates, rule: at('23:59'), itemRules: { a: held } } }
     expect(planDifferences(here, there)).toEqual([

@@ -26,12 +26,12 @@ function comparerFor(part: string, differences: Difference[]): Joiner {
       }
       return mine
     },
-    members: ({ mine, theirs }) => {
+    members: (path, { mine, theirs }, words) => {
       if (!same([...mine].sort(), [...theirs].sort()))
         differences.push({
-          path: part,
-          here: `${mine.length} left behind`,
-          there: `${theirs.length} left behind`,
+          path: [part, path].filter(Boolean).join('.'),
+          here: `${mine.length} ${words}`,
+          there: `${theirs.length} ${words}`,
         })
       return [...mine]
     },

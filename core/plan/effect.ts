@@ -1,47 +1,91 @@
-import { itemKinds, type ItemKind } from '../course/model'
+import type { ThingPart } from '../carry/again'
+import type { Happening, PlaceRow } from '../carry/places'
+import { itemKinds, type ItemKind, type ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem, Summary } from '../dates/plan'
+import type { PlannedGrades } from '../grading/plan'
 
-/** One thing a run does in the shell. It only adds so far; replacing and clearing come with Carry and Clear. */
+/** What a run does with one thing of the shell. `moved`: only its place; `cleared`: it is taken away. */
+export type PlacementAction = 'added' | 'filled' | 'replaced' | 'moved' | 'cleared'
+export type PlacementEntity = 'unit' | 'item' | 'category' | 'rubric' | 'group' | 'furnishing' | 'rules'
+/** One thing a run does in the shell: what is written is the source's, but for what is said here. */
 export interface Placement {
-  action: 'added' | 'replaced' | 'cleared'
-  entity: 'unit' | 'item' | 'category'
+  action: PlacementAction
+  entity: PlacementEntity
+  /** The key in the shell, and that of the same thing in the source. */
   lineage: string
+  source: string
   parent: string | null
   position: number
   dates: PlannedItem | null
   /** Which source it comes from, by its place among them. */
   from: number
+  /** What of it is written; null: all of it. */
+  parts: readonly ThingPart[] | null
+  /** Of an item: how it arrives, and what it is graded by. */
+  arrives: Arrives | null
+  /** Of a category or the grade rules: what they are to be. */
+  details: Readonly<Record<string, unknown>> | null
+}
+export interface Arrives {
+  readonly state: ItemState
+  readonly kind: ItemKind | null
+  readonly category: string | null
+  readonly rubric: string | null
+  readonly group: string | null
+  readonly exempt: boolean
+  readonly extra: boolean
 }
 
 /** What a run would do, in numbers. Dates and items are counted; `byKind` counts added items. */
 export interface Effect {
   added: { units: number; items: number; categories: number; byKind: Partial<Record<ItemKind, number>> }
+  /** Empty places of a template that items of the source take. */
+  filled: number
   replaced: number
   cleared: number
-  /** Items of the plan that the shell has already (from an earlier run): left as they are there. */
+  /** Things of the source that come beside something of the shell. */
+  keptBoth: number
+  /** Items of the plan that the shell has already (from an earlier run). */
   already: number
   /** Items of the plan that somebody deleted in the shell: they stay away. */
   deletedThere: number
   leftBehind: number
   /** Items and units that are in the shell and stay untouched. */
   kept: { units: number; items: number }
+  places: { settle: number }
+  /** `sum`: of the weights, in ten-thousandths; `changed`: categories of the shell that are written over. */
+  grades: {
+    by: PlannedGrades['rules']['by']
+    sum: number
+    changed: number
+    settle: number
+    /** Items with points that come and are in no category. */
+    uncategorised: number
+  }
   dates: Summary
 }
 /** What the parts of a plan count their effect from. */
 export interface Placements {
   readonly source: readonly OutlineNode[]
   readonly target: readonly OutlineNode[]
-  /** Units and items of the sources that the plan carries, and those of them that the shell does not have yet. */
+  readonly rows: readonly PlaceRow[]
+  /** Units and items of the sources that the plan carries, and those of them that are new to the shell. */
   readonly wanted: readonly OutlineNode[]
   readonly fresh: readonly OutlineNode[]
-  /** Those of them that stay away because the shell's was deleted. */
-  readonly deleted: readonly OutlineNode[]
   readonly categories: readonly unknown[]
+  readonly grades: PlannedGrades
   readonly placements: readonly Placement[]
-  /** Where each carried item's dates land, by lineage. */
-  readonly dates: ReadonlyMap<string, PlannedItem>
-  readonly count: typeof count
+  readonly count: Counts
+}
+export interface Counts {
+  (nodes: readonly OutlineNode[], type: 'unit' | 'item'): number
+  readonly byKind: (nodes: readonly OutlineNode[]) => Partial<Record<ItemKind, number>>
+  /** Items to which one of these happens. */
+  readonly happens: (...happenings: Happening[]) => number
+  /** Things of the shell that are written over or taken away. */
+  readonly ofShell: (rows: readonly PlaceRow[], type: 'unit' | 'item') => number
+  readonly uncategorised: number
 }
 
 function byKind(nodes: readonly OutlineNode[]): Partial<Record<ItemKind, number>> {
@@ -50,5 +94,14 @@ function byKind(nodes: readonly OutlineNode[]): Partial<Record<ItemKind, number>
 }
 const ofType = (nodes: readonly OutlineNode[], type: 'unit' | 'item'): number =>
   nodes.filter(node => node.type === type).length
-/** How many units or items some nodes are; of items, by kind. */
-export const count = Object.assign(ofType, { byKind })
+const written: readonly Happening[] = ['fills', 'replaces', 'again', 'removes', 'unfilled']
+/** How many units or items some nodes are; of items, by kind; and what happens to how many. */
+export const countsIn = (rows: readonly PlaceRow[], uncategorised: number): Counts =>
+  Object.assign((nodes: readonly OutlineNode[], type: 'unit' | 'item') => ofType(nodes, type), {
+    byKind,
+    uncategorised,
+    happens: (...happenings: Happening[]) =>
+      rows.filter(row => row.type === 'item' && happenings.includes(row.happens)).length,
+    ofShell: (all: readonly PlaceRow[], type: 'unit' | 'item') =>
+      all.filter(row => row.shell && row.type === type && written.includes(row.happens)).length,
+  })

@@ -20,8 +20,8 @@ export interface Joiner {
   readonly one: <T>(path: string, values: Changed<T>, told: Told<T>) => T
   /** Several decisions by key, each by itself; a key taken away is a decision too. */
   readonly keyed: <T extends Keyed>(path: string, values: Changed<T>, told: Told<T[keyof T]>) => T
-  /** A list of which each member is there or not, two changes of which always agree. */
-  readonly members: (values: Changed<readonly string[]>) => string[]
+  /** A list of which each member is there or not, two changes of which always agree. `words`: what so many of them are, `left behind`. */
+  readonly members: (path: string, values: Changed<readonly string[]>, words: string) => string[]
 }
 /** A value as it was, and as each of the two has it now. */
 export interface Changed<T> {
@@ -56,7 +56,7 @@ export function joinerFor(part: string, clashes: Clash[], choices: Choices): Joi
     ])
     return Object.fromEntries(joined.filter(([, value]) => value !== undefined)) as T
   }
-  const members: Joiner['members'] = ({ from, mine, theirs }) => {
+  const members: Joiner['members'] = (_path, { from, mine, theirs }) => {
     if (same(from, theirs)) return [...mine]
     const [was, first, second] = [new Set(from), new Set(mine), new Set(theirs)]
     return [...new Set([...mine, ...theirs])].filter(key =>

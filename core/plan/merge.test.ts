@@ -13,7 +13,7 @@ const plan = (change: {
   const base = recommendedPlan()
   return {
     ...base,
-    carry: { leave: change.leave ?? [] },
+    carry: { ...base.carry, leave: change.leave ?? [] },
     names: { ...base.names, title: change.title ?? null },
     dates: {
       ...base.dates,

@@ -4,7 +4,7 @@ import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import { ruleBy } from '../dates/rule'
 import { zoneRules } from '../../server/calendars/zones'
-import { item } from '../../tests/support/outline'
+import { around, item } from '../../tests/support/outline'
 import { planLedger, sourceOutline, type CompileInput } from './compile'
 import { recommendedPlan } from './document'
 import { planNotes } from './notes'
@@ -21,15 +21,17 @@ function notesWith(changed: Partial<ReturnType<typeof recommendedPlan>>): Record
       meetings: [],
       windows: none,
       nodes: [dated('a', '2026-09-11T23:59'), dated('b', '2026-11-13T23:59')],
-      categories: [],
+      ...around,
     },
     more: [],
+    before: { bases: [], deleted: [] },
+    inPlace: false,
     target: {
       term: term('2027-01-06', '2027-04-09'),
       meetings: [],
       windows: { ...none, openTo: '2027-05-01' },
       nodes: [],
-      categories: [],
+      ...around,
     },
     zone: zoneRules('UTC', { from: 2025, to: 2029 }),
   }

@@ -1,14 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
-import { item, unit } from '../../tests/support/outline'
+import { category, item, unit } from '../../tests/support/outline'
 import { mergeSources, sameContent } from './sources'
 
 const row = (lineage: string, type: 'unit' | 'item', parent: string | null, position: number) =>
   (type === 'unit' ? unit : item)(lineage, { parent, position })
 const source = (nodes: OutlineNode[], categories: string[] = []) => ({
   nodes: inCourseOrder(nodes),
-  categories: categories.map(lineage => ({ lineage, title: lineage })),
+  categories: categories.map(lineage => category(lineage)),
 })
 
 describe('two sources that hold the same content', () => {

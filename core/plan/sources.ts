@@ -1,12 +1,13 @@
 import { inCourseOrder, type OutlineNode } from '../course/outline'
+import type { CategoryLine } from '../grading/rules'
 
 export interface SourceContent {
   readonly nodes: readonly OutlineNode[]
-  readonly categories: readonly { readonly lineage: string; readonly title: string }[]
+  readonly categories: readonly CategoryLine[]
 }
 export interface MergedSources {
   readonly nodes: readonly OutlineNode[]
-  readonly categories: readonly { readonly lineage: string; readonly title: string }[]
+  readonly categories: readonly CategoryLine[]
   /** Which source a thing comes from, by its place in the list. */
   readonly from: ReadonlyMap<string, number>
 }

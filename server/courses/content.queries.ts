@@ -4,36 +4,63 @@ import type { Body, CourseContent, CourseNode, ItemKind, ItemState } from '../..
 import { inCourseOrder, type OutlineNode } from '../../core/course/outline'
 import { parsePoints, pointsText } from '../../core/grading/points'
 import { inBatches, json, jsonOf, selectRows, written } from '../db/rows'
-import type { GradeCategoryRow, ItemRow, UnitRow } from '../db/tables'
+import type { ItemRow, UnitRow } from '../db/tables'
+import { aroundColumns, aroundTables, insertAround } from './around.queries'
 import { storeStreams } from './bodies.queries'
 import { contentOf } from './sections.queries'
 
 /** The number in a decimal column; null where there is none. */
 const numberOf = (decimal: string | null): number | null => (decimal === null ? null : parsePoints(decimal))
 
-const unitsOf = (db: Knex, courseId: string): Promise<UnitRow[]> =>
-  db('units').where({ course_id: courseId }).whereNot({ state: 'deleted' })
-type OutlineItem = Omit<ItemRow, 'body_hash' | 'media_type' | 'settings'>
-const itemsOf = (db: Knex, courseId: string, withheld: ReadonlySet<ItemKind>): Promise<OutlineItem[]> =>
-  db('items')
+const unitsOf = (db: Knex, courseId: string, withDeleted: boolean): Promise<UnitRow[]> =>
+  db('units')
     .where({ course_id: courseId })
-    .whereNot({ state: 'deleted' })
+    .modify(query => (withDeleted ? query : query.whereNot({ state: 'deleted' })))
+type OutlineItem = Omit<ItemRow, 'media_type' | 'settings'> & {
+  settings_hash: string | null
+  size: number | null
+}
+const itemsOf = (
+  db: Knex,
+  courseId: string,
+  withheld: ReadonlySet<ItemKind>,
+  withDeleted: boolean,
+): Promise<OutlineItem[]> =>
+  db('items')
+    .leftJoin('bodies', 'bodies.hash', 'items.body_hash')
+    .where({ course_id: courseId })
+    .modify(query => (withDeleted ? query : query.whereNot({ state: 'deleted' })))
     .whereNotIn('kind', [...withheld])
-    .select(
-      'course_id',
-      'lineage',
-      'parent_lineage',
-      'position',
-      'title',
-      'kind',
-      'state',
-      'exam',
-      'points',
-      'category_lineage',
-      'opens',
-      'due',
-      'closes',
+    .select<OutlineItem[]>(
+      ...outlineColumns.map(column => `items.${column}`),
+      'bodies.size',
+      db.raw(`IF(items.settings = '{}', NULL, SHA2(items.settings, 256)) AS settings_hash`),
     )
+const outlineColumns = [
+  'course_id',
+  'lineage',
+  'parent_lineage',
+  'position',
+  'title',
+  'kind',
+  'state',
+  'exam',
+  'points',
+  'category_lineage',
+  'rubric_lineage',
+  'group_lineage',
+  'releases',
+  'exempt',
+  'extra',
+  'identifier',
+  'body_hash',
+  'holds',
+  'fixed',
+  'made_by',
+  'opens',
+  'due',
+  'closes',
+] as const satisfies (keyof ItemRow)[]
 /** The dates that a section's items have, by lineage. */
 async function sectionDates(db: Knex, sectionId: string): Promise<Map<string, ItemDates>> {
   const rows = await db('section_dates').where({ course_id: sectionId })
@@ -63,6 +90,18 @@ const unitNode = (row: UnitRow) => ({
   exam: false,
   points: null,
   category: null,
+  rubric: null,
+  group: null,
+  release: [],
+  exempt: false,
+  extra: false,
+  identifier: row.identifier,
+  body: null,
+  size: 0,
+  settings: null,
+  holds: null,
+  fixed: row.fixed,
+  madeBy: row.made_by,
   ...noDates,
 })
 const itemNode = (row: OutlineItem, dates: ItemDates) => ({
@@ -76,20 +115,33 @@ const itemNode = (row: OutlineItem, dates: ItemDates) => ({
   exam: row.exam,
   points: numberOf(row.points),
   category: row.category_lineage,
+  rubric: row.rubric_lineage,
+  group: row.group_lineage,
+  release: jsonOf(row.releases),
+  exempt: row.exempt,
+  extra: row.extra,
+  identifier: row.identifier,
+  body: row.body_hash,
+  size: row.size ?? 0,
+  settings: row.settings_hash,
+  holds: row.holds && jsonOf(row.holds),
+  fixed: row.fixed,
+  madeBy: row.made_by,
   ...dates,
 })
 /**
  * Units and items of a course in its own order, with dates. Deleted things are not among them, nor are kinds that somebody
- * does not get (`withheld`).
+ * does not get (`withheld`). `withDeleted`: they are, for whoever may ask for them again.
  */
 export async function loadOutline(
   db: Knex,
   courseId: string,
   withheld: ReadonlySet<ItemKind> = new Set(),
+  withDeleted = false,
 ): Promise<OutlineNode[]> {
   const content = await contentOf(db, courseId)
-  const units = await unitsOf(db, content)
-  const items = await itemsOf(db, content, withheld)
+  const units = await unitsOf(db, content, withDeleted)
+  const items = await itemsOf(db, content, withheld, withDeleted)
   const own = content === courseId ? null : await sectionDates(db, courseId)
   const kept = withheld.size > 0 ? reachable(units, items) : items
   return inCourseOrder([
@@ -105,20 +157,6 @@ export async function deletedIn(db: Knex, courseId: string): Promise<string[]> {
     ...(await db('units').where(where).pluck('lineage')),
     ...(await db('items').where(where).pluck('lineage')),
   ]
-}
-
-export interface Category {
-  lineage: string
-  title: string
-  weight: number | null
-  position: number
-}
-export async function loadCategories(db: Knex, courseId: string): Promise<Category[]> {
-  const rows = await db('grade_categories')
-    .where({ course_id: await contentOf(db, courseId) })
-    .orderBy('position')
-    .select('lineage', 'title', 'weight', 'position')
-  return rows.map(row => ({ ...row, weight: numberOf(row.weight) }))
 }
 
 /** An item whole, but for its dates and its place. */
@@ -174,22 +212,40 @@ interface ContentRows {
   items: ItemRow[]
 }
 /** Rows of a tree, each with its parent and its place there. */
-function rowsOfTree(courseId: string, tree: readonly CourseNode[], hashes: Map<string, string>): ContentRows {
+function rowsOfTree(
+  courseId: string,
+  { nodes: tree, madeBy: made_by = 'person' }: CourseContent,
+  hashes: Map<string, string>,
+): ContentRows {
   const rows: ContentRows = { units: [], items: [] }
   const walk = (nodes: readonly CourseNode[], parent: string | null): void =>
     nodes.forEach((node, position) => {
-      const place = { course_id: courseId, lineage: node.lineage, parent_lineage: parent, position }
-      if (node.type === 'unit') rows.units.push({ ...place, title: node.title, state: 'visible' })
+      const place = {
+        course_id: courseId,
+        lineage: node.lineage,
+        parent_lineage: parent,
+        position,
+        title: node.title,
+        identifier: keptIdentifier(node.identifier),
+        fixed: node.fixed ?? false,
+        made_by,
+      }
+      if (node.type === 'unit') rows.units.push({ ...place, state: 'visible' })
       else
         rows.items.push({
           ...place,
           ...node.dates,
           kind: node.kind,
-          title: node.title,
           state: node.state,
           exam: node.exam,
-          points: node.points === null ? null : pointsText(node.points),
+          points: decimalOf(node.points),
           category_lineage: node.category,
+          rubric_lineage: node.rubric ?? null,
+          group_lineage: node.group ?? null,
+          releases: json(node.release ?? []),
+          exempt: node.exempt ?? false,
+          extra: node.extra ?? false,
+          holds: node.holds ? json(node.holds) : null,
           body_hash: hashes.get(node.lineage) ?? null,
           media_type: node.body?.mediaType ?? null,
           settings: json({ ...node.settings }),
@@ -199,6 +255,9 @@ function rowsOfTree(courseId: string, tree: readonly CourseNode[], hashes: Map<s
   walk(tree, null)
   return rows
 }
+const decimalOf = (points: number | null): string | null => (points === null ? null : pointsText(points))
+/** An identifier that is longer than a key can be says nothing of which thing it is. */
+const keptIdentifier = (identifier: string): string | null => (identifier.length > 190 ? null : identifier)
 function bodiesIn(tree: readonly CourseNode[], bodies = new Map<string, Body>()): Map<string, Body> {
   for (const node of tree) {
     if (node.type === 'item' && node.body) bodies.set(node.lineage, node.body)
@@ -209,24 +268,19 @@ function bodiesIn(tree: readonly CourseNode[], bodies = new Map<string, Body>())
 /** Writes the content of a course that has none yet: bodies first, then units, items and grade categories. */
 export async function insertContent(db: Knex, courseId: string, content: CourseContent): Promise<void> {
   const hashes = await storeStreams(db, bodiesIn(content.nodes))
-  const { units, items } = rowsOfTree(courseId, content.nodes, hashes)
-  const categories = content.categories.map(({ lineage, title, weight }, position): GradeCategoryRow => ({
-    course_id: courseId,
-    lineage,
-    title,
-    weight: weight === null ? null : pointsText(weight),
-    position,
-  }))
+  const { units, items } = rowsOfTree(courseId, content, hashes)
   for (const batch of inBatches(units)) await db('units').insert(batch)
   for (const batch of inBatches(items)) await db('items').insert(batch)
-  for (const batch of inBatches(categories)) await db('grade_categories').insert(batch)
+  await insertAround(db, courseId, content)
 }
 
 const contentColumns = {
-  grade_categories: 'lineage, title, weight, position',
-  units: 'lineage, parent_lineage, position, title, state',
+  ...aroundColumns,
+  units: 'lineage, parent_lineage, position, title, state, identifier, fixed, made_by',
   items: `lineage, parent_lineage, position, kind, title, state, exam, points, category_lineage, opens, due, closes,
-    body_hash, media_type, settings`,
+    body_hash, media_type, settings, identifier, rubric_lineage, group_lineage, releases, exempt, extra, holds, fixed,
+    made_by`,
+  carried: 'origin, source_lineage, lineage, entity, how, parts, run_id',
 } as const
 /** Copies everything that a course holds as content into another that holds none: rows of metadata, set by set; bodies stay shared. */
 export async function copyWhole(
@@ -242,7 +296,8 @@ export async function copyWhole(
        SELECT :to, ${contentColumns[table]} FROM ${table} WHERE course_id = :content`,
       { to, content },
     )
-  await copy('grade_categories')
+  for (const table of aroundTables) await copy(table)
+  await copy('carried')
   const units = await copy('units')
   const items = await copy('items')
   if (content !== from) await copySectionDates(trx, from, to)

@@ -8,7 +8,8 @@ import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
 import { loadEntries, runsInto } from '../runs/runs.queries'
 import { accessToCourse, accessToCourses, coursesOf, type CourseAccess } from './access'
-import { loadCategories, loadOutline } from './content.queries'
+import { loadCategories, loadFurniture, loadGradeRules, loadGroups, loadRubrics } from './around.queries'
+import { loadOutline } from './content.queries'
 import { loadCourses, searchCourses, type CourseInLine } from './courses.queries'
 import { preferencesOf } from './preferences.queries'
 import { countStudentData } from './student-data.queries'
@@ -48,24 +49,34 @@ export async function findCourses(db: Knex, person: Person, text: string, limit 
   return { courses: found.map(lineIn(await courseLines(db, person, found))) }
 }
 
-/** A course with its calendar, outline, grade categories and counts of student data. `access`: by whose right; that of the person unless said. */
+/**
+ * A course with its calendar, outline, grade rules, furniture and counts of student data. `access`: by whose right; that of the person unless
+ * said. `withDeleted`: with what was deleted in it, for whoever plans from it.
+ */
 export async function loadWhole(
   db: Knex,
   person: Person,
   id: string,
-  access?: CourseAccess,
+  { access, withDeleted = false }: { access?: CourseAccess | undefined; withDeleted?: boolean } = {},
 ): Promise<CourseWhole> {
   const own = await accessToCourse(db, person, id)
   const course = (await courseLines(db, person, [id])).get(id)
   if (!course) throw notFound('This course')
   // Who may only roll from a course is not told how many students it had, nor what they did.
   const told = own.role !== 'shared' && own.role !== null
-  const nodes = await loadOutline(db, id, (access ?? own).withheld)
+  const nodes = await loadOutline(db, id, (access ?? own).withheld, withDeleted)
   return {
-    course: { ...course, items: nodes.filter(node => node.type === 'item').length },
+    course: {
+      ...course,
+      items: nodes.filter(node => node.type === 'item' && node.state !== 'deleted').length,
+    },
     calendar: await loadCalendar(db, id),
     nodes,
     categories: await loadCategories(db, id),
+    grading: await loadGradeRules(db, id),
+    rubrics: await loadRubrics(db, id),
+    groups: await loadGroups(db, id),
+    furniture: await loadFurniture(db, id),
     studentData: told ? await countStudentData(db, id) : countsOf(() => 0),
   }
 }

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import { json, jsonOf } from '../db/rows'
+import { keepLinks } from './links.queries'
 import type { Readable, ReadableForm } from './readable-body'
 import { readableVersion } from './readable-html'
 
@@ -20,6 +21,7 @@ export async function keepReadable(db: Knex, hash: string, value: Readable): Pro
     })
     .onConflict(['hash', 'form'])
     .merge(['version', 'value', 'made_at'])
+  await keepLinks(db, hash, value)
 }
 /** Bodies of a course's items of some media types that nothing was made of yet by the version of now. */
 export const withoutReadable = (

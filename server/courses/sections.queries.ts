@@ -45,15 +45,15 @@ export async function writeSectionDates(
     lineage: item.id,
     ...datesOf(item),
   }))
-  for (const batch of inBatches(rows)) await trx('section_dates').insert(batch)
+  for (const batch of inBatches(rows)) await trx('section_dates').insert(batch).onConflict().merge()
 }
-/** What a newly joined section has from the start: the dates of items that were in the shell before the run. */
-export const copyShellDates = (trx: Knex, section: string, content: string, run: string): Promise<number> =>
+/** What a newly joined section has from the start: the shell’s own dates, where the run gave it none. */
+export const copyShellDates = (trx: Knex, section: string, content: string): Promise<number> =>
   written(
     trx,
     `INSERT INTO section_dates (course_id, content_id, lineage, opens, due, closes)
      SELECT :section, course_id, lineage, opens, due, closes FROM items
      WHERE course_id = :content
-       AND lineage NOT IN (SELECT lineage FROM run_entries WHERE run_id = :run AND entity = 'item')`,
-    { section, content, run },
+       AND lineage NOT IN (SELECT lineage FROM section_dates WHERE course_id = :section)`,
+    { section, content },
   )

@@ -1,11 +1,15 @@
 import type { TermCalendar } from '../../core/calendar/schema'
 import type { ItemDates } from '../../core/course/dates'
-import type { ItemKind, ItemState } from '../../core/course/model'
+import type { PartValues } from '../../core/carry/again'
+import type { BaseWay } from '../../core/carry/base'
+import type { Criterion, FurnishingName } from '../../core/course/furniture'
+import type { ItemKind, ItemState, MadeBy, Release } from '../../core/course/model'
 import type { Flag } from '../../core/dates/flags'
 import type { Reason } from '../../core/dates/reasons'
 import type { Finding } from '../../core/formats/findings'
 import type { Desk, MissingReason } from '../../core/pairing/missing'
-import type { Effect } from '../../core/plan/compile'
+import type { CategoryRules, GradeRules } from '../../core/grading/rules'
+import type { Effect, Placement } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
 import type { ValuesOf } from '../../core/student-data/kind'
 import type { studentDataKinds } from '../../core/student-data/kinds'
@@ -103,6 +107,11 @@ export interface ReadableBodyRow {
   value: Json<Readable>
   made_at: Stamp
 }
+/** What a body links to within its course. */
+export interface BodyLinkRow {
+  hash: string
+  lineage: string
+}
 export type CourseOrigin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
 export interface CourseRow {
   id: string
@@ -153,6 +162,54 @@ export interface GradeCategoryRow {
   title: string
   weight: Decimal | null
   position: number
+  identifier: string | null
+  within: CategoryRules['within']
+  drop_lowest: number
+  drop_highest: number
+  exempt: boolean
+  fixed: boolean
+}
+export interface GradeRulesRow {
+  course_id: string
+  reckoned_by: GradeRules['by']
+  ungraded: GradeRules['ungraded']
+  decimals: number
+  scale: Json<GradeRules['scale']>
+}
+export interface RubricRow {
+  course_id: string
+  lineage: string
+  identifier: string | null
+  position: number
+  title: string
+  criteria: Json<readonly Criterion[]>
+}
+export interface WorkGroupRow {
+  course_id: string
+  lineage: string
+  identifier: string | null
+  position: number
+  title: string
+}
+export interface FurnishingRow {
+  course_id: string
+  lineage: string
+  part: FurnishingName
+  position: number
+  title: string
+  item_lineage: string | null
+  details: Json<Readonly<Record<string, string>>>
+}
+/** How a thing of a source stood to a shell after the last run; of a template's things, how they came. */
+export interface CarriedRow {
+  course_id: string
+  origin: 'run' | 'template'
+  source_lineage: string
+  lineage: string
+  entity: 'unit' | 'item'
+  how: BaseWay
+  parts: Json<PartValues>
+  run_id: string | null
 }
 export interface UnitRow {
   course_id: string
@@ -161,6 +218,9 @@ export interface UnitRow {
   position: number
   title: string
   state: ItemState
+  identifier: string | null
+  fixed: boolean
+  made_by: MadeBy
 }
 export interface ItemRow extends ItemDates {
   course_id: string
@@ -176,6 +236,15 @@ export interface ItemRow extends ItemDates {
   body_hash: string | null
   media_type: string | null
   settings: Json<Record<string, unknown>>
+  identifier: string | null
+  rubric_lineage: string | null
+  group_lineage: string | null
+  releases: Json<readonly Release[]>
+  exempt: boolean
+  extra: boolean
+  holds: Json<readonly ItemKind[]> | null
+  fixed: boolean
+  made_by: MadeBy
 }
 export interface CoursePreferenceRow {
   person_id: string
@@ -251,14 +320,29 @@ export interface FactChange {
 }
 export interface RunEntryRow extends ItemDates {
   run_id: string
-  entity: 'category' | 'unit' | 'item' | 'course'
+  entity: Placement['entity'] | 'course'
   lineage: string
   source_course_id: string | null
-  action: 'added' | 'replaced' | 'cleared'
+  /** The key of the same thing in the source. */
+  source_lineage: string | null
+  action: Placement['action']
+  /** What of it is written, its names with commas between; null for what is written whole. */
+  parts: string | null
+  kind: ItemKind | null
+  state: ItemState | null
+  points: Decimal | null
+  category_lineage: string | null
+  rubric_lineage: string | null
+  group_lineage: string | null
+  /** A body of its own, where it is not the source's. */
+  body_hash: string | null
+  exempt: boolean | null
+  extra: boolean | null
+  details: Json<unknown> | null
   parent_lineage: string | null
   position: number
   reasons: Json<{ flags: readonly Flag[]; reasons: readonly Reason[] }> | null
-  former: Json<Record<string, FactChange>> | null
+  former: Json<Record<string, unknown>> | null
 }
 export interface WritingRow {
   course_id: string
@@ -427,10 +511,16 @@ export interface NorthtideTables extends StudentDataTables {
   bodies: BodyRow
   body_parts: BodyPartRow
   readable_bodies: ReadableBodyRow
+  body_links: BodyLinkRow
   courses: CourseRow
   meetings: MeetingRow
   enrolments: EnrolmentRow
   grade_categories: GradeCategoryRow
+  grade_rules: GradeRulesRow
+  rubrics: RubricRow
+  work_groups: WorkGroupRow
+  furnishings: FurnishingRow
+  carried: CarriedRow
   units: UnitRow
   items: ItemRow
   course_preferences: CoursePreferenceRow

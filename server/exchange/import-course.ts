@@ -11,6 +11,7 @@ import { allStudentData, type AnyStudentDataKind } from '../../core/student-data
 import { upsertTerm } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import { stampOf } from '../clock'
+import { keepTemplate } from '../courses/carried.queries'
 import { holdsContent, insertContent } from '../courses/content.queries'
 import { findCourseBySource, lockCourse, replaceMeetings } from '../courses/courses.queries'
 import { makeCourseReadable } from '../courses/readable'
@@ -57,6 +58,7 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
     const { categories } = roster
     const assembled = assembleCourse({ courseKey: classKey, content, categories, lineItems, document, zone })
     await insertContent(trx, course.id, assembled.content)
+    if (assembled.content.madeBy === 'template') await keepTemplate(trx, course.id)
     await makeCourseReadable(trx, course.id)
     if (document) await replaceMeetings(trx, course.id, document.meetings)
     const found = await importStudentData(trx, {

@@ -8,7 +8,6 @@ import {
   zoneYearsOf,
   type CompiledPlan,
   type CompileInput,
-  type RunInput,
   type PlanBase,
   type PlanSide,
 } from '../../core/plan/compile'
@@ -18,7 +17,15 @@ import type { EffectReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
-import { deletedIn, loadCategories, loadOutline } from '../courses/content.queries'
+import {
+  loadCategories,
+  loadFurniture,
+  loadGradeRules,
+  loadGroups,
+  loadRubrics,
+} from '../courses/around.queries'
+import { loadBases } from '../courses/carried.queries'
+import { deletedIn, loadOutline } from '../courses/content.queries'
 import { loadCourse } from '../courses/courses.queries'
 import { sectionsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/transaction'
@@ -27,14 +34,23 @@ import { checkDocument } from './faults'
 import { findPlan, planSections, type Plan } from './plans.queries'
 import { courseNames, sourceAccess } from './sources'
 
-async function loadSide(db: Knex, id: string, withheld?: CourseAccess['withheld']): Promise<PlanSide> {
+async function loadSide(
+  db: Knex,
+  id: string,
+  isSource: boolean,
+  withheld?: CourseAccess['withheld'],
+): Promise<PlanSide> {
   const { meetings, windows } = await loadCourse(db, id)
   return {
     term: compileTerm(await loadCalendar(db, id)),
     meetings,
     windows,
-    nodes: await loadOutline(db, id, withheld),
+    nodes: await loadOutline(db, id, withheld, isSource),
     categories: await loadCategories(db, id),
+    grading: await loadGradeRules(db, id),
+    rubrics: await loadRubrics(db, id),
+    groups: await loadGroups(db, id),
+    furniture: await loadFurniture(db, id),
   }
 }
 const withZone = (base: PlanBase): CompileInput => ({
@@ -42,18 +58,28 @@ const withZone = (base: PlanBase): CompileInput => ({
   zone: zoneRules(base.target.term.timeZone, zoneYearsOf(base)),
 })
 /** What the computation of a plan rests on, read within one transaction. */
-export async function compileInput(db: Knex, plan: Plan): Promise<RunInput> {
+export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
   const { access, closed } = await sourceAccess(db, plan)
   if (closed.length > 0) throw refuse('source-taken-back', { courses: await courseNames(db, closed) })
-  const side = (id: string) => loadSide(db, id, access.get(id)?.withheld)
-  const target = await side(plan.targetId)
+  const side = (id: string) => loadSide(db, id, true, access.get(id)?.withheld)
+  const target = await loadSide(db, plan.targetId, false)
   checkDocument(plan.document, target.term)
-  const deletedThere = new Set(await deletedIn(db, plan.targetId))
   const more: PlanSide[] = []
   for (const id of plan.sourceIds.slice(1)) more.push(await side(id))
-  const base = { document: plan.document, source: await side(plan.sourceId), more, target }
-  return { ...withZone(base), deletedThere }
+  return withZone({
+    document: plan.document,
+    source: await side(plan.sourceId),
+    more,
+    target,
+    before: await loadBefore(db, plan.targetId),
+    inPlace: plan.mode === 'in-place',
+  })
 }
+/** What was carried into a shell before, and what somebody deleted there. */
+export const loadBefore = async (db: Knex, shellId: string): Promise<PlanBase['before']> => ({
+  bases: await loadBases(db, shellId),
+  deleted: await deletedIn(db, shellId),
+})
 /** The same, as one of the sections has it that show the shell's content: with its own calendar and meetings. */
 export async function sectionInput(db: Knex, input: CompileInput, sectionId: string): Promise<CompileInput> {
   const { meetings } = await loadCourse(db, sectionId)
@@ -62,7 +88,7 @@ export async function sectionInput(db: Knex, input: CompileInput, sectionId: str
 }
 
 /** What a plan writes. In place nothing is added: all of it is there, and gets its new dates. */
-export function compileFor(plan: Plan, input: RunInput): CompiledPlan {
+export function compileFor(plan: Plan, input: CompileInput): CompiledPlan {
   const compiled = compilePlan(input)
   if (plan.mode !== 'in-place') return compiled
   const { added, ...effect } = compiled.effect
@@ -101,9 +127,11 @@ export function fingerprintOf(
     plan.targetId,
     plan.document,
     compiled.placements,
-    input.source.nodes,
-    input.more.map(source => source.nodes),
-    input.target.nodes,
+    [input.source, ...input.more, input.target].map(({ nodes, categories, grading }) => [
+      nodes,
+      categories,
+      grading,
+    ]),
   ]
   return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
 }
@@ -116,7 +144,7 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
     const input = await compileInput(trx, plan)
     const compiled = compileFor(plan, input)
     const sections = await sectionPlans(trx, plan, input)
-    const fresh = new Set(compiled.placements.map(entry => entry.lineage))
+    const fresh = new Set(compiled.placements.flatMap(entry => (entry.dates ? entry.source : [])))
     const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))
     const shell = compiled.placements.flatMap(entry => entry.dates ?? [])
     const titles = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node.title]))

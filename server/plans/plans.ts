@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { compileTerm } from '../../core/calendar/term'
 import { areOneCourse, codeKey } from '../../core/pairing/codes'
-import { zoneYearsOf, type PlanSide } from '../../core/plan/compile'
+import { zoneYearsOf, type PlanBase, type PlanSide } from '../../core/plan/compile'
 import { planDifferences } from '../../core/plan/differences'
 import type { PlanDocument } from '../../core/plan/document'
 import { mapCounts } from '../../core/student-data/student-data'
@@ -18,6 +18,9 @@ import { inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
+import { loadLinks } from '../courses/links.queries'
+import { contentsOf } from '../courses/sections.queries'
+import { loadBefore } from './compile'
 import { runsInto } from '../runs/runs.queries'
 import { writingInto, type Writing } from '../runs/writing.queries'
 import { changedCourse, mayRunPlan } from './access'
@@ -35,21 +38,27 @@ const writerOf = async (db: Knex, plan: queries.Plan): Promise<Told> => {
   return writingTold((await writingInto(db, [course])).get(course))
 }
 
-const sideOf = ({ calendar, course, nodes, categories }: CourseWhole): PlanSide => ({
+const sideOf = ({ calendar, course, ...content }: CourseWhole): PlanSide => ({
+  ...content,
   term: compileTerm(calendar),
   meetings: course.meetings,
   windows: course.windows,
-  nodes,
-  categories,
 })
 /** What the page must know of the target's zone: what it does in the years that the plan's dates may reach. */
 function zoneFor(
-  document: PlanDocument,
-  sources: readonly [CourseWhole, ...CourseWhole[]],
+  { document, mode }: queries.Plan,
+  [source, ...more]: readonly [CourseWhole, ...CourseWhole[]],
   target: CourseWhole,
+  before: PlanBase['before'],
 ) {
-  const [source, ...more] = sources
-  const base = { document, source: sideOf(source), more: more.map(sideOf), target: sideOf(target) }
+  const base = {
+    document,
+    source: sideOf(source),
+    more: more.map(sideOf),
+    target: sideOf(target),
+    before,
+    inPlace: mode === 'in-place',
+  }
   return zoneRules(target.calendar.timeZone, zoneYearsOf(base))
 }
 
@@ -87,12 +96,15 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
   if (!plan) throw notFound('This plan')
   const { access, closed } = await sourceAccess(db, plan)
   const whole = async (source: string): Promise<CourseWhole> => {
-    const loaded = await loadWhole(db, person, source, access.get(source))
+    const loaded = await loadWhole(db, person, source, { access: access.get(source), withDeleted: true })
     return closed.includes(source) ? namedOnly(loaded) : loaded
   }
   const source = await whole(plan.sourceId)
   const more = await Promise.all(plan.sourceIds.slice(1).map(whole))
   const target = await loadWhole(db, person, plan.targetId)
+  const before = await loadBefore(db, plan.targetId)
+  const open = plan.sourceIds.filter(id => !closed.includes(id))
+  const sourceContents = [...(await contentsOf(db, open)).values()]
   const own = await accessToCourse(db, person, changedCourse(plan))
   const run = (await runsInto(db, [plan.targetId])).find(entry => entry.planId === id)
   const set = plan.setId ? (await queries.plansOfSet(db, plan.setId)).filter(other => other.id !== id) : []
@@ -114,7 +126,9 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     more,
     target,
     closed: await whyClosed(db, closed),
-    zone: zoneFor(plan.document, [source, ...more], target),
+    before,
+    links: await loadLinks(db, sourceContents),
+    zone: zoneFor(plan, [source, ...more], target, before),
     may: {
       edit: own.plan && isDraft,
       run: isDraft && (hasShell || !isRoll) && (await mayRunPlan(db, person, plan)),

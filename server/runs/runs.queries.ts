@@ -95,81 +95,6 @@ export async function finishRun(trx: Knex, id: string, audit: AuditLine[], at: s
     .update({ audit: json(audit), finished_at: at })
 }
 
-/** Writes down what a run is about to do; the content is then written from these rows. `sourceIds`: by a placement's `from`. */
-export async function insertEntries(
-  trx: Knex,
-  runId: string,
-  sourceIds: readonly string[],
-  placements: readonly Placement[],
-): Promise<void> {
-  const rows = placements.map(({ action, entity, lineage, parent, position, dates, from }) => ({
-    run_id: runId,
-    source_course_id: sourceIds[from] ?? null,
-    entity,
-    lineage,
-    action,
-    parent_lineage: parent,
-    position,
-    ...datesOf(dates ?? noDates),
-    reasons: dates && json({ flags: dates.flags, reasons: reasonsOf(dates) }),
-  }))
-  for (const batch of inBatches(rows)) await trx('run_entries').insert(batch)
-}
-
-/** How many rows of each sort a run wrote. */
-export type WrittenCounts = Record<'category' | 'unit' | 'item', number>
-const addedFrom = (table: string, entity: string): string => `
-  FROM run_entries e
-  JOIN ${table} s ON s.course_id = e.source_course_id AND s.lineage = e.lineage
-  WHERE e.run_id = :runId AND e.entity = '${entity}' AND e.action = 'added'`
-/** Copies what a run's entries name from their sources into the shell, set by set: rows of metadata only, bodies stay shared. */
-export async function copyContent(trx: Knex, runId: string, targetId: string): Promise<WrittenCounts> {
-  const names = { runId, targetId }
-  const category = await written(
-    trx,
-    `INSERT INTO grade_categories (course_id, lineage, title, weight, position)
-     SELECT :targetId, s.lineage, s.title, s.weight, e.position ${addedFrom('grade_categories', 'category')}`,
-    names,
-  )
-  const unit = await written(
-    trx,
-    `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state)
-     SELECT :targetId, s.lineage, e.parent_lineage, e.position, s.title, s.state ${addedFrom('units', 'unit')}`,
-    names,
-  )
-  const item = await written(
-    trx,
-    `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
-       category_lineage, opens, due, closes, body_hash, media_type, settings)
-     SELECT :targetId, s.lineage, e.parent_lineage, e.position, s.kind, s.title, s.state, s.exam, s.points,
-       s.category_lineage, e.opens, e.due, e.closes, s.body_hash, s.media_type, s.settings
-     ${addedFrom('items', 'item')}`,
-    names,
-  )
-  return { category, unit, item }
-}
-/** Gives the items of a course the dates that a run's entries name. Answers how many items have dates by them. */
-export async function writeDates(trx: Knex, runId: string, courseId: string): Promise<void> {
-  await written(
-    trx,
-    `UPDATE items JOIN run_entries e ON e.run_id = :runId AND e.entity = 'item' AND e.lineage = items.lineage
-     SET items.opens = e.opens, items.due = e.due, items.closes = e.closes
-     WHERE items.course_id = :courseId`,
-    { runId, courseId },
-  )
-}
-/** How many dates stand in a course on the items that a run wrote. */
-export async function countDates(trx: Knex, runId: string, courseId: string): Promise<number> {
-  const [row] = await selectRows<{ dates: number }>(
-    trx,
-    `SELECT COUNT(items.opens) + COUNT(items.due) + COUNT(items.closes) AS dates
-     FROM items JOIN run_entries e ON e.run_id = :runId AND e.entity = 'item' AND e.lineage = items.lineage
-     WHERE items.course_id = :courseId`,
-    { runId, courseId },
-  )
-  return row?.dates ?? 0
-}
-
 const factColumns = {
   title: 'shown_title',
   label: 'label',
@@ -218,31 +143,32 @@ export async function shellFactsOfRun(
   const row = await db('run_entries')
     .where({ run_id: runId, entity: 'course', lineage: courseId })
     .first('former')
-  return Object.entries(row?.former ? jsonOf(row.former) : {}).map(([field, change]) => ({
-    field,
-    ...change,
-  }))
+  const changes = row?.former ? (jsonOf(row.former) as Record<string, FactChange>) : {}
+  return Object.entries(changes).map(([field, change]) => ({ field, ...change }))
 }
 
 /** One thing that a run did, with its title as it was in the source. */
 export interface EntryLine extends ItemDates {
   entity: 'category' | 'unit' | 'item'
   lineage: string
-  action: RunEntryRow['action']
+  action: Exclude<RunEntryRow['action'], 'moved'>
   title: string
   kind: ItemKind | null
   flags: readonly string[]
 }
-type EntryColumns = RunEntryRow & { entity: EntryLine['entity']; title: string | null; kind: ItemKind | null }
+type EntryColumns = RunEntryRow & Pick<EntryLine, 'entity' | 'action' | 'kind'> & { title: string | null }
 const named = (table: string): string => `
   LEFT JOIN ${table}
-    ON ${table}.course_id = COALESCE(e.source_course_id, :source) AND ${table}.lineage = e.lineage`
+    ON ${table}.course_id = COALESCE(e.source_course_id, :source) AND ${table}.lineage = e.source_lineage`
+const inDetails = (column: 'former' | 'details'): string => `JSON_VALUE(e.${column}, '$.title')`
 export async function loadEntries(db: Knex, run: Pick<Run, 'id' | 'sourceId'>): Promise<EntryLine[]> {
   const rows = await selectRows<EntryColumns>(
     db,
-    `SELECT e.*, COALESCE(items.title, units.title, grade_categories.title) AS title, items.kind AS kind
+    `SELECT e.*, IF(e.action = 'cleared', ${inDetails('former')},
+       COALESCE(${inDetails('details')}, items.title, units.title, grade_categories.title)) AS title,
+       COALESCE(items.kind, JSON_VALUE(e.former, '$.kind')) AS kind
      FROM run_entries e ${named('items')} ${named('units')} ${named('grade_categories')}
-     WHERE e.run_id = :run AND e.entity <> 'course'
+     WHERE e.run_id = :run AND e.entity IN ('category', 'unit', 'item') AND e.action <> 'moved'
      ORDER BY e.entity, e.position`,
     { source: run.sourceId, run: run.id },
   )

@@ -1,11 +1,13 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
-import { type CompiledPlan, type Placement, type RunInput } from '../../core/plan/compile'
+import type { CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
+import { basesAfter } from '../../core/carry/places'
+import { keepBases } from '../courses/carried.queries'
 import { loadOutline } from '../courses/content.queries'
 import { loadCourse, lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
@@ -33,6 +35,7 @@ import {
 } from '../plans/plans.queries'
 import { joinable } from '../plans/sections'
 import * as queries from './runs.queries'
+import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
 import { beginWriting, endWriting, stillWriting, writingInto } from './writing.queries'
 
@@ -93,7 +96,7 @@ interface Running {
   runId: string
   person: Person
   plan: Plan
-  input: RunInput
+  input: CompileInput
   compiled: CompiledPlan
 }
 
@@ -184,7 +187,10 @@ async function audit(
 ): Promise<AuditLine[]> {
   const courseId = writtenCourse(plan)
   const after = await countStudentData(trx, courseId)
-  const fresh = plan.mode === 'in-place' ? [] : lineagesOf(itemsAmong(compiled.placements))
+  const brought = itemsAmong(compiled.placements).filter(
+    ({ action }) => action === 'added' || action === 'filled',
+  )
+  const fresh = plan.mode === 'in-place' ? [] : lineagesOf(brought)
   const onNew = await countStudentData(trx, courseId, fresh)
   const lines = studentDataNames.map(kind => ({
     kind,
@@ -202,18 +208,15 @@ function checkWritten(runId: string, what: string, written: number, planned: num
   if (written !== planned) throw new Error(`run ${runId}: ${written} ${what} written, ${planned} planned`)
 }
 
-async function writeIntoShell(trx: Knex, { runId, plan, compiled }: Running): Promise<void> {
+async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Running): Promise<void> {
   const { placements, effect } = compiled
   const contents = await sections.contentsOf(trx, plan.sourceIds)
   const sources = plan.sourceIds.map(source => contents.get(source) ?? source)
-  await queries.insertEntries(trx, runId, sources, placements)
-  const written = await queries.copyContent(trx, runId, plan.targetId)
-  for (const entity of ['category', 'unit', 'item'] as const) {
-    const planned = placements.filter(entry => entry.entity === entity).length
-    checkWritten(runId, `rows of ${entity}`, written[entity], planned)
-  }
-  const dates = await queries.countDates(trx, runId, plan.targetId)
+  await write.insertEntries(trx, runId, sources, placements)
+  await write.writeContent(trx, runId, plan.targetId, placements)
+  const dates = await write.countDates(trx, runId, plan.targetId)
   checkWritten(runId, 'dates', dates, effect.dates.dates)
+  await keepBases(trx, plan.targetId, basesAfter(compiled.rows, input.before.bases), runId)
 }
 
 /** Sections that show the shell's content, chosen now or joined before: each gets dates for what is new, from its own meetings. */
@@ -226,14 +229,18 @@ async function joinSections(
   const fresh = sectioned.map(section => section.id).filter(id => !before.includes(id))
   for (const { faults } of (await joinable(trx, plan.targetId, fresh)).values())
     if (faults.length > 0) throw refuse('cannot-join-any-more', { faults })
-  const added = new Set(lineagesOf(itemsAmong(compiled.placements)))
+  const dated = itemsAmong(compiled.placements).filter(entry => entry.dates !== null)
+  const inShell = new Map(dated.map(({ source, lineage }) => [source, lineage]))
   for (const { id, ledger } of sectioned) {
-    const items = ledger.items.filter(item => added.has(item.id))
+    const items = ledger.items.flatMap(item => {
+      const lineage = inShell.get(item.id)
+      return lineage === undefined ? [] : [{ ...item, id: lineage }]
+    })
     await sections.writeSectionDates(trx, id, plan.targetId, items)
     await queries.setShellFacts(trx, runId, id, sectionFactsOf(plan.document, id))
   }
   for (const section of fresh) {
-    await sections.copyShellDates(trx, section, plan.targetId, runId)
+    await sections.copyShellDates(trx, section, plan.targetId)
     await sections.joinSection(trx, section, plan.targetId, runId)
   }
 }
@@ -242,10 +249,10 @@ async function joinSections(
 async function writeInPlace(trx: Knex, { runId, person, plan, compiled }: Running): Promise<void> {
   const snapshot = await makeSnapshot(trx, plan.sourceId)
   const items = itemsAmong(compiled.placements).map(entry => ({ ...entry, action: 'replaced' as const }))
-  await queries.insertEntries(trx, runId, [snapshot], items)
+  await write.insertEntries(trx, runId, [snapshot], items)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
-  await queries.writeDates(trx, runId, plan.sourceId)
-  const dates = await queries.countDates(trx, runId, plan.sourceId)
+  await write.writeDates(trx, runId, plan.sourceId)
+  const dates = await write.countDates(trx, runId, plan.sourceId)
   checkWritten(runId, 'dates', dates, compiled.effect.dates.dates)
   await queries.keepSnapshot(trx, runId, snapshot)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })

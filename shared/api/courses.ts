@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { meeting, termCalendar } from '../../core/calendar/schema'
 import { mapCounts } from '../../core/student-data/student-data'
-import { itemKinds, itemStates } from '../../core/course/model'
+import { furnishingNames } from '../../core/course/furniture'
+import { itemKinds, itemStates, makers, releaseNeeds } from '../../core/course/model'
 import { windowsSchema } from '../../core/pairing/windows'
 import { questionTypes } from '../../core/formats/cartridge/qti/model'
 
@@ -65,15 +66,63 @@ export const outlineNode = z.object({
   /** Ten-thousandths. */
   points: z.int().nullable(),
   category: lineage.nullable(),
+  rubric: lineage.nullable(),
+  group: lineage.nullable(),
+  release: z
+    .array(z.object({ after: lineage, needs: z.enum(releaseNeeds), least: z.string().nullable() }))
+    .readonly(),
+  exempt: z.boolean(),
+  extra: z.boolean(),
+  identifier: z.string().nullable(),
+  /** SHA-256 of its body and of its settings; bytes of the body. */
+  body: z.string().nullable(),
+  size: z.int(),
+  settings: z.string().nullable(),
+  /** The kinds that an empty place can hold; null for whatever is none. */
+  holds: z.array(z.enum(itemKinds)).readonly().nullable(),
+  fixed: z.boolean(),
+  madeBy: z.enum(makers),
   opens: wall,
   due: wall,
   closes: wall,
 })
+/** Weights in ten-thousandths, in column order. */
 export const gradeCategory = z.object({
   lineage,
+  identifier: z.string().nullable(),
   title: z.string(),
   weight: z.int().nullable(),
-  position: z.int(),
+  within: z.enum(['points', 'equal']),
+  dropLowest: z.int(),
+  dropHighest: z.int(),
+  exempt: z.boolean(),
+  fixed: z.boolean(),
+})
+export const gradeRules = z.object({
+  by: z.enum(['weights', 'points']),
+  ungraded: z.enum(['skip', 'zero']),
+  decimals: z.int(),
+  scale: z.array(z.object({ from: z.int(), letter: z.string() })).readonly(),
+})
+const named = { lineage, identifier: z.string(), title: z.string() }
+export const rubric = z.object({
+  ...named,
+  criteria: z
+    .array(
+      z.object({
+        title: z.string(),
+        levels: z.array(z.object({ title: z.string(), points: z.int() })).readonly(),
+      }),
+    )
+    .readonly(),
+})
+export const workGroup = z.object(named)
+export const furnishing = z.object({
+  lineage,
+  part: z.enum(furnishingNames),
+  title: z.string(),
+  item: lineage.nullable(),
+  details: z.record(z.string(), z.string()),
 })
 export const studentCounts = z.object(mapCounts(() => z.int()))
 
@@ -83,6 +132,11 @@ export const courseWhole = z.object({
   calendar: termCalendar,
   nodes: z.array(outlineNode),
   categories: z.array(gradeCategory),
+  /** How its grades are reckoned; null: nobody has said. */
+  grading: gradeRules.nullable(),
+  rubrics: z.array(rubric),
+  groups: z.array(workGroup),
+  furniture: z.array(furnishing),
   studentData: studentCounts,
 })
 export type CourseWhole = z.infer<typeof courseWhole>

@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { studentDataNames } from '../../core/student-data/student-data'
+import { thingParts } from '../../core/carry/again'
+import { baseWays } from '../../core/carry/base'
 import { dateFields } from '../../core/course/dates'
 import { itemKinds } from '../../core/course/model'
 import { planDocument } from '../../core/plan/document'
@@ -42,6 +44,23 @@ export const planReply = z.object({
   source: courseWhole,
   /** Further sources, in their order. */ more: z.array(courseWhole),
   target: courseWhole,
+  /** What was carried into the shell before, as the last run left it, and what somebody deleted there. */
+  before: z.object({
+    bases: z
+      .array(
+        z.object({
+          source: lineage,
+          lineage,
+          type: z.enum(['unit', 'item']),
+          how: z.enum(baseWays),
+          parts: z.record(z.enum(thingParts), z.string().nullable()),
+        }),
+      )
+      .readonly(),
+    deleted: z.array(lineage).readonly(),
+  }),
+  /** What links to what within the sources' texts. */
+  links: z.array(z.object({ from: lineage, to: lineage })),
   /**
    * Sources that may not be rolled from any more, as nothing of them is shown: `taken-back` by a person, `ran-out` by itself,
    * `ended` with a role of whoever chose it.
@@ -130,10 +149,22 @@ export const effect = z.object({
   replaced: z.int(),
   cleared: z.int(),
   already: z.int(),
-  // Runs of before this was counted say nothing of it.
+  // Runs of before these were counted say nothing of them.
+  filled: z.int().default(0),
+  keptBoth: z.int().default(0),
   deletedThere: z.int().default(0),
   leftBehind: z.int(),
   kept: z.object({ units: z.int(), items: z.int() }),
+  places: z.object({ settle: z.int() }).default({ settle: 0 }),
+  grades: z
+    .object({
+      by: z.enum(['weights', 'points']),
+      sum: z.int(),
+      changed: z.int(),
+      settle: z.int(),
+      uncategorised: z.int(),
+    })
+    .default({ by: 'weights', sum: 0, changed: 0, settle: 0, uncategorised: 0 }),
   dates: summary,
 })
 export type EffectView = z.infer<typeof effect>
@@ -187,7 +218,7 @@ export const runReply = z.object({
       lineage,
       title: z.string(),
       kind: z.enum(itemKinds).nullable(),
-      action: z.enum(['added', 'replaced', 'cleared']),
+      action: z.enum(['added', 'filled', 'replaced', 'cleared']),
       opens: wall,
       due: wall,
       closes: wall,

@@ -22,12 +22,10 @@ const movedOn = `${skippedDay}T03:30`
 function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof plan.document) {
   let ledger: Extract<DatesAnswer, { type: 'ledger' }> | undefined
   let asked = 0
-  const side = ({ calendar, course, nodes, categories }: typeof plan.source) => ({
-    calendar,
+  const side = ({ course, ...content }: typeof plan.source) => ({
+    ...content,
     meetings: course.meetings,
     windows: course.windows,
-    nodes,
-    categories,
   })
   const tell: (message: ToDatesWorker) => void = datesComputer((answer: FromDatesWorker) => {
     if (answer.type === 'ledger') ledger = answer
@@ -41,6 +39,8 @@ function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof
     source: side(plan.source),
     more: plan.more.map(side),
     target: side(plan.target),
+    before: plan.before,
+    inPlace: false,
     zone: plan.zone,
   })
   tell({ type: 'plan', round: 1, document })

@@ -82,7 +82,8 @@ describe('a run', () => {
       await loadOutline(demo.db, demo.courses.old),
       await loadOutline(demo.db, demo.courses.empty),
     ]
-    const bare = (nodes: typeof source) => nodes.map(({ opens: _o, due: _d, closes: _c, ...node }) => node)
+    const bare = (nodes: typeof source) =>
+      nodes.map(({ opens: _o, due: _d, closes: _c, madeBy: _m, ...node }) => node)
     expect(bare(shell)).toEqual(bare(source))
     for (const { id: key, opens, due, closes } of expected.expected.items) {
       const { title } = expected.case.items.find(item => item.id === key)!
@@ -128,7 +129,7 @@ describe('a run', () => {
       .filter(node => node.type === 'item' && node.unit !== unit.lineage)
       .map(node => node.lineage)
     const log = view.source.nodes.find(node => node.title === 'Shore log 1')!
-    const document = { ...recommendedPlan(), carry: { leave } }
+    const document = { ...recommendedPlan(), carry: { ...recommendedPlan().carry, leave } }
     document.dates = {
       ...document.dates,
       itemRules: { [log.lineage]: ruleSchema.parse({ method: 'set', opens: null, due: '2027-01-21T12:00' }) },
@@ -174,7 +175,7 @@ describe('a plan', () => {
     })
     const { revision, document } = await readPlan(demo.db, demo.people.marchetti, plan)
     await savePlan(demo.db, demo.people.okonjo, plan, revision, {
-      document: { ...document, carry: { leave: ['x'] } },
+      document: { ...document, carry: { ...document.carry, leave: ['x'] } },
     })
     await expect(
       savePlan(demo.db, demo.people.marchetti, plan, revision, { document }),

@@ -415,7 +415,7 @@ describe('a plan', () => {
     expect(reply.set.map(entry => [entry.course.id, entry.state])).toEqual([[made.id, 'draft']])
     const leave = reply.source.nodes.filter(node => node.kind === 'quiz').map(node => node.lineage)
     await savePlan(demo.db, marchetti, plan, reply.revision, {
-      document: { ...reply.document, carry: { leave } },
+      document: { ...reply.document, carry: { ...reply.document.carry, leave } },
     })
     expect(await shareDecisions(demo.db, marchetti, plan)).toEqual({ made: 1, there: 0 })
     expect((await readPlan(demo.db, marchetti, reply.set[0]!.id)).document.carry.leave).toEqual(leave)

@@ -28,6 +28,7 @@ export function ledgerOf(
     sources,
     shell,
     bases,
+    away: new Set([...stays].filter(([, why]) => why === 'removed-here').map(([lineage]) => lineage)),
     carried: carriedOf(sources, leftBehind(chosen, stays)),
     matches: matchThings({ sources, shell, byHand: places.pairs, carriedAs: carriedAs(bases) }),
     decisions: places,

@@ -1,3 +1,4 @@
+import { plainCategory, type CategoryLine } from '../../core/grading/rules'
 import type { OutlineNode } from '../../core/course/outline'
 
 /** An item of an outline; whatever is not given is empty. */
@@ -33,3 +34,14 @@ export const item = (lineage: string, given: Partial<OutlineNode> = {}): Outline
 })
 export const unit = (lineage: string, given: Partial<OutlineNode> = {}): OutlineNode =>
   item(lineage, { type: 'unit', kind: null, ...given })
+export const category = (lineage: string, given: Partial<CategoryLine> = {}): CategoryLine => ({
+  lineage,
+  identifier: null,
+  title: lineage,
+  weight: null,
+  ...plainCategory,
+  fixed: false,
+  ...given,
+})
+/** What stands around the units of a course that has nothing there. */
+export const around = { categories: [], grading: null, rubrics: [], groups: [], furniture: [] }

@@ -6,12 +6,10 @@ import { datesComputer } from '~/workers/compute'
 import type { CourseSide, DatesAnswer, FromDatesWorker, ToDatesWorker, ZoneWanted } from '~/workers/messages'
 
 type Send = (message: ToDatesWorker) => void
-const sideOf = ({ calendar, course, nodes, categories }: PlanReply['source']): CourseSide => ({
-  calendar,
+const sideOf = ({ course, studentData: _, ...content }: PlanReply['source']): CourseSide => ({
+  ...content,
   meetings: course.meetings,
   windows: course.windows,
-  nodes,
-  categories,
 })
 const fetchZone = ({ timeZone, years }: ZoneWanted): Promise<ZoneRules> =>
   api.get(`/zones?zone=${encodeURIComponent(timeZone)}&from=${years.from}&to=${years.to}`)
@@ -79,12 +77,14 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
     sender()({ type: 'plan', round: ++round, document: documentNow })
   }
   return {
-    pair({ source, more, target, zone }: PlanReply): void {
+    pair({ source, more, target, zone, before, mode }: PlanReply): void {
       pairNow = {
         type: 'pair',
         source: sideOf(source),
         more: more.map(sideOf),
         target: sideOf(target),
+        before,
+        inPlace: mode === 'in-place',
         zone,
       }
       sender()(pairNow)

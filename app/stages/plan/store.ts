@@ -1,19 +1,21 @@
 import { useManualRefHistory } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { carriedOf } from '~~/core/carry/select'
+import { writesSource, type PlaceRow } from '~~/core/carry/places'
 import type { ItemDates } from '~~/core/course/dates'
 import { ruleBy, type Rule } from '~~/core/dates/rule'
 import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
-import { mergeSources } from '~~/core/plan/sources'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
+import { usePlannedPlaces } from './places'
 import { usePlannedDates } from './planned-dates'
 import { isSame, useSaving, type Elsewhere } from './saving'
 import { useKeptSteps } from './steps'
 
 const stepsKept = 200
+const takesDates = ({ parts }: PlaceRow): boolean =>
+  parts.some(({ part, takes }) => part === 'dates' && takes)
 
 /**
  * The plan at hand: its document as it is being made, what follows from it, undo and redo, and saving as one goes. Every
@@ -68,21 +70,32 @@ export const usePlan = defineStore('plan', () => {
   /** What is shown now is where steps begin: nothing before it can be gone back to. */
   const forgetSteps = (): void => history.clear()
 
-  /** All sources as one outline, in their order. */
-  const merged = computed(() => (plan.value ? mergeSources([plan.value.source, ...plan.value.more]) : null))
-  const nodes = computed(() => merged.value?.nodes ?? [])
-  const carried = computed(() =>
-    document.value ? carriedOf(nodes.value, new Set(document.value.carry.leave)) : new Set<string>(),
-  )
-  /** What the shell holds already, from an earlier run: it is not written again. In place there is no other course. */
-  const inShell = computed(
-    () => new Set(plan.value?.mode === 'roll' ? plan.value.target.nodes.map(node => node.lineage) : []),
+  const places = usePlannedPlaces({ plan, document, planned: dates.planned })
+  const nodes = computed(() => places.merged.value?.nodes ?? [])
+  /** Items whose dates a run would write, by lineage in the source: what the shell has from before keeps its own. */
+  const dated = computed(
+    () =>
+      new Set(
+        places.rows.value.flatMap(row =>
+          row.source && writesSource(row) && (row.happens !== 'again' || takesDates(row))
+            ? row.source.lineage
+            : [],
+        ),
+      ),
   )
   const counts = computed(() => {
     const items = nodes.value.filter(node => node.type === 'item')
-    const coming = items.filter(node => carried.value.has(node.lineage))
-    const already = coming.filter(node => inShell.value.has(node.lineage)).length
-    return { items: items.length, carried: coming.length, already }
+    const coming = items.filter(node => places.carried.value.has(node.lineage))
+    const there = new Set(['there', 'again'])
+    const already = places.rows.value.filter(row => row.type === 'item' && there.has(row.happens)).length
+    const { carrying, uncategorised } = places
+    const grades = carrying.value?.grades
+    const settle =
+      places.rows.value.filter(row => row.settle).length +
+      (grades?.categories.filter(line => line.settle).length ?? 0) +
+      (grades?.rulesSettle ? 1 : 0) +
+      uncategorised.value.length
+    return { items: items.length, carried: coming.length, already, places: settle }
   })
 
   /** Changes the document: the one before can be gone back to, and the change is saved soon. */
@@ -118,7 +131,19 @@ export const usePlan = defineStore('plan', () => {
   const changeWindows = (windows: PlanDocument['windows']): void => changePart('windows', windows)
   const changeSection = (id: string, facts: SectionFacts): void =>
     changePart('sections', { ...there(document.value).sections, [id]: facts })
-  const leave = (lineages: string[]): void => changePart('carry', { leave: lineages })
+  const changeCarry = (changed: Partial<PlanDocument['carry']>): void =>
+    changePart('carry', { ...there(document.value).carry, ...changed })
+  const changePlaces = (changed: Partial<PlanDocument['places']>): void =>
+    changePart('places', { ...there(document.value).places, ...changed })
+  const changeGrades = (changed: Partial<PlanDocument['grades']>): void =>
+    changePart('grades', { ...there(document.value).grades, ...changed })
+  const leave = (lineages: string[]): void => changeCarry({ leave: lineages })
+  /** Takes things, with all that they need, or leaves them; answers what comes along. */
+  function carry(lineages: readonly string[], carries: boolean): readonly string[] {
+    const { leave: left, take, brought } = places.chosenWith(lineages, carries)
+    changeCarry({ leave: left, take })
+    return brought
+  }
   /** Holds an item at given dates, or (null) lets it go. */
   function hold(lineage: string, at: ItemDates | null): void {
     const { [lineage]: _, ...rest } = there(document.value).dates.itemRules
@@ -145,11 +170,16 @@ export const usePlan = defineStore('plan', () => {
     elsewhere,
     saving: saving.state,
     savingProblem: saving.problem,
-    merged,
+    merged: places.merged,
     nodes,
-    carried,
+    carried: places.carried,
+    stays: places.stays,
+    carrying: places.carrying,
+    rows: places.rows,
+    broken: places.broken,
+    uncategorised: places.uncategorised,
     counts,
-    inShell,
+    dated,
     terms: dates.terms,
     ledger: dates.ledger,
     comparison: dates.comparison,
@@ -163,6 +193,10 @@ export const usePlan = defineStore('plan', () => {
     changeNames,
     changeWindows,
     changeSection,
+    changeCarry,
+    changePlaces,
+    changeGrades,
+    carry,
     changeSources,
     hold,
     leave,

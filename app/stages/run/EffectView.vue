@@ -31,7 +31,7 @@ const facts = computed(() => [
 ])
 const { items } = useLedger(ref(true))
 /** What the run will write: what the shell has already keeps its dates. */
-const fresh = computed(() => items.value.filter(item => !store.inShell.has(item.lineage)))
+const fresh = computed(() => items.value.filter(item => store.dated.has(item.lineage)))
 const toSettle = computed(() => fresh.value.filter(item => item.settle))
 const toLookAt = computed(() => fresh.value.filter(item => !item.settle && item.notes.length > 0))
 const hasFurther = computed(() => props.plan.set.some(entry => entry.state === 'draft'))

@@ -42,6 +42,6 @@ export const dates = planPart({
     ].flatMap(({ path, rule: each }) =>
       handDates(each).flatMap(({ field, at }) => farFault([...path, field], at, term)),
     ),
-  // Only the dates that will be written: those of items the shell does not have yet.
-  effect: ({ fresh, dates }) => ({ dates: summarise(fresh.flatMap(node => dates.get(node.lineage) ?? [])) }),
+  // Only the dates that will be written: those of what comes, and of what is there where its dates are taken.
+  effect: ({ placements }) => ({ dates: summarise(placements.flatMap(entry => entry.dates ?? [])) }),
 })

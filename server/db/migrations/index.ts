@@ -8,6 +8,7 @@ import { staffIndex } from './006-staff-index'
 import { readableBodies } from './007-readable'
 import { sessions } from './008-sessions'
 import { knownBrowsers } from './009-known-browsers'
+import { places } from './010-places'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -20,4 +21,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '007-readable': readableBodies,
   '008-sessions': sessions,
   '009-known-browsers': knownBrowsers,
+  '010-places': places,
 }

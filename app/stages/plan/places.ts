@@ -1,0 +1,82 @@
+import { computed, type Ref, type ShallowRef } from 'vue'
+import { brokenBy, closureOf, needsIn } from '~~/core/carry/needs'
+import type { PlaceRow } from '~~/core/carry/places'
+import { choose, type StaysWhy } from '~~/core/carry/select'
+import type { PlannedItem } from '~~/core/dates/plan'
+import {
+  carriedPlan,
+  matchesOf,
+  staysOf,
+  uncategorisedIn,
+  type CarryBase,
+  type CarriedPlan,
+} from '~~/core/plan/compile'
+import type { PlanDocument } from '~~/core/plan/document'
+import { mergeSources } from '~~/core/plan/sources'
+import type { PlanReply } from '~~/shared/api/plans'
+
+interface Parts {
+  plan: ShallowRef<PlanReply | null>
+  document: ShallowRef<PlanDocument | null>
+  planned: Ref<ReadonlyMap<string, PlannedItem>>
+}
+/**
+ * Where everything of the sources goes in the shell, as it is decided now. What meets what rests on the two outlines and on pairs made by hand
+ * alone, so that choosing an item costs only the rows.
+ */
+export function usePlannedPlaces({ plan, document, planned }: Parts) {
+  const merged = computed(() => (plan.value ? mergeSources([plan.value.source, ...plan.value.more]) : null))
+  const base = computed((): CarryBase | null => {
+    if (!plan.value || !document.value) return null
+    const { source, more, target, before, mode } = plan.value
+    return { document: document.value, source, more, target, before, inPlace: mode === 'in-place' }
+  })
+  const pairs = computed(() => document.value?.places.pairs)
+  const matches = computed(() =>
+    pairs.value && plan.value && merged.value ? matchesOf(plan.value, merged.value, pairs.value) : null,
+  )
+  const stays = computed((): ReadonlyMap<string, StaysWhy> =>
+    base.value && merged.value ? staysOf(base.value, merged.value) : new Map(),
+  )
+  const carrying = computed((): CarriedPlan | null =>
+    base.value && merged.value && matches.value
+      ? carriedPlan(base.value, {
+          merged: merged.value,
+          matches: matches.value,
+          dates: planned.value.size > 0 ? planned.value : null,
+        })
+      : null,
+  )
+  const rows = computed((): readonly PlaceRow[] => carrying.value?.rows ?? [])
+  const carried = computed((): ReadonlySet<string> => carrying.value?.carried ?? new Set())
+  const uncategorised = computed(() =>
+    base.value && carrying.value ? uncategorisedIn(base.value, carrying.value) : [],
+  )
+
+  const needs = computed(() =>
+    merged.value && plan.value ? needsIn(merged.value.nodes, plan.value.links) : [],
+  )
+  const known = computed(() => new Set(merged.value?.nodes.map(node => node.lineage)))
+  /** What stands for a thing in the shell already. */
+  const standsThere = computed(
+    () =>
+      new Set(rows.value.flatMap(row => (row.shell && row.lineage && row.source ? row.source.lineage : []))),
+  )
+  const broken = computed(() =>
+    brokenBy(
+      carried.value,
+      needs.value,
+      lineage => !known.value.has(lineage) || standsThere.value.has(lineage),
+    ),
+  )
+  /** The plan's choice with some things taken, and all that they need; or left. `brought`: what comes along with them. */
+  function chosenWith(lineages: readonly string[], carries: boolean) {
+    const nodes = merged.value?.nodes ?? []
+    const before = document.value?.carry ?? { leave: [], take: [] }
+    const isThing = (lineage: string): boolean => known.value.has(lineage) && !standsThere.value.has(lineage)
+    const all = carries ? [...closureOf(lineages, needs.value, isThing), ...lineages] : [...lineages]
+    const brought = all.filter(lineage => !lineages.includes(lineage) && !carried.value.has(lineage))
+    return { ...choose(nodes, stays.value, before, [...lineages, ...brought], carries), brought }
+  }
+  return { merged, base, stays, carrying, rows, carried, needs, broken, uncategorised, chosenWith }
+}

@@ -1,0 +1,48 @@
+import { noPlaces, placeChoices, placesDecisions, type PlaceChoice } from '../../carry/decisions'
+import { partWords, thingParts, type PartChoices } from '../../carry/again'
+import { changedIn } from '../join'
+import { planPart } from '../part'
+
+const choiceTold = (choice: PlaceChoice | undefined): string =>
+  choice ? placeChoices[choice] : 'as proposed'
+const pairTold = (pair: string | null | undefined): string => {
+  if (pair === undefined) return 'as proposed'
+  return pair === null ? 'meets nothing' : 'meets another thing of the shell'
+}
+const partsTold = (parts: PartChoices | undefined): string =>
+  thingParts
+    .flatMap(part => (parts?.[part] ? [`${partWords[part]}: the ${parts[part]}’s`] : []))
+    .join(', ') || 'as proposed'
+const intoTold = (into: string | null | undefined): string => {
+  if (into === undefined) return 'where it was'
+  return into === null ? 'outside the units' : 'into another unit'
+}
+
+/** Where things go in the shell: which meets which, what becomes of both, and in which unit what comes stands. */
+export const places = planPart({
+  words: 'the places',
+  decisions: { at: 'Where in a unit what comes stands' },
+  schema: placesDecisions.default(noPlaces),
+  recommended: noPlaces,
+  join: (joiner, values) => ({
+    pairs: joiner.keyed('pairs', changedIn(values, 'pairs'), pairTold),
+    choices: joiner.keyed('choices', changedIn(values, 'choices'), choiceTold),
+    shell: joiner.keyed('shell', changedIn(values, 'shell'), choice =>
+      choice === 'remove' ? 'removed' : 'stays',
+    ),
+    parts: joiner.keyed('parts', changedIn(values, 'parts'), partsTold),
+    into: joiner.keyed('into', changedIn(values, 'into'), intoTold),
+    at: joiner.one('at', changedIn(values, 'at'), at => (at === 'head' ? 'at the head' : 'at the foot')),
+  }),
+  // Single things are left out: they are about one shell.
+  habit: ({ at }) => ({ ...noPlaces, at }),
+  furtherShells: 'their own',
+  forOtherSource: ({ at }) => ({ ...noPlaces, at }),
+  effect: ({ rows, count }) => ({
+    filled: count.happens('fills'),
+    replaced: count.happens('replaces') + count.happens('again'),
+    cleared: count.happens('removes') + count.happens('unfilled'),
+    keptBoth: count.happens('both'),
+    places: { settle: rows.filter(row => row.settle).length },
+  }),
+})

@@ -1,0 +1,176 @@
+import { NIL } from 'uuid'
+import { thingParts, type ThingPart } from '../carry/again'
+import type { PlaceRow } from '../carry/places'
+import { itemKindDefinitions } from '../course/kinds'
+import type { ItemKind } from '../course/model'
+import type { OutlineNode } from '../course/outline'
+import type { PlannedItem } from '../dates/plan'
+import { gradedAs } from '../grading/plan'
+import { arrivalState } from './arrival'
+import type { CarriedPlan, CarryBase } from './compile'
+import type { Arrives, Placement } from './effect'
+
+/** The grade rules of a course have no key of their own. */
+export const rulesKey = NIL
+const nothing = { parent: null, dates: null, parts: null, arrives: null, details: null } as const
+const sidesOf = ({ source, more }: CarryBase) => [source, ...more]
+
+/** What is written of how grades are reckoned: the rules, and each category that comes or is written over. */
+export function gradePlacements({ target }: CarryBase, { grades, merged }: CarriedPlan): Placement[] {
+  const rules: Placement[] = grades.changesRules
+    ? [
+        {
+          ...nothing,
+          action: target.grading ? 'replaced' : 'added',
+          entity: 'rules',
+          lineage: rulesKey,
+          source: rulesKey,
+          position: 0,
+          from: 0,
+          details: { ...grades.rules },
+        },
+      ]
+    : []
+  const stood = new Map(target.categories.map(({ lineage }, at) => [lineage, at]))
+  const categories = grades.categories.flatMap((line, position): Placement[] => {
+    const { lineage, title, weight, within, dropLowest, dropHighest, exempt, source, shell } = line
+    const moves = shell !== null && stood.get(lineage) !== position
+    if (shell && !line.changes && !moves) return []
+    const write = shell && !line.changes ? 'moved' : 'replaced'
+    return [
+      {
+        ...nothing,
+        action: shell ? write : 'added',
+        entity: 'category',
+        lineage,
+        source: source?.lineage ?? lineage,
+        position,
+        from: source ? (merged.from.get(source.lineage) ?? 0) : 0,
+        details: {
+          title,
+          weight,
+          within,
+          dropLowest,
+          dropHighest,
+          exempt,
+          identifier: (source ?? shell)?.identifier ?? null,
+        },
+      },
+    ]
+  })
+  return [...rules, ...categories]
+}
+
+/** Rubrics and groups that come with what is carried, and furniture of which the shell has none of its own. */
+export function aroundPlacements(
+  base: CarryBase,
+  { merged, carried, rubrics: inShell }: CarriedPlan,
+): Placement[] {
+  if (base.inPlace) return []
+  const { target, document } = base
+  const items = merged.nodes.filter(node => carried.has(node.lineage))
+  const rubrics = new Set(items.map(node => node.rubric))
+  const groups = new Set(items.map(node => node.group))
+  const thereGroups = new Set(target.groups.map(group => group.lineage))
+  const furnished = new Set(target.furniture.map(({ part }) => part))
+  const done = new Set<string>()
+  const next = {
+    rubric: target.rubrics.length,
+    group: target.groups.length,
+    furnishing: target.furniture.length,
+  }
+  const add = (entity: 'rubric' | 'group' | 'furnishing', lineage: string, from: number): Placement[] => {
+    if (done.has(lineage)) return []
+    done.add(lineage)
+    const position = next[entity]++
+    return [{ ...nothing, action: 'added', entity, lineage, source: lineage, position, from }]
+  }
+  return sidesOf(base).flatMap((side, from) => [
+    ...side.rubrics
+      .filter(({ lineage }) => rubrics.has(lineage) && inShell.get(lineage) === lineage)
+      .filter(({ lineage }) => !target.rubrics.some(rubric => rubric.lineage === lineage))
+      .flatMap(({ lineage }) => add('rubric', lineage, from)),
+    ...side.groups
+      .filter(({ lineage }) => groups.has(lineage) && !thereGroups.has(lineage))
+      .filter(({ lineage }) => (document.carry.groups[lineage] ?? 'group') === 'group')
+      .flatMap(({ lineage }) => add('group', lineage, from)),
+    ...side.furniture
+      .filter(({ part, item }) => !furnished.has(part) && (item === null || carried.has(item)))
+      .flatMap(({ lineage }) => add('furnishing', lineage, from)),
+  ])
+}
+
+const wholeButPlace = thingParts.filter(part => part !== 'place')
+/** Of a unit that takes a source's things the name and the state are its own. */
+const actions = {
+  adds: 'added',
+  both: 'added',
+  fills: 'filled',
+  replaces: 'replaced',
+  again: 'replaced',
+  removes: 'cleared',
+  unfilled: 'cleared',
+} as const
+/** What a run writes of one row of the ledger of places; null where nothing. */
+export function rowPlacement(
+  row: PlaceRow,
+  base: CarryBase,
+  plan: CarriedPlan,
+  dates: ReadonlyMap<string, PlannedItem>,
+): Placement | null {
+  const { happens, source, shell, type: entity, parent, position } = row
+  const lineage = row.lineage ?? shell?.lineage
+  if (lineage === undefined) return null
+  const common = {
+    ...nothing,
+    entity,
+    lineage,
+    parent,
+    position,
+    source: source?.lineage ?? lineage,
+    from: 0,
+  }
+  const action = happens in actions ? actions[happens as keyof typeof actions] : null
+  if (action === 'cleared')
+    return { ...common, action, parent: shell?.parent ?? null, position: shell?.position ?? 0 }
+  if (action === null || !source) {
+    const moves = shell && row.lineage !== null && (shell.parent !== parent || shell.position !== position)
+    return moves ? { ...common, action: 'moved' } : null
+  }
+  const parts = partsWritten(row)
+  const writesDates = entity === 'item' && (parts === null || parts.includes('dates'))
+  return {
+    ...common,
+    action,
+    from: plan.merged.from.get(source.lineage) ?? 0,
+    parts,
+    dates: writesDates ? (dates.get(source.lineage) ?? null) : null,
+    arrives: entity === 'item' ? arrivesAs(source, row, base, plan) : null,
+  }
+}
+function partsWritten(row: PlaceRow): ThingPart[] | null {
+  if (row.happens === 'adds' || row.happens === 'both') return null
+  if (row.happens === 'again') return row.parts.filter(part => part.takes).map(part => part.part)
+  const kept = row.happens === 'fills' ? lostIn(row) : []
+  return wholeButPlace.filter(part => !kept.includes(part))
+}
+/** What an item of one kind loses in a place that holds none of it: a text that is no questions, settings of another kind. */
+export function lostIn({ source, shell }: Pick<PlaceRow, 'source' | 'shell'>): ThingPart[] {
+  const [kind] = shell?.holds ?? []
+  if (!source?.kind || !kind || shell?.holds?.includes(source.kind)) return []
+  const shows = (one: ItemKind): string => itemKindDefinitions[one].shows
+  return shows(source.kind) === shows(kind) ? ['settings'] : ['text', 'settings']
+}
+function arrivesAs(node: OutlineNode, row: PlaceRow, base: CarryBase, plan: CarriedPlan): Arrives {
+  const { document } = base
+  const place = row.happens === 'fills' ? row.shell : null
+  const fits = !place?.holds || (node.kind !== null && place.holds.includes(node.kind))
+  const group = document.carry.groups[node.group ?? ''] ?? 'group'
+  return {
+    ...gradedAs(node, plan.grades, document.grades),
+    state: arrivalState(node, document),
+    kind: fits ? node.kind : (place.holds?.[0] ?? node.kind),
+    rubric: node.rubric === null ? null : (plan.rubrics.get(node.rubric) ?? node.rubric),
+    group: group === 'group' ? node.group : null,
+  }
+}
