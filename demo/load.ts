@@ -24,6 +24,7 @@ const archive = (name: string) => openZip(name, bufferSource(file(name)), readLi
 export const signIns = [
   { login: 'marchetti', password: 'slack-water' },
   { login: 'okonjo', password: 'neap-tide' },
+  { login: 'sorrel', password: 'warm-proof' },
   { login: 'brandt', password: 'spring-range', duty: 'coordinator', org: 'org-hydrography' },
   { login: 'ellwood', password: 'chart-datum', duty: 'office', org: 'org-port-ellery' },
 ] as const
@@ -53,6 +54,22 @@ export async function loadDemo(db: Knex): Promise<Finding[]> {
       cartridge: 'wvg-201-01-autumn-2026.imscc',
       document: 'wvg-201-01-autumn-2026.course.json',
     },
+    {
+      key: 'wvg201-01-2027s',
+      cartridge: 'wvg-201-01-spring-2027.imscc',
+      document: 'wvg-201-01-spring-2027.course.json',
+    },
+    ...['01', '02'].map(section => ({
+      key: `bkg115-${section}-2026a`,
+      cartridge: 'bkg-115-autumn-2026.imscc',
+      document: `bkg-115-${section}-autumn-2026.course.json`,
+    })),
+    {
+      key: 'orn130-01-2026a',
+      cartridge: 'orn-130-01-autumn-2026.imscc',
+      document: 'orn-130-01-autumn-2026.course.json',
+    },
+    { key: 'orn130-01-2027s', cartridge: null, document: 'orn-130-01-spring-2027.course.json' },
   ]
   for (const { key, cartridge, document } of classes) {
     const read = cartridge === null ? null : await readCartridge(await archive(cartridge), { courseKey: key })

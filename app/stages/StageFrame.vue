@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useStagePlan } from './plan/store'
-import { stages } from './stages'
+import { stageAt } from './stages'
 
 /** A stage: the work in the middle, decisions and reasons at the right, the foot below. */
 defineProps<{ flush?: boolean }>()
@@ -8,7 +8,7 @@ const { plan } = useStagePlan()
 const route = useRoute()
 /** What the page is about, for those who hear it; a run that is done has a heading of its own. */
 const heading = computed(() => {
-  const stage = stages.find(each => route.path.endsWith(`/${each.key}`))
+  const stage = stageAt(route.path)
   if (!stage || (stage.key === 'run' && plan.value.state === 'run')) return ''
   return `${stage.name}: ${codeText(plan.value.target.course)}, ${plan.value.target.course.term.name}`
 })

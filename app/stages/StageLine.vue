@@ -2,13 +2,13 @@
 import type { PlanReply } from '~~/shared/api/plans'
 import { usePlan } from './plan/store'
 import { stageNotes } from './stage-notes'
-import { stages } from './stages'
+import { stageAt, stages } from './stages'
 
 /** Where one is among the stages, with a count under each. The line breaks after Run: that is where writing happens. */
 const props = defineProps<{ plan: PlanReply }>()
 const store = usePlan()
 const route = useRoute()
-const at = computed(() => stages.findIndex(stage => stage.key === route.path.split('/').at(-1)))
+const at = computed(() => stages.findIndex(stage => stage === stageAt(route.path)))
 const isRun = computed(() => props.plan.state === 'run')
 const notes = computed(() =>
   stageNotes(props.plan, {

@@ -20,7 +20,14 @@ describe('what both changed', () => {
   })
 })
 describe('what a run does, in a sentence', () => {
-  const counts = { added: { items: 98, units: 7 }, replaced: 0, cleared: 0, dates: { dates: 98 } }
+  const counts = {
+    added: { items: 98, units: 7 },
+    filled: 0,
+    keptBoth: 0,
+    replaced: 0,
+    cleared: 0,
+    dates: { dates: 98 },
+  }
   const effect = counts as unknown as Parameters<typeof effectSentence>[0]
   it('tells a roll from a roll in place', () => {
     expect(effectSentence(effect, false)).toBe('Adds 98 items in 7 units. Replaces and clears nothing.')
@@ -31,7 +38,7 @@ describe('the notes under the stages', () => {
   const studentData = mapCounts(() => 0)
   const plan = somePlan({})
   plan.source = { ...plan.source, studentData }
-  const progress = { carried: 97, items: 98, dates: 98, settle: 1 }
+  const progress = { carried: 97, items: 98, dates: 98, settle: 1, places: 0 }
   it('count, and say what must be looked at', () => {
     expect(stageNotes(plan, progress)).toMatchObject({
       pair: { text: 'matched' },

@@ -7,3 +7,10 @@ export const stages = [
   { number: 6, key: 'run', name: 'Run' },
 ] as const
 export type StageKey = (typeof stages)[number]['key']
+/** Pages within a stage that have an address of their own. */
+const within: Readonly<Record<string, StageKey>> = { grades: 'carry' }
+/** The stage that a page of a plan belongs to. */
+export const stageAt = (path: string) => {
+  const last = path.split('/').at(-1) ?? ''
+  return stages.find(stage => stage.key === (within[last] ?? last))
+}

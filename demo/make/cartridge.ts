@@ -71,6 +71,12 @@ function fileOf(work: Work): { type: string; path: string; content: string } | n
           `<title>${xml(work.title)}</title><url href="${xml(there(work.url))}" target="_blank"/>`,
         ),
       }
+    case 'tool':
+      return {
+        type: 'imsbasiclti_xmlv1p3',
+        path: `tools/${work.id}.xml`,
+        content: `<?xml version="1.0" encoding="UTF-8"?>\n<cartridge_basiclti_link xmlns="http://www.imsglobal.org/xsd/imslticc_v1p3" xmlns:blti="http://www.imsglobal.org/xsd/imsbasiclti_v1p0"><blti:title>${xml(work.title)}</blti:title><blti:launch_url>${xml(there(work.url))}</blti:launch_url></cartridge_basiclti_link>\n`,
+      }
     case 'discussion':
       return {
         type: 'imsdt_xmlv1p3',

@@ -1,7 +1,7 @@
 import { there } from '../../core/there'
 import { frontPages, recess, syllabus, units, works as texts, type ProsePage } from './prose'
 
-export type WorkKind = 'page' | 'heading' | 'file' | 'weblink' | 'quiz' | 'assignment' | 'discussion'
+export type WorkKind = 'page' | 'heading' | 'file' | 'weblink' | 'tool' | 'quiz' | 'assignment' | 'discussion'
 /** One item of the demo course. Dates are exact wall clock; `lineItem` says by what its line item meets it. */
 export interface Work {
   id: string

@@ -1,9 +1,11 @@
 // npm run demo:make : writes the demo as open-format files into demo/files. The files are committed and are what is loaded.
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { cartridge } from './cartridge'
+import { cartridge, pack } from './cartridge'
 import { courseWorks } from './course'
 import { courseJson, rosterBundle } from './roster'
 import { templateCartridge } from './template'
+import { birdJson, birdShellJson, breadJson, weaveShellJson } from './small-json'
+import { birdUnits, breadUnits, weaveTemplate } from './small'
 import { weaveCartridge, weaveJson } from './weave'
 
 const files = new URL('../files/', import.meta.url)
@@ -30,6 +32,14 @@ write('port-ellery.oneroster.zip', rosterBundle(works))
 write('hyd-240-01-autumn-2026.course.json', courseJson(works))
 write('wvg-201-01-autumn-2026.imscc', weaveCartridge())
 write('wvg-201-01-autumn-2026.course.json', weaveJson())
+write('bkg-115-autumn-2026.imscc', pack('Bread Science', 'bkg115-01-2026a', breadUnits))
+write('bkg-115-01-autumn-2026.course.json', breadJson('01'))
+write('bkg-115-02-autumn-2026.course.json', breadJson('02'))
+write('orn-130-01-autumn-2026.imscc', pack('Field Ornithology', 'orn130-01-2026a', birdUnits))
+write('orn-130-01-autumn-2026.course.json', birdJson())
+write('orn-130-01-spring-2027.course.json', birdShellJson())
+write('wvg-201-01-spring-2027.imscc', pack('Weave Structures', 'wvg201-01-2027s', weaveTemplate))
+write('wvg-201-01-spring-2027.course.json', weaveShellJson())
 for (const [section, start, end] of [
   ['01', '09:30', '10:20'],
   ['02', '13:00', '13:50'],
@@ -39,8 +49,10 @@ for (const [section, start, end] of [
     `${JSON.stringify(
       {
         format: 'northtide-course',
-        version: 1,
+        version: 2,
         class: `hyd240-${section}-2027s`,
+        // The second section's shell holds what the department put there before anyone touched it.
+        ...(section === '02' && { madeBy: 'template' }),
         meetings: [1, 3, 5].map(weekday => ({
           weekday,
           start,

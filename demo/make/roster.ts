@@ -15,6 +15,37 @@ const shells = [
   { id: 'hyd235-01-2027u', section: 'summer', students: 14, skip: 22 },
 ]
 
+const bread = {
+  id: 'co-bkg115',
+  code: 'BKG 115',
+  title: 'Bread Science',
+  org: 'org-bakery',
+  subject: 'Baking',
+}
+const birds = {
+  id: 'co-orn130',
+  code: 'ORN 130',
+  title: 'Field Ornithology',
+  org: 'org-ornithology',
+  subject: 'Ornithology',
+}
+const weave = {
+  id: 'co-wvg201',
+  code: 'WVG 201',
+  title: 'Weave Structures',
+  org: 'org-weaving',
+  subject: 'Weaving',
+}
+const [autumn, spring] = ['2026-autumn', '2027-spring']
+/** Small courses, taught by one person: bread in two sections, birds online, and the new shell of the weavers. */
+const smallClasses = [
+  { id: 'bkg115-01-2026a', course: bread, section: '01', term: autumn, room: 'Oven hall' },
+  { id: 'bkg115-02-2026a', course: bread, section: '02', term: autumn, room: 'Oven hall' },
+  { id: 'orn130-01-2026a', course: birds, section: '01', term: autumn, room: 'online' },
+  { id: 'orn130-01-2027s', course: birds, section: '01', term: spring, room: 'online' },
+  { id: 'wvg201-01-2027s', course: weave, section: '01', term: spring, room: 'Loom room' },
+] as const
+
 /** When a work is due; only works that are due have results. */
 const dueOf = ({ due }: { due?: string | null }): string => there(due)
 const person = (n: number, skip: number) => ({
@@ -43,6 +74,7 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
     ['pe-brandt', 'administrator', 'brandt', 'Lienhard', 'Brandt'],
     ['pe-ellwood', 'administrator', 'ellwood', 'Maud', 'Ellwood'],
     ['pe-aumont', 'teacher', 'aumont', 'Gervase', 'Aumont'],
+    ['pe-sorrel', 'teacher', 'sorrel', 'Petra', 'Sorrel'],
   ] as const
   const user = (
     sourcedId: string,
@@ -158,6 +190,14 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         schoolSourcedId: 'org-weaving',
         subjects: 'Weaving',
       },
+      ...smallClasses.map(({ id, course, section, term, room }) => ({
+        ...classRow(id, section, term, room),
+        title: course.title,
+        courseSourcedId: course.id,
+        classCode: `${course.code}-${section}`,
+        schoolSourcedId: course.org,
+        subjects: course.subject,
+      })),
     ],
     courses: [
       {
@@ -193,6 +233,17 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         subjects: 'Weaving',
         subjectCodes: '',
       },
+      ...[bread, birds].map(({ id, code, title, org, subject }) => ({
+        sourcedId: id,
+        ...active,
+        schoolYearSourcedId: '',
+        title,
+        courseCode: code,
+        grades: '',
+        orgSourcedId: org,
+        subjects: subject,
+        subjectCodes: '',
+      })),
     ],
     enrollments: [
       ...[source, ...shells.map(shell => shell.id)].flatMap(id => [
@@ -200,6 +251,11 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         enrol(id, 'pe-okonjo', 'aide'),
       ]),
       { ...enrol(weaveClass, 'pe-aumont', 'teacher', 'true'), schoolSourcedId: 'org-weaving' },
+      { ...enrol(weaveClass, 'pe-sorrel', 'teacher'), schoolSourcedId: 'org-weaving' },
+      ...smallClasses.map(({ id, course }) => ({
+        ...enrol(id, 'pe-sorrel', 'teacher', 'true'),
+        schoolSourcedId: course.org,
+      })),
       ...students.map(student => enrol(source, student.id, 'student')),
       ...newcomers.map(student => enrol(student.class, student.id, 'student')),
     ],
@@ -255,6 +311,22 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         name: 'Department of Weaving',
         type: 'department',
         identifier: 'PEI-WVG',
+        parentSourcedId: 'org-port-ellery',
+      },
+      {
+        sourcedId: 'org-bakery',
+        ...active,
+        name: 'Department of Baking',
+        type: 'department',
+        identifier: 'PEI-BKG',
+        parentSourcedId: 'org-port-ellery',
+      },
+      {
+        sourcedId: 'org-ornithology',
+        ...active,
+        name: 'Department of Ornithology',
+        type: 'department',
+        identifier: 'PEI-ORN',
         parentSourcedId: 'org-port-ellery',
       },
     ],

@@ -16,6 +16,15 @@ export async function loadBases(db: Knex, courseId: string): Promise<CarriedBase
     parts: jsonOf(row.parts),
   }))
 }
+/** Under which keys of a course the things of its sources stand, where those are others: a page that took an empty place. */
+export async function standIns(db: Knex, courseId: string): Promise<Map<string, string>> {
+  const rows = await db('carried')
+    .where({ course_id: courseId, origin: 'run' })
+    .whereNot({ how: 'left' })
+    .whereRaw('source_lineage <> lineage')
+    .select('source_lineage', 'lineage')
+  return new Map(rows.map(row => [row.source_lineage, row.lineage]))
+}
 const rowOf = (courseId: string, base: CarriedBase, runId: string | null): CarriedRow => ({
   course_id: courseId,
   origin: base.how === 'template' ? 'template' : 'run',

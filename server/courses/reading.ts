@@ -8,8 +8,10 @@ import { notFound } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
 import { accessToCourse } from './access'
 import { hashOf } from './bodies.queries'
+import { standIns } from './carried.queries'
 import { loadItem, loadOutline, type ItemWhole } from './content.queries'
 import type { CourseInLine } from './courses.queries'
+import { contentOf } from './sections.queries'
 import { bodySource, formOf, readable } from './readable'
 import { questionsWithLinks } from './readable-body'
 import { bodyAddress, withLinks } from './readable-html'
@@ -44,8 +46,10 @@ export async function readItem(
   db: Knex,
   person: Person,
   courseId: string,
-  lineage: string,
+  asked: string,
 ): Promise<ItemReply> {
+  const others = await standIns(db, await contentOf(db, courseId))
+  const lineage = others.get(asked) ?? asked
   const item = await loadItem(db, courseId, lineage)
   const nodes = await loadOutline(db, courseId, (await accessToCourse(db, person, courseId)).withheld)
   const items = nodes.filter(node => node.type === 'item')
@@ -53,6 +57,9 @@ export async function readItem(
   const node = items[at]
   if (!item || !node) throw notFound('This item')
   const known = new Map<string, string | null>(nodes.map(entry => [entry.lineage, entry.kind]))
+  // A link may still name the old course's thing that another one here stands for.
+  for (const [source, stands] of others)
+    if (!known.has(source) && known.has(stands)) known.set(source, known.get(stands) ?? null)
   const form = formOf(item)
   const shown =
     form && item.bodyHash !== null ? await readable(db, bodySource(db, item.bodyHash, item.size), form) : null
@@ -129,8 +136,9 @@ export async function readItemFile(
   db: Knex,
   person: Person,
   courseId: string,
-  lineage: string,
+  asked: string,
 ): Promise<ItemFile> {
+  const lineage = (await standIns(db, await contentOf(db, courseId))).get(asked) ?? asked
   const item = await loadItem(db, courseId, lineage)
   const { withheld } = await accessToCourse(db, person, courseId)
   // Somebody to whom a kind is not given does not get what stands below such an item either.

@@ -160,13 +160,16 @@ type EntryColumns = RunEntryRow & Pick<EntryLine, 'entity' | 'action' | 'kind'> 
 const named = (table: string): string => `
   LEFT JOIN ${table}
     ON ${table}.course_id = COALESCE(e.source_course_id, :source) AND ${table}.lineage = e.source_lineage`
+// Columns and texts in JSON differ in how they are compared; here they are only told.
+const text = (column: string): string => `CONVERT(${column} USING utf8mb4)`
 const inDetails = (column: 'former' | 'details'): string => `JSON_VALUE(e.${column}, '$.title')`
 export async function loadEntries(db: Knex, run: Pick<Run, 'id' | 'sourceId'>): Promise<EntryLine[]> {
   const rows = await selectRows<EntryColumns>(
     db,
     `SELECT e.*, IF(e.action = 'cleared', ${inDetails('former')},
-       COALESCE(${inDetails('details')}, items.title, units.title, grade_categories.title)) AS title,
-       COALESCE(items.kind, JSON_VALUE(e.former, '$.kind')) AS kind
+       COALESCE(${inDetails('details')}, ${text('items.title')}, ${text('units.title')},
+         ${text('grade_categories.title')})) AS title,
+       COALESCE(${text('items.kind')}, JSON_VALUE(e.former, '$.kind')) AS kind
      FROM run_entries e ${named('items')} ${named('units')} ${named('grade_categories')}
      WHERE e.run_id = :run AND e.entity IN ('category', 'unit', 'item') AND e.action <> 'moved'
      ORDER BY e.entity, e.position`,

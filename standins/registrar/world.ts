@@ -154,16 +154,18 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
   {
     what: 'BKG 115 Bread Science appears with two sections on different days; HYD 240-01 appears for summer',
     change: tables => {
-      tables.orgs.push({
-        sourcedId: bakery,
-        ...active,
-        name: 'Department of Baking',
-        type: 'department',
-        identifier: 'PEI-BKG',
-        parentSourcedId: 'org-port-ellery',
-      })
+      if (!tables.orgs.some(org => org.sourcedId === bakery))
+        tables.orgs.push({
+          sourcedId: bakery,
+          ...active,
+          name: 'Department of Baking',
+          type: 'department',
+          identifier: 'PEI-BKG',
+          parentSourcedId: 'org-port-ellery',
+        })
       tables.users.push(user('pe-quist', 'teacher', 'quist', 'Ansel', 'Quist', bakery))
-      tables.courses.push(course('co-bkg115', 'BKG 115', 'Bread Science', bakery))
+      if (!tables.courses.some(entry => entry.sourcedId === 'co-bkg115'))
+        tables.courses.push(course('co-bkg115', 'BKG 115', 'Bread Science', bakery))
       for (const [number, periods] of [
         ['01', 'MO 08:30-09:45,WE 08:30-09:45'],
         ['02', 'TU 10:00-11:15,TH 10:00-11:15'],
@@ -180,7 +182,8 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
             periods,
           ),
         )
-        tables.enrollments.push(enrol(`bkg115-${number}-2027s`, 'pe-quist', 'teacher', bakery))
+        for (const teacher of ['pe-quist', 'pe-sorrel'])
+          tables.enrollments.push(enrol(`bkg115-${number}-2027s`, teacher, 'teacher', bakery))
       }
       tables.classes.push(
         section(

@@ -87,7 +87,7 @@ describe('the demo, loaded through the readers and services', () => {
     await expect(enter('marchetti', 'Slack-water')).rejects.toMatchObject({ code: 'wrong-password' })
     await expect(enter('nobody', 'slack-water')).rejects.toMatchObject({ code: 'wrong-password' })
     expect(await demo.db('people').whereNotNull('password').count({ count: '*' }).first()).toEqual({
-      count: 4,
+      count: 5,
     })
   })
   it('shows a visitor two templates, and a colleague’s course behind the code that is printed', async () => {

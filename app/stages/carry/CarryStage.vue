@@ -1,95 +1,232 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { setCarried } from '~~/core/carry/select'
-import type { ItemKind } from '~~/core/course/model'
+import { useMediaQuery } from '@vueuse/core'
 import { subtree } from '~~/core/course/outline'
+import { arrivalWords } from '~~/core/plan/parts/carry'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
+import { useSelection } from '../date/selection'
 import { useStagePlan } from '../plan/store'
-import CarryRow from './CarryRow.vue'
-import { countsByKind, isPartly, useCarryRows } from './carry'
+import CarryAside from './CarryAside.vue'
+import GradesStrip from './GradesStrip.vue'
+import PlaceLine from './PlaceLine.vue'
+import PlacePanel from './PlacePanel.vue'
+import { useShownRows, type ShownRow } from './carry'
+import { useTypeAhead } from './tree-keys'
 
+/** What comes across: the ledger of places, in the order that the shell will have. */
 const { store, plan, document } = useStagePlan()
 const mayEdit = computed(() => plan.value.may.edit)
 const nodes = computed(() => store.nodes)
 const text = ref('')
-const rows = useCarryRows({
-  nodes,
-  text,
+const settleOnly = ref(false)
+const collapsed = ref<ReadonlySet<string>>(new Set())
+const shown = useShownRows({
+  rows: computed(() => store.rows),
   carried: computed(() => store.carried),
-  already: computed(() => new Set(plan.value.target.nodes.map(node => node.lineage))),
+  text,
+  settleOnly,
+  collapsed,
   from: lineage => {
-    const further = plan.value.more[(store.merged?.from.get(lineage) ?? 0) - 1]
-    return further ? codeText(further.course) : null
+    if (plan.value.more.length === 0) return null
+    const sides = [plan.value.source, ...plan.value.more]
+    const side = sides[store.carrying?.merged.from.get(lineage) ?? 0]
+    return side ? codeText(side.course) : null
   },
 })
-const kinds = computed(() => countsByKind(nodes.value, store.carried))
+const settling = computed(() => store.rows.filter(row => row.settle).length)
 
-const setAll = (lineages: string[], carried: boolean): void =>
-  store.leave(setCarried(nodes.value, document.value.carry.leave, lineages, carried))
-const setNode = (lineage: string, carried: boolean): void => setAll(subtree(nodes.value, lineage), carried)
-function setKind(kind: ItemKind, carried: boolean): void {
-  const ofKind = nodes.value.filter(node => node.kind === kind)
-  setAll(
-    ofKind.map(node => node.lineage),
-    carried,
-  )
-}
-
-const cursor = ref(0)
 const list = ref<HTMLElement>()
+const isNarrow = useMediaQuery('(max-width: 620px)')
 const virtual = useVirtualizer(
   computed(() => ({
-    count: rows.value.length,
+    count: shown.value.length,
     getScrollElement: () => list.value ?? null,
-    estimateSize: () => 33,
+    estimateSize: () => (isNarrow.value ? 84 : 31),
     overscan: 12,
-    getItemKey: (index: number) => rows.value[index]?.node.lineage ?? index,
+    getItemKey: (index: number) => shown.value[index]?.lineage ?? index,
   })),
 )
 const visible = computed(() =>
   virtual.value.getVirtualItems().flatMap(({ index, start }) => {
-    const row = rows.value[index]
-    return row ? [{ row, index, place: { transform: `translateY(${start}px)` } }] : []
+    const each = shown.value[index]
+    return each ? [{ each, index, place: { transform: `translateY(${start}px)` } }] : []
   }),
 )
 const measure = (row: unknown): void => {
   const element = (row as { $el?: HTMLElement } | null)?.$el
   if (element) virtual.value.measureElement(element)
 }
-const cursorId = computed(() =>
-  visible.value.some(each => each.index === cursor.value) ? `carry-${cursor.value}` : undefined,
+const { selected, select, move, nextWhere } = useSelection(shown, lineage => {
+  const index = shown.value.findIndex(each => each.lineage === lineage)
+  if (index >= 0) virtual.value.scrollToIndex(index, { align: 'auto' })
+})
+/** Rows selected besides the one at hand, while shift extends. */
+const extended = ref<ReadonlySet<string>>(new Set())
+const at = (): number => shown.value.findIndex(each => each.lineage === selected.value)
+const current = computed((): ShownRow | undefined =>
+  shown.value.find(each => each.lineage === selected.value),
 )
-function move(step: number): void {
-  cursor.value = Math.max(0, Math.min(rows.value.length - 1, cursor.value + step))
-  virtual.value.scrollToIndex(cursor.value)
+const cursorId = computed(() =>
+  visible.value.some(({ each }) => each.lineage === selected.value) ? `place-${at()}` : undefined,
+)
+const isMarked = (key: string): boolean => key === selected.value || extended.value.has(key)
+const chosenRows = computed(() => shown.value.filter(each => isMarked(each.lineage)))
+function go(step: number): void {
+  extended.value = new Set()
+  move(step)
 }
-function toggleCursor(): void {
-  const row = rows.value[cursor.value]
-  if (row && mayEdit.value) setNode(row.node.lineage, !row.carried)
+function extend(step: number): void {
+  const from = selected.value
+  move(step)
+  if (from) extended.value = new Set([...extended.value, from])
 }
+function pick(key: string, event?: MouseEvent): void {
+  extended.value =
+    event?.shiftKey && selected.value ? new Set([...extended.value, selected.value]) : new Set()
+  select(key)
+}
+/** Brings a row into sight even where it is filtered or folded away. */
+function show(lineage: string): void {
+  const row = store.rows.find(each => each.key === lineage || each.source?.lineage === lineage)
+  if (!row) return
+  text.value = ''
+  settleOnly.value = false
+  collapsed.value = new Set()
+  void nextTick(() => pick(row.key))
+}
+
+const brought = ref<readonly string[]>([])
+const below = (each: ShownRow): string[] =>
+  each.row.source ? subtree(nodes.value, each.row.source.lineage) : []
+function carryRows(rows: readonly ShownRow[], carries: boolean): void {
+  if (mayEdit.value) brought.value = store.carry(rows.flatMap(below), carries)
+}
+function toggle(): void {
+  const [first] = chosenRows.value
+  if (!first || !mayEdit.value) return
+  if (first.row.source) return carryRows(chosenRows.value, !first.carried)
+  if (!first.row.shell || first.row.shell.fixed) return
+  const fate = first.row.lineage === null ? 'stay' : 'remove'
+  store.changePlaces({ shell: { ...document.value.places.shell, [first.lineage]: fate } })
+}
+const all = computed(() => nodes.value.map(node => node.lineage))
+function onlyThisUnit(): void {
+  const unit = unitOf(current.value)
+  if (!unit || !mayEdit.value) return
+  const inside = new Set(subtree(nodes.value, unit))
+  store.carry(
+    all.value.filter(lineage => !inside.has(lineage)),
+    false,
+  )
+  brought.value = store.carry([...inside], true)
+}
+function unitOf(each: ShownRow | undefined): string | null {
+  const node = each?.row.source
+  if (!node) return null
+  return node.type === 'unit' ? node.lineage : node.unit
+}
+function fold(key: string, folds = !collapsed.value.has(key)): void {
+  const next = new Set(collapsed.value)
+  if (folds) next.add(key)
+  else next.delete(key)
+  collapsed.value = next
+}
+function foldCurrent(folds: boolean): void {
+  const each = current.value
+  if (each?.row.type === 'unit') return fold(each.lineage, folds)
+  const unit = folds && shown.value.slice(0, at()).findLast(row => row.row.type === 'unit')
+  if (unit) select(unit.lineage)
+}
+const units = computed(() => store.rows.filter(row => row.type === 'unit').map(row => row.key))
+const isFolded = computed(() => units.value.length > 0 && units.value.every(key => collapsed.value.has(key)))
+const foldAll = (): void => {
+  collapsed.value = new Set(isFolded.value ? [] : units.value)
+}
+const typeAhead = useTypeAhead(shown, at, pick)
+const focusFind = (): void => findBox.value?.focus()
+const findBox = ref<{ focus: () => void }>()
+const panel = ref<HTMLElement>()
+const moveKey = (): void =>
+  panel.value?.querySelector<HTMLElement>('[aria-label="Into which unit it goes"]')?.focus()
+
+/** Drag a row onto a unit: it goes in there. */
+const dragged = ref<string | null>(null)
+const over = ref<string | null>(null)
+const mayDrag = (each: ShownRow): boolean =>
+  mayEdit.value && each.row.source !== null && ['adds', 'both'].includes(each.row.happens)
+function hover(each: ShownRow, event: DragEvent): void {
+  if (!dragged.value || each.row.type !== 'unit' || each.row.lineage === null) return
+  event.preventDefault()
+  over.value = each.lineage
+}
+function drop(each: ShownRow): void {
+  const rows = chosenRows.value.some(row => row.lineage === dragged.value)
+    ? chosenRows.value
+    : shown.value.filter(row => row.lineage === dragged.value)
+  over.value = null
+  if (each.row.type !== 'unit' || each.row.lineage === null) return
+  const unit = each.row.source?.lineage ?? each.lineage
+  const moved = rows.filter(mayDrag).flatMap(row => row.row.source?.lineage ?? [])
+  const into = Object.fromEntries(moved.filter(lineage => lineage !== unit).map(lineage => [lineage, unit]))
+  store.changePlaces({ into: { ...document.value.places.into, ...into } })
+}
+
 const keysFor = (keys: string[], does: string, run: () => void) => keys.map(key => ({ key, does, run }))
 useKeys([
-  ...keysFor(['j', 'ArrowDown'], 'next row', () => move(1)),
-  ...keysFor(['k', 'ArrowUp'], 'row before', () => move(-1)),
-  { key: 'x', does: 'carry or leave this row', run: toggleCursor },
-  { key: ' ', does: 'carry or leave this row', hidden: true, run: toggleCursor },
+  ...keysFor(['j', 'ArrowDown'], 'next row', () => go(1)),
+  ...keysFor(['k', 'ArrowUp'], 'row before', () => go(-1)),
+  ...keysFor(['J', 'shift+ArrowDown'], 'next row as well', () => extend(1)),
+  ...keysFor(['ArrowLeft'], 'fold the unit', () => foldCurrent(true)),
+  ...keysFor(['ArrowRight'], 'unfold the unit', () => foldCurrent(false)),
+  { key: 'x', does: 'carry or leave this row', run: toggle },
+  { key: ' ', does: 'carry or leave this row', hidden: true, run: toggle },
+  { key: 'o', does: 'carry only this unit', run: onlyThisUnit },
+  { key: 'm', does: 'move it into another unit', run: moveKey },
+  { key: 'f', does: 'find by words', run: focusFind },
+  { key: 'n', does: 'next to settle', run: () => nextWhere(each => each.row.settle) },
 ])
 
-const below = computed(() => {
-  const held = plan.value.target.nodes.length > 0
-  return held ? `, below the ${counted(plan.value.target.course.items, 'item')} that the shell holds` : ''
-})
-const categoriesText = computed(() => {
-  const categories = store.merged?.categories.length ?? 0
-  const weights = categories === 1 ? 'comes with its weight' : 'come with their weights'
-  return categories > 0 ? `${counted(categories, 'grade category', 'grade categories')} ${weights}.` : ''
+const effect = computed(() => {
+  const count = (...happens: string[]): number =>
+    store.rows.filter(row => row.type === 'item' && happens.includes(row.happens)).length
+  return {
+    added: count('adds', 'both'),
+    replaced: count('replaces', 'again'),
+    filled: count('fills'),
+    removed: count('removes', 'unfilled'),
+    there: count('there', 'again'),
+    left: store.counts.items - store.counts.carried,
+  }
 })
 const totals = computed(() => [
-  { count: store.counts.carried - store.counts.already, words: 'items come across' },
-  ...(store.counts.already ? [{ count: store.counts.already, words: 'in the shell already' }] : []),
-  { count: store.counts.items - store.counts.carried, words: 'stay behind' },
+  { count: effect.value.added, words: 'added' },
+  ...(effect.value.replaced ? [{ count: effect.value.replaced, words: 'replaced' }] : []),
+  ...(effect.value.filled ? [{ count: effect.value.filled, words: 'filled' }] : []),
+  ...(effect.value.removed ? [{ count: effect.value.removed, words: 'removed' }] : []),
+  ...(effect.value.there ? [{ count: effect.value.there, words: 'in the shell already' }] : []),
+  { count: effect.value.left, words: 'stay behind' },
+  ...(settling.value ? [{ count: settling.value, words: 'to settle', settle: true }] : []),
 ])
+const arrivesText = ({ row }: ShownRow): string => {
+  const lineage = row.source?.lineage ?? ''
+  if (!row.source || row.type === 'unit' || !['adds', 'both', 'fills', 'replaces'].includes(row.happens))
+    return ''
+  const state = document.value.carry.states[lineage] ?? document.value.carry.arrive
+  if (state !== 'as-was') return arrivalWords[state]
+  return row.source.state === 'visible' ? '' : row.source.state
+}
+const broughtText = computed(() => {
+  const titles = new Map(nodes.value.map(node => [node.lineage, node.title]))
+  const named = brought.value.flatMap(lineage => titles.get(lineage) ?? [])
+  if (named.length === 0) return ''
+  const more = named.length > 3 ? ` and ${named.length - 3} more` : ''
+  return `Brought along, since it is needed: ${named.slice(0, 3).join(', ')}${more}.`
+})
+const sourcesText = computed(() => {
+  const count = plan.value.more.length + 1
+  return count > 1 ? `${count} sources in order` : ''
+})
 /** What the list is for whoever hears it; with nothing in it it is no tree, and nowhere to go. */
 const asTree = {
   role: 'tree',
@@ -103,71 +240,84 @@ const asTree = {
   <StageFrame flush>
     <div class="head">
       <h2>What comes across</h2>
+      <span v-if="sourcesText" class="soft">{{ sourcesText }}</span>
       <ElInput
+        ref="findBox"
         v-model="text"
         class="filter"
         placeholder="find by words"
         clearable
         aria-label="Find an item by its words"
-        @input="cursor = 0"
       />
+      <label v-if="settling || settleOnly" class="small settle-only">
+        <ElCheckbox v-model="settleOnly">only the {{ settling }} to settle</ElCheckbox>
+      </label>
       <span class="spring" />
-      <button class="link" type="button" :disabled="!mayEdit" @click="store.leave([])">
+      <button class="link" type="button" @click="foldAll">
+        {{ isFolded ? 'Unfold all units' : 'Fold all units' }}
+      </button>
+      <button class="link" type="button" :disabled="!mayEdit" @click="brought = store.carry(all, true)">
         Carry everything
       </button>
+      <button class="link" type="button" :disabled="!mayEdit" @click="store.carry(all, false)">
+        Carry nothing
+      </button>
     </div>
+    <GradesStrip :plan-id="plan.id" />
+    <p v-if="broughtText" class="brought small" role="status">
+      {{ broughtText }} <button class="link" type="button" @click="store.undo()">Take that back</button>
+    </p>
     <div class="columns caps" aria-hidden="true">
-      <span>Unit or item</span><span>Points</span><span>Opens</span><span>Due</span>
+      <span>From</span><span class="middle">What happens</span><span>The shell will hold</span>
     </div>
-    <div ref="list" class="list" v-bind="rows.length ? asTree : {}" :aria-activedescendant="cursorId">
+    <div
+      ref="list"
+      class="list"
+      v-bind="shown.length ? asTree : {}"
+      :aria-activedescendant="cursorId"
+      @keydown="typeAhead"
+    >
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
-        <CarryRow
-          v-for="{ row, index, place } in visible"
-          :id="`carry-${index}`"
-          :key="row.node.lineage"
-          :ref="measure"
+        <PlaceLine
+          v-for="{ each, index, place } in visible"
+          :id="`place-${index}`"
+          :key="each.lineage"
+          :ref="isNarrow ? measure : undefined"
           :data-index="index"
-          :row="row"
+          :shown="each"
           :may-edit="mayEdit"
-          :aria-selected="index === cursor"
-          :class="{ cursor: index === cursor }"
+          :arrives="arrivesText(each)"
+          :aria-selected="isMarked(each.lineage)"
+          :class="{ cursor: isMarked(each.lineage), over: over === each.lineage }"
           :style="place"
-          @click="cursor = index"
-          @carry="carried => setNode(row.node.lineage, carried)"
+          :draggable="mayDrag(each)"
+          @click="pick(each.lineage, $event)"
+          @carry="carried => carryRows([each], carried)"
+          @fold="fold(each.lineage)"
+          @dragstart="dragged = each.lineage"
+          @dragend="dragged = over = null"
+          @dragover="hover(each, $event)"
+          @drop.prevent="drop(each)"
         />
       </div>
       <p v-if="!nodes.length" class="empty soft">
         This course holds nothing to carry. Choose another source in
         <NuxtLink :to="`/plans/${plan.id}/pair`">Pair</NuxtLink>.
       </p>
-      <p v-else-if="!rows.length" class="empty soft">Nothing in this course has the words “{{ text }}”.</p>
+      <p v-else-if="!shown.length && text" class="empty soft">Nothing here has the words “{{ text }}”.</p>
+      <p v-else-if="!shown.length" class="empty soft">Nothing is left to settle.</p>
     </div>
     <template #side>
-      <h2>By kind</h2>
-      <ul class="kinds" aria-label="By kind">
-        <li v-for="entry in kinds" :key="entry.kind">
-          <ElCheckbox
-            :model-value="entry.carried === entry.items"
-            :indeterminate="isPartly(entry)"
-            :disabled="!mayEdit"
-            @change="setKind(entry.kind, entry.carried < entry.items)"
-            ><KindMark :kind="entry.kind" /> {{ kindWords(entry.kind)[1] }}</ElCheckbox
-          >
-          <span class="soft">{{ entry.carried }} of {{ entry.items }}</span>
-        </li>
-      </ul>
-      <div>
-        <h2>Structure stays</h2>
-        <p class="small">
-          Units, order and nesting come as they are{{ below }}.
-          {{ categoriesText }}
-        </p>
+      <div ref="panel">
+        <PlacePanel v-if="current" :shown="current" :may-edit="mayEdit" />
       </div>
+      <CarryAside :may-edit="mayEdit" @show="show" />
     </template>
     <template #foot>
       <FootBar :totals="totals">
         <template #keys>
-          <span><kbd>j</kbd> <kbd>k</kbd> rows</span><span><kbd>x</kbd> carry or leave</span>
+          <span><kbd>x</kbd> carry or leave</span><span><kbd>m</kbd> move</span>
+          <span v-if="settling"><kbd>n</kbd> next to settle</span>
         </template>
         <NuxtLink class="act on-deep" :to="`/plans/${plan.id}/clear`">On to Clear ⟶</NuxtLink>
       </FootBar>
@@ -179,26 +329,32 @@ const asTree = {
 .head {
   display: flex;
   align-items: center;
-  gap: 16px;
+  gap: 8px 16px;
   margin-bottom: 8px;
+  flex-wrap: wrap;
 }
 .filter {
-  width: 220px;
+  width: 170px;
 }
 .spring {
   flex: 1;
 }
+.brought {
+  margin: 0 0 6px;
+}
 .columns,
-.carry-row {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 64px 104px 104px;
-  align-items: center;
-  column-gap: 10px;
-  padding: 0 8px;
+.list {
+  --places: minmax(0, 1fr) 176px minmax(0, 1fr);
 }
 .columns {
-  padding-bottom: 5px;
+  display: grid;
+  grid-template-columns: var(--places);
+  column-gap: 8px;
+  padding: 0 8px 5px 22px;
   border-bottom: 1.5px solid var(--rule-strong);
+}
+.columns .middle {
+  text-align: center;
 }
 .list {
   flex: 1;
@@ -206,29 +362,22 @@ const asTree = {
   overflow: auto;
   outline-offset: -2px;
 }
-.carry-row {
+.place-line {
   position: absolute;
   left: 0;
   right: 0;
-  min-height: 33px;
+  min-height: 31px;
   border-bottom: 1px solid var(--rule);
 }
-.carry-row.cursor {
+.place-line.cursor {
   background: var(--tide-wash);
+}
+.place-line.over {
+  outline: 2px solid var(--tide);
+  outline-offset: -2px;
 }
 .empty {
   padding: 24px 8px;
-}
-.kinds {
-  list-style: none;
-  margin-bottom: 18px;
-}
-.kinds li {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 5px 0;
-  border-bottom: 1px solid var(--rule);
 }
 @media (max-width: 900px) {
   .list {
@@ -237,17 +386,7 @@ const asTree = {
   }
 }
 @media (max-width: 620px) {
-  .head {
-    flex-wrap: wrap;
-  }
-  .columns,
-  .carry-row {
-    grid-template-columns: minmax(0, 1fr) 92px;
-  }
-  .columns span:nth-child(2),
-  .columns span:nth-child(3),
-  .carry-row :deep(.points),
-  .carry-row :deep(.opens) {
+  .columns {
     display: none;
   }
 }

@@ -1,52 +1,12 @@
 import { computed, type Ref } from 'vue'
-import { itemKinds } from '~~/core/course/model'
-import { subtree, type OutlineNode } from '~~/core/course/outline'
+import { happenings, losesHere, type Happening, type PlaceRow } from '~~/core/carry/places'
+import { itemKinds, type ItemKind } from '~~/core/course/model'
 
 /** How many items there are, and how many of them come across. */
 export interface CarryCount {
   items: number
   carried: number
 }
-/** Nodes whose title or kind holds every word, with the units they stand in. */
-export function nodesWithWords(nodes: readonly OutlineNode[], text: string): readonly OutlineNode[] {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean)
-  if (words.length === 0) return nodes
-  const hits = new Set<string | null>()
-  for (const { title, kind, lineage, unit } of nodes) {
-    const searched = `${title} ${kind ?? ''}`.toLowerCase()
-    if (!words.every(word => searched.includes(word))) continue
-    hits.add(lineage)
-    hits.add(unit)
-  }
-  return nodes.filter(node => hits.has(node.lineage))
-}
-const countOf = (nodes: readonly OutlineNode[], carried: ReadonlySet<string>): CarryCount => {
-  const items = nodes.filter(node => node.type === 'item')
-  return { items: items.length, carried: items.filter(node => carried.has(node.lineage)).length }
-}
-/** Counts for every unit, of all that lies below it. */
-export function countsBelow(
-  nodes: readonly OutlineNode[],
-  carried: ReadonlySet<string>,
-): Map<string, CarryCount> {
-  const byLineage = new Map(nodes.map(node => [node.lineage, node]))
-  const units = nodes.filter(node => node.type === 'unit')
-  return new Map(
-    units.map(unit => {
-      const below = subtree(nodes, unit.lineage).flatMap(lineage => byLineage.get(lineage) ?? [])
-      return [unit.lineage, countOf(below, carried)]
-    }),
-  )
-}
-/** Counts for every kind that there is. */
-export const countsByKind = (nodes: readonly OutlineNode[], carried: ReadonlySet<string>) =>
-  itemKinds
-    .map(kind => {
-      const ofKind = nodes.filter(node => node.kind === kind)
-      return { kind, ...countOf(ofKind, carried) }
-    })
-    .filter(({ items }) => items > 0)
-
 /** Some, and not all of them, come across. */
 export const isPartly = (count: CarryCount | undefined): boolean =>
   count !== undefined && count.carried > 0 && count.carried < count.items
@@ -54,31 +14,144 @@ export const isPartly = (count: CarryCount | undefined): boolean =>
 export const shouldCarry = (count: CarryCount | undefined, wanted: boolean): boolean =>
   count && count.carried < count.items ? true : wanted
 
-/** A row of the Carry stage. */
-export interface CarryRow {
-  node: OutlineNode
-  carried: boolean
-  below: CarryCount | undefined
-  already: boolean
-  /** Of several sources: which one it comes from, where it is not the first. */
-  from: string | null
+/** A row of the ledger of places as it is shown; its key is what is selected by. */
+export interface ShownRow {
+  readonly lineage: string
+  readonly row: PlaceRow
+  readonly carried: boolean
+  /** Of a unit: what lies below it. */
+  readonly below: CarryCount | undefined
+  readonly collapsed: boolean
+  /** Of several sources: which one it comes from. */
+  readonly from: string | null
 }
-interface Rows {
-  nodes: Ref<readonly OutlineNode[]>
-  text: Ref<string>
+interface Shown {
+  rows: Ref<readonly PlaceRow[]>
   carried: Ref<ReadonlySet<string>>
-  already: Ref<ReadonlySet<string>>
+  text: Ref<string>
+  settleOnly: Ref<boolean>
+  collapsed: Ref<ReadonlySet<string>>
   from: (lineage: string) => string | null
 }
-export function useCarryRows({ nodes, text, carried, already, from }: Rows) {
-  const below = computed(() => countsBelow(nodes.value, carried.value))
-  return computed(() =>
-    nodesWithWords(nodes.value, text.value).map((node): CarryRow => ({
-      node,
-      carried: carried.value.has(node.lineage),
-      below: below.value.get(node.lineage),
-      already: already.value.has(node.lineage),
-      from: from(node.lineage),
-    })),
-  )
+const titleOf = ({ source, shell }: PlaceRow): string => source?.title ?? shell?.title ?? ''
+/** What a row is found by: its titles on both sides and its kind. */
+const searched = ({ source, shell }: PlaceRow): string =>
+  `${source?.title ?? ''} ${shell?.title ?? ''} ${source?.kind ?? shell?.kind ?? ''}`.toLowerCase()
+
+/** Counts for every unit of the sources, of all that lies below it in the ledger. */
+export function countsBelow(
+  rows: readonly PlaceRow[],
+  carried: ReadonlySet<string>,
+): Map<string, CarryCount> {
+  const counts = new Map<string, CarryCount>()
+  const over: PlaceRow[] = []
+  for (const row of rows) {
+    while (over.length > row.depth) over.pop()
+    if (row.source?.type === 'item')
+      for (const unit of over) {
+        const count = counts.get(unit.key) ?? { items: 0, carried: 0 }
+        count.items++
+        if (carried.has(row.source.lineage)) count.carried++
+        counts.set(unit.key, count)
+      }
+    over[row.depth] = row
+  }
+  return counts
 }
+/** Rows that are found, with the units that they stand in, less what is folded away. */
+export function useShownRows({ rows, carried, text, settleOnly, collapsed, from }: Shown) {
+  const below = computed(() => countsBelow(rows.value, carried.value))
+  const words = computed(() => text.value.toLowerCase().split(/\s+/).filter(Boolean))
+  return computed(() => {
+    const isFound = (row: PlaceRow): boolean =>
+      (!settleOnly.value || row.settle) &&
+      (words.value.length === 0 || words.value.every(word => searched(row).includes(word)))
+    const filters = settleOnly.value || words.value.length > 0
+    const wanted = filters ? withUnits(rows.value, isFound) : null
+    const shown: ShownRow[] = []
+    let hiddenBelow = Infinity
+    for (const row of rows.value) {
+      if (wanted && !wanted.has(row.key)) continue
+      if (row.depth > hiddenBelow && !filters) continue
+      hiddenBelow = collapsed.value.has(row.key) ? row.depth : Infinity
+      shown.push({
+        lineage: row.key,
+        row,
+        carried: row.source !== null && carried.value.has(row.source.lineage),
+        below: row.type === 'unit' ? below.value.get(row.key) : undefined,
+        collapsed: collapsed.value.has(row.key),
+        from: row.source && from(row.source.lineage),
+      })
+    }
+    return shown
+  })
+}
+function withUnits(rows: readonly PlaceRow[], isFound: (row: PlaceRow) => boolean): Set<string> {
+  const wanted = new Set<string>()
+  const over: PlaceRow[] = []
+  for (const row of rows) {
+    over.length = row.depth
+    if (isFound(row)) for (const each of [...over, row]) wanted.add(each.key)
+    over[row.depth] = row
+  }
+  return wanted
+}
+
+/** Counts for every kind that there is among the sources' items. */
+export const countsByKind = (rows: readonly PlaceRow[], carried: ReadonlySet<string>) =>
+  itemKinds.flatMap((kind: ItemKind) => {
+    const ofKind = rows.flatMap(row => (row.source?.kind === kind ? row.source.lineage : []))
+    const count = {
+      kind,
+      items: ofKind.length,
+      carried: ofKind.filter(lineage => carried.has(lineage)).length,
+    }
+    return count.items > 0 ? [count] : []
+  })
+
+/** What happens at a row, in the words between its two sides. */
+export function happeningText({ happens, type, isGone }: PlaceRow): string {
+  if (type === 'unit' && happens === 'adds') return 'adds the unit'
+  if (happens === 'stays' && isGone) return 'gone from the source'
+  return happenings[happens]
+}
+const arrows: Partial<Record<Happening, 'plain' | 'tide' | 'brass'>> = {
+  adds: 'plain',
+  both: 'brass',
+  fills: 'tide',
+  joins: 'tide',
+  again: 'tide',
+  replaces: 'brass',
+}
+/** The colour of the arrow from one side to the other; null where nothing crosses. */
+export const arrowOf = (row: PlaceRow): 'plain' | 'tide' | 'brass' | null => {
+  const arrow = arrows[row.happens] ?? null
+  return arrow === 'plain' && row.settle ? 'brass' : arrow
+}
+/** Where what the shell has is from, in a word or two. */
+export function shellWords({ shell, isUntouched, happens }: PlaceRow): string {
+  if (!shell) return ''
+  if (shell.holds) return happens === 'fills' ? 'a template’s place' : 'empty place'
+  if (shell.fixed) return 'fixed'
+  if (shell.madeBy === 'template') return isUntouched ? 'template’s, untouched' : 'template’s, changed here'
+  return shell.madeBy === 'run' ? 'from an earlier run' : 'made here'
+}
+
+/** Rows that are alike: the same choice can be made for all of them. */
+export const alike = (rows: readonly PlaceRow[], row: PlaceRow): PlaceRow[] =>
+  rows.filter(
+    other =>
+      other.key !== row.key &&
+      other.type === row.type &&
+      other.source !== null &&
+      other.match !== null &&
+      row.match !== null &&
+      other.happens === row.happens &&
+      other.settle === row.settle,
+  )
+/** Things of the shell that nothing meets and that could be taken away. */
+export const removable = (rows: readonly PlaceRow[]): PlaceRow[] =>
+  rows.filter(row => row.source === null && row.shell !== null && !row.shell.fixed)
+/** The exact list of what is written over or taken away. */
+export const lossesIn = (rows: readonly PlaceRow[]): PlaceRow[] => rows.filter(losesHere)
+export { titleOf }

@@ -32,6 +32,17 @@ const rosterText = computed(() => {
 })
 const keptText = computed(() => `items it holds now; ${rosterText.value}`)
 const emptyText = computed(() => `it holds no items; ${rosterText.value}`)
+const gradesText = computed(() => {
+  const { by, sum, changed, settle, uncategorised } = props.effect.grades
+  return [
+    changed ? 'categories of the shell written over' : 'no category of the shell is written over',
+    by === 'weights' && sum !== 1_000_000 && `weights make ${pointsText(sum)}`,
+    settle && `${settle} to settle: the shell’s rules stay`,
+    uncategorised && `${counted(uncategorised, 'graded item')} in no category`,
+  ]
+    .filter(Boolean)
+    .join('; ')
+})
 const changesNothing = computed(() => props.effect.replaced + props.effect.cleared === 0)
 </script>
 
@@ -66,6 +77,21 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.added.categories }}</td>
         <td>with their weights</td>
       </tr>
+      <tr v-if="effect.grades.changed || effect.grades.settle || effect.grades.uncategorised">
+        <td>Grade rules</td>
+        <td class="number">{{ effect.grades.changed }}</td>
+        <td>{{ gradesText }}</td>
+      </tr>
+      <tr v-if="effect.filled">
+        <td>Places filled</td>
+        <td class="number">{{ effect.filled }}</td>
+        <td>empty places of the shell’s template</td>
+      </tr>
+      <tr v-if="effect.keptBoth">
+        <td>Kept both</td>
+        <td class="number">{{ effect.keptBoth }}</td>
+        <td>the old course’s comes beside the shell’s own</td>
+      </tr>
       <tr>
         <td>Dates written</td>
         <td class="number">{{ effect.dates.dates }}</td>
@@ -99,7 +125,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       <tr v-if="effect.already">
         <td>There already</td>
         <td class="number">{{ effect.already }}</td>
-        <td>came in an earlier run; left as they are now</td>
+        <td>came in an earlier run; only what you see listed as replaced is brought up to date</td>
       </tr>
       <tr v-if="effect.deletedThere">
         <td>Stay deleted</td>

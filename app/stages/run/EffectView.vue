@@ -5,7 +5,9 @@ import { useLedger } from '../date/ledger'
 import { useStagePlan } from '../plan/store'
 import EffectTable from './EffectTable.vue'
 import FurtherShells from './FurtherShells.vue'
+import { lossesIn } from '../carry/carry'
 import InPlaceTable from './InPlaceTable.vue'
+import LossList from './LossList.vue'
 import SectionDates from './SectionDates.vue'
 import ToSettle from './ToSettle.vue'
 import { effectSentence, factChanges, sectionChanges, shellOf } from './effect'
@@ -34,6 +36,8 @@ const { items } = useLedger(ref(true))
 const fresh = computed(() => items.value.filter(item => store.dated.has(item.lineage)))
 const toSettle = computed(() => fresh.value.filter(item => item.settle))
 const toLookAt = computed(() => fresh.value.filter(item => !item.settle && item.notes.length > 0))
+/** The exact list of what is written over or taken away. */
+const losses = computed(() => lossesIn(store.rows))
 const hasFurther = computed(() => props.plan.set.some(entry => entry.state === 'draft'))
 </script>
 
@@ -41,6 +45,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
   <p class="effect-line">{{ sentence }}</p>
   <InPlaceTable v-if="inPlace" :plan="plan" :effect="effect" />
   <EffectTable v-else :effect="effect" :source="plan.source.course" :target="plan.target.course" />
+  <LossList v-if="!inPlace && losses.length" :rows="losses" :plan-id="plan.id" />
   <SectionDates v-if="sections.length" :plan="plan" :sections="sections" />
   <table v-if="facts.length" class="ruled facts">
     <caption class="caps">

@@ -10,12 +10,17 @@ import { codeText, counted } from '~/composables/words'
 export const orNothing = (n: number): string => (n === 0 ? 'nothing' : String(n))
 
 /** The whole effect of a run in a sentence or three. */
-export function effectSentence({ added, replaced, cleared, dates }: EffectView, inPlace: boolean): string {
+export function effectSentence(
+  { added, filled, replaced, cleared, keptBoth, dates }: EffectView,
+  inPlace: boolean,
+): string {
   if (inPlace)
     return `Writes ${counted(dates.dates, 'date')} into the course itself, after a snapshot of it. Adds and clears nothing.`
   const adds = `Adds ${counted(added.items, 'item')} in ${counted(added.units, 'unit')}.`
-  if (replaced + cleared === 0) return `${adds} Replaces and clears nothing.`
-  return `${adds} Replaces ${orNothing(replaced)}. Clears ${orNothing(cleared)}.`
+  const fills = filled > 0 ? ` Fills ${counted(filled, 'empty place')}.` : ''
+  const both = keptBoth > 0 ? ` Keeps both of ${counted(keptBoth, 'pair')}.` : ''
+  if (replaced + cleared === 0) return `${adds}${fills}${both} Replaces and clears nothing.`
+  return `${adds}${fills}${both} Replaces ${orNothing(replaced)}. Clears ${orNothing(cleared)}.`
 }
 
 /** A fact of the shell that a run changes. */

@@ -88,6 +88,8 @@ describe('the effect in a sentence', () => {
   it('says in numbers what will be written', () => {
     const effect = {
       added: { items: 92, units: 1, categories: 0, byKind: {} },
+      filled: 0,
+      keptBoth: 0,
       replaced: 0,
       cleared: 0,
       dates: { dates: 5 },

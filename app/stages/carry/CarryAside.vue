@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { needWords } from '~~/core/carry/needs'
+import { byTeachingWeek } from '~~/core/carry/regroup'
+import type { ItemKind } from '~~/core/course/model'
+import { arrivals, arrivalWords, type ArrivalState } from '~~/core/plan/parts/carry'
+import { useStagePlan } from '../plan/store'
+import { countsByKind, isPartly, lossesIn, titleOf } from './carry'
+
+/** What is decided of many things at once: kinds, arrival, where in a unit; and what would break. */
+defineProps<{ mayEdit: boolean }>()
+const emit = defineEmits<{ show: [lineage: string] }>()
+const { store, plan, document } = useStagePlan()
+const kinds = computed(() => countsByKind(store.rows, store.carried))
+function carryKind(kind: ItemKind, carries: boolean): void {
+  store.carry(
+    store.nodes.filter(node => node.kind === kind).map(node => node.lineage),
+    carries,
+  )
+}
+const titles = computed(() => new Map(store.nodes.map(node => [node.lineage, node.title])))
+const brokenShown = 4
+const broken = computed(() =>
+  store.broken
+    .filter(({ needed }) => titles.value.has(needed))
+    .map(({ needed, by }) => {
+      const [first] = by
+      return {
+        needed,
+        title: titles.value.get(needed) ?? '',
+        first: titles.value.get(first?.lineage ?? '') ?? '',
+        does: first ? needWords[first.why] : '',
+        more: by.length - 1,
+      }
+    }),
+)
+const bring = (lineages: string[]): void => void store.carry(lineages, true)
+const size = computed(() => {
+  const bodies = new Map(
+    store.nodes.flatMap(node =>
+      node.body && store.carried.has(node.lineage) ? [[node.body, node.size]] : [],
+    ),
+  )
+  return [...bodies.values()].reduce((sum, bytes) => sum + bytes, 0)
+})
+const arrive = computed({
+  get: () => document.value.carry.arrive,
+  set: (value: ArrivalState) => store.changeCarry({ arrive: value }),
+})
+const at = computed({
+  get: () => document.value.places.at,
+  set: value => store.changePlaces({ at: value }),
+})
+const regroup = computed(() =>
+  store.terms ? byTeachingWeek(store.rows, store.planned, store.terms.target) : {},
+)
+const regrouped = computed(() => Object.keys(document.value.places.into).length)
+const moves = computed(() => Object.keys(regroup.value).length)
+const regroupNow = (): void =>
+  store.changePlaces({ into: { ...document.value.places.into, ...regroup.value } })
+const losses = computed(() => lossesIn(store.rows))
+const asked = computed(() => {
+  const found = { announced: 0, deleted: 0, 'left-before': 0, 'removed-here': 0, empty: 0 }
+  for (const why of store.stays.values()) found[why]++
+  return [
+    found.announced && counted(found.announced, 'announcement'),
+    found.deleted && `${counted(found.deleted, 'item')} deleted in the old course`,
+    found['left-before'] && `${counted(found['left-before'], 'item')} left behind last time`,
+    found['removed-here'] && `${counted(found['removed-here'], 'item')} removed here since`,
+    found.empty && counted(found.empty, 'empty place'),
+  ].filter(Boolean)
+})
+</script>
+
+<template>
+  <template v-if="broken.length">
+    <h2>What needs what</h2>
+    <ul class="plain">
+      <li v-for="each in broken.slice(0, brokenShown)" :key="each.needed" class="small">
+        <bdi>{{ each.first }}</bdi> {{ each.does }}
+        <button class="link" type="button" @click="emit('show', each.needed)">
+          {{ each.title }}</button><template v-if="each.more"
+          >, so {{ each.more === 1 ? 'does' : 'do' }} {{ each.more }} more</template
+        >.
+        <b class="settle">Left behind, the link leads nowhere.</b>
+        <button class="link" type="button" :disabled="!mayEdit" @click="bring([each.needed])">
+          Bring it
+        </button>
+      </li>
+    </ul>
+    <p v-if="broken.length > 1" class="small">
+      <button class="link" type="button" :disabled="!mayEdit" @click="bring(broken.map(each => each.needed))">
+        Bring all {{ broken.length }} that are needed
+      </button>
+    </p>
+  </template>
+  <template v-if="losses.length">
+    <h2>Overwritten or removed</h2>
+    <ul class="plain" aria-label="Overwritten or removed">
+      <li v-for="row in losses.slice(0, 8)" :key="row.key" class="small">
+        <button class="link" type="button" @click="emit('show', row.key)">{{ titleOf(row) }}</button>
+      </li>
+    </ul>
+    <p v-if="losses.length > 8" class="small soft">and {{ losses.length - 8 }} more, all listed before Run</p>
+  </template>
+  <h2>By kind</h2>
+  <ul class="kinds" aria-label="By kind">
+    <li v-for="entry in kinds" :key="entry.kind">
+      <ElCheckbox
+        :model-value="entry.carried === entry.items"
+        :indeterminate="isPartly(entry)"
+        :disabled="!mayEdit"
+        @change="carryKind(entry.kind, entry.carried < entry.items)"
+        ><KindMark :kind="entry.kind" /> {{ kindWords(entry.kind)[1] }}</ElCheckbox
+      >
+      <span class="soft">{{ entry.carried }} of {{ entry.items }}</span>
+    </li>
+  </ul>
+  <h2>How it arrives</h2>
+  <dl class="settings">
+    <dt>Items</dt>
+    <dd>
+      <ElSelect v-model="arrive" size="small" :disabled="!mayEdit" aria-label="How items arrive">
+        <ElOption v-for="each in arrivals" :key="each" :value="each" :label="arrivalWords[each]" />
+      </ElSelect>
+    </dd>
+    <template v-if="plan.target.nodes.length">
+      <dt>In a unit</dt>
+      <dd>
+        <ElSelect v-model="at" size="small" :disabled="!mayEdit" aria-label="Where in a unit of the shell">
+          <ElOption value="foot" label="below what it holds" />
+          <ElOption value="head" label="above what it holds" />
+        </ElSelect>
+      </dd>
+    </template>
+  </dl>
+  <p v-if="moves" class="small">
+    <button class="link" type="button" :disabled="!mayEdit" @click="regroupNow">
+      Put {{ counted(moves, 'item') }} into the unit of {{ moves === 1 ? 'its' : 'their' }} teaching week
+    </button>
+    <br /><span class="soft">by the new due date and the number in the unit’s title</span>
+  </p>
+  <p v-if="regrouped" class="small">
+    {{ counted(regrouped, 'item') }} {{ regrouped === 1 ? 'goes' : 'go' }} into another unit.
+    <button class="link" type="button" :disabled="!mayEdit" @click="store.changePlaces({ into: {} })">
+      Leave all where they were
+    </button>
+  </p>
+  <p v-if="asked.length" class="small soft">Stays behind unless you tick it: {{ asked.join(', ') }}.</p>
+  <p class="small soft">
+    {{ sizeText(size) }} of texts and files. They are stored once and shared: rolling adds none.
+  </p>
+</template>
+
+<style scoped>
+.plain,
+.kinds {
+  list-style: none;
+  margin-bottom: 12px;
+}
+.plain li {
+  padding: 3px 0;
+}
+.kinds li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--rule);
+}
+.settings {
+  display: grid;
+  grid-template-columns: 64px minmax(0, 1fr);
+  gap: 5px 8px;
+  align-items: center;
+  margin: 4px 0 10px;
+  font-size: 13px;
+}
+.settings dd {
+  margin: 0;
+}
+</style>
