@@ -32,6 +32,9 @@ const wasThere = (lineage: string): boolean => props.course.lastRun !== null && 
               <NuxtLink v-else :to="`/courses/${course.course.id}/items/${node.lineage}`">
                 <bdi>{{ node.title }}</bdi>
               </NuxtLink>
+              <span v-if="node.holds" class="soft small">an empty place</span>
+              <span v-if="node.fixed" class="soft small">fixed by the institution</span>
+              <span v-if="node.state !== 'visible' && !node.holds" class="soft small">{{ node.state }}</span>
               <span v-if="wasThere(node.lineage)" class="soft small">was here before the run</span>
             </span>
           </td>

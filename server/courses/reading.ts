@@ -5,9 +5,10 @@ import { parseLineageLink } from '../../core/course/lineage'
 import type { OutlineNode } from '../../core/course/outline'
 import type { ItemReply } from '../../shared/api/courses'
 import { notFound } from '../errors/refusal'
-import type { Person } from '../people/people.queries'
+import { isOffice, type Person } from '../people/people.queries'
 import { accessToCourse } from './access'
 import { hashOf } from './bodies.queries'
+import { loadGroups, loadRubrics } from './around.queries'
 import { standIns } from './carried.queries'
 import { loadItem, loadOutline, type ItemWhole } from './content.queries'
 import type { CourseInLine } from './courses.queries'
@@ -90,6 +91,18 @@ export async function readItem(
     tool: item.kind === 'tool' ? toolOf(item.settings) : null,
     url: url !== null && /^https?:/i.test(url) ? url : null,
     settings: item.settings,
+    rubric: (await loadRubrics(db, courseId)).find(each => each.lineage === node.rubric) ?? null,
+    group: (await loadGroups(db, courseId)).find(each => each.lineage === node.group)?.title ?? null,
+    release: node.release.map(({ after, needs, least }) => ({
+      title:
+        nodes.find(each => each.lineage === (others.get(after) ?? after))?.title ??
+        'an item that is not here',
+      needs,
+      least,
+    })),
+    holds: node.holds,
+    fixed: node.fixed,
+    may: { fix: isOffice(person) },
     previous: items[at - 1]?.lineage ?? null,
     next: items[at + 1]?.lineage ?? null,
   }

@@ -161,6 +161,7 @@ export const question = z.object({
   answers: z.array(z.object({ html: z.string(), right: z.boolean() })),
   feedback: z.array(z.string()),
 })
+export const fixedMark = z.object({ fixed: z.boolean() })
 export const itemReply = z.object({
   lineage,
   title: z.string(),
@@ -188,6 +189,15 @@ export const itemReply = z.object({
   file: z.object({ url: z.string(), mediaType: z.string(), size: z.int() }).nullable(),
   url: z.string().nullable(),
   settings: z.record(z.string(), z.unknown()),
+  /** What it is marked by, whom it is for (null: everyone), and what must be so before it opens. */
+  rubric: rubric.nullable(),
+  group: z.string().nullable(),
+  release: z.array(
+    z.object({ title: z.string(), needs: z.enum(releaseNeeds), least: z.string().nullable() }),
+  ),
+  holds: z.array(z.enum(itemKinds)).readonly().nullable(),
+  fixed: z.boolean(),
+  may: z.object({ fix: z.boolean() }),
   previous: lineage.nullable(),
   next: lineage.nullable(),
 })

@@ -29,6 +29,14 @@ export const logActions = {
     words: 'began to roll in place',
     more: ({ term }) => [term],
   }),
+  'item.fixed': action<{ title: string }>({
+    words: 'fixed an item for the institution',
+    more: ({ title }) => [title],
+  }),
+  'item.released': action<{ title: string }>({
+    words: 'let an item be changed again',
+    more: ({ title }) => [title],
+  }),
   'plan.sources': action<{ added: string[]; removed: string[] }>({
     words: 'changed the sources of a plan',
     more: ({ added, removed }) => [

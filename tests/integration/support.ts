@@ -16,7 +16,7 @@ export async function colleagueOf(demo: Demo): Promise<{ person: Person; shell: 
     const term = (await demo.db('terms').where({ code: '2027-spring' }).first('id'))?.id ?? ''
     await demo.db('orgs').insert({
       id: org,
-      source_id: 'org-bakery',
+      source_id: 'org-bakehouse',
       name: 'Department of Baking',
       type: 'department',
       parent_source_id: 'org-port-ellery',

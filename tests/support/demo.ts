@@ -9,7 +9,7 @@ import { freshDatabase } from './database'
 /** The demo in a database of its own, with those who sign in and the three courses, by what tests call them. */
 export interface Demo {
   db: Knex
-  people: Record<'marchetti' | 'okonjo' | 'brandt' | 'ellwood', Person>
+  people: Record<'marchetti' | 'okonjo' | 'brandt' | 'ellwood' | 'sorrel', Person>
   courses: { old: string; empty: string; template: string }
   findings: Awaited<ReturnType<typeof loadDemo>>
 }

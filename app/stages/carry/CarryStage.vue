@@ -150,23 +150,13 @@ const panel = ref<HTMLElement>()
 const moveKey = (): void =>
   panel.value?.querySelector<HTMLElement>('[aria-label="Into which unit it goes"]')?.focus()
 
-/** Drag a row onto a unit: it goes in there. */
-const dragged = ref<string | null>(null)
-const over = ref<string | null>(null)
+/** What comes can be dragged onto a unit: it goes in there, with whatever is selected besides. */
 const mayDrag = (each: ShownRow): boolean =>
   mayEdit.value && each.row.source !== null && ['adds', 'both'].includes(each.row.happens)
-function hover(each: ShownRow, event: DragEvent): void {
-  if (!dragged.value || each.row.type !== 'unit' || each.row.lineage === null) return
-  event.preventDefault()
-  over.value = each.lineage
-}
-function drop(each: ShownRow): void {
-  const rows = chosenRows.value.some(row => row.lineage === dragged.value)
-    ? chosenRows.value
-    : shown.value.filter(row => row.lineage === dragged.value)
-  over.value = null
-  if (each.row.type !== 'unit' || each.row.lineage === null) return
-  const unit = each.row.source?.lineage ?? each.lineage
+function drop(onto: ShownRow, key: string): void {
+  const isAmong = chosenRows.value.some(row => row.lineage === key)
+  const rows = isAmong ? chosenRows.value : shown.value.filter(row => row.lineage === key)
+  const unit = onto.row.source?.lineage ?? onto.lineage
   const moved = rows.filter(mayDrag).flatMap(row => row.row.source?.lineage ?? [])
   const into = Object.fromEntries(moved.filter(lineage => lineage !== unit).map(lineage => [lineage, unit]))
   store.changePlaces({ into: { ...document.value.places.into, ...into } })
@@ -288,16 +278,13 @@ const asTree = {
           :may-edit="mayEdit"
           :arrives="arrivesText(each)"
           :aria-selected="isMarked(each.lineage)"
-          :class="{ cursor: isMarked(each.lineage), over: over === each.lineage }"
+          :class="{ cursor: isMarked(each.lineage) }"
           :style="place"
-          :draggable="mayDrag(each)"
+          :may-drag="mayDrag(each)"
           @click="pick(each.lineage, $event)"
           @carry="carried => carryRows([each], carried)"
           @fold="fold(each.lineage)"
-          @dragstart="dragged = each.lineage"
-          @dragend="dragged = over = null"
-          @dragover="hover(each, $event)"
-          @drop.prevent="drop(each)"
+          @dropped="key => drop(each, key)"
         />
       </div>
       <p v-if="!nodes.length" class="empty soft">

@@ -1,10 +1,19 @@
 <script setup lang="ts">
 import { arrowOf, happeningText, isPartly, shellWords, shouldCarry, titleOf, type ShownRow } from './carry'
+import { useDragging } from './dragging'
 
 /** One row of the ledger of places: what comes at the left, what happens, what the shell will hold at the right. */
-const props = defineProps<{ shown: ShownRow; mayEdit: boolean; arrives: string }>()
-const emit = defineEmits<{ carry: [carried: boolean]; fold: [] }>()
+const props = defineProps<{ shown: ShownRow; mayEdit: boolean; mayDrag: boolean; arrives: string }>()
+const emit = defineEmits<{ carry: [carried: boolean]; fold: []; dropped: [key: string] }>()
 const row = computed(() => props.shown.row)
+const element = ref<HTMLElement>()
+const over = useDragging({
+  element,
+  key: () => row.value.key,
+  mayDrag: () => props.mayDrag,
+  takes: () => props.mayEdit && row.value.type === 'unit' && row.value.lineage !== null,
+  dropped: key => emit('dropped', key),
+})
 const isUnit = computed(() => row.value.type === 'unit')
 const source = computed(() => row.value.source)
 const indent = computed(() => ({ paddingLeft: `${Math.max(0, row.value.depth) * 18}px` }))
@@ -38,11 +47,12 @@ const words = computed(() =>
 
 <template>
   <div
+    ref="element"
     class="place-line"
     role="treeitem"
     :aria-level="row.depth + 1"
     :aria-expanded="isUnit ? !shown.collapsed : undefined"
-    :class="{ unit: isUnit, open: row.settle }"
+    :class="{ unit: isUnit, open: row.settle, over }"
   >
     <span class="from" :style="indent">
       <button

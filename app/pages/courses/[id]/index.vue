@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
+import { furnishings } from '~~/core/course/furniture'
 import { studentDataNames, studentDataWords } from '~~/core/student-data/student-data'
 import type { CourseReply } from '~~/shared/api/courses'
 import CourseOutline from '~/courses/CourseOutline.vue'
@@ -16,6 +17,19 @@ useHead({ title: () => (data.value ? `${codeText(data.value.course)} · Northtid
 const weights = computed(
   () => data.value?.categories.reduce((sum, category) => sum + (category.weight ?? 0), 0) ?? 0,
 )
+/** How grades are reckoned here, in a line. */
+const gradingText = computed(() => {
+  const rules = data.value?.grading
+  if (!rules) return 'Nobody has said how grades are reckoned.'
+  const letters = rules.scale.map(step => `${step.letter} from ${pointsText(step.from)}`).join(', ')
+  return [
+    `Reckoned by ${rules.by}`,
+    rules.ungraded === 'zero' ? 'what is not graded counts 0' : 'what is not graded is left out',
+    letters,
+  ]
+    .filter(Boolean)
+    .join('; ')
+})
 const kinds = computed(() => itemKinds.filter(kind => data.value?.nodes.some(node => node.kind === kind)))
 const units = computed(() => data.value?.nodes.filter(node => node.type === 'unit').length ?? 0)
 /** Whoever was only given a share of it sees no roster and no work of students. */
@@ -127,7 +141,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
                     {{ category.weight === null ? '' : `${pointsText(category.weight)} %` }}
                   </td>
                 </tr>
-                <tr>
+                <tr v-if="data.grading?.by !== 'points'">
                   <td><b>Together</b></td>
                   <td class="number">
                     <b>{{ pointsText(weights) }} %</b>
@@ -135,6 +149,22 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
                 </tr>
               </tbody>
             </table>
+            <p class="small soft">{{ gradingText }}</p>
+          </template>
+          <template v-if="data.furniture.length">
+            <h2>Around the units</h2>
+            <ul class="plain">
+              <li v-for="each in data.furniture" :key="each.lineage" class="small">
+                {{ furnishings[each.part].words }}:
+                <NuxtLink v-if="each.item" :to="`/courses/${id}/items/${each.item}`"
+                  ><bdi>{{ each.title }}</bdi></NuxtLink
+                >
+                <bdi v-else>{{ each.title }}</bdi>
+                <span v-if="Object.keys(each.details).length" class="soft">
+                  {{ Object.values(each.details).join(', ') }}</span
+                >
+              </li>
+            </ul>
           </template>
           <template v-if="data.nodes.length && isStaff">
             <h2>Students’ work here</h2>
@@ -163,6 +193,12 @@ aside :deep(h2) {
   font: 400 16px var(--sans);
   color: var(--ink-soft);
   margin-left: 12px;
+}
+.plain {
+  list-style: none;
+}
+.plain li {
+  padding: 2px 0;
 }
 .empty {
   max-width: 420px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { settingWords } from '~~/core/course/settings'
 import type { ItemReply } from '~~/shared/api/courses'
 
 const route = useRoute()
@@ -21,6 +22,12 @@ const dates = computed(() =>
     : [],
 )
 const word = computed(() => (data.value ? (data.value.exam ? 'exam' : kindWords(data.value.kind)[0]) : ''))
+const fixing = useAction(async () => {
+  await api.put(`/courses/${id.value}/items/${lineage.value}/fixed`, { fixed: !data.value?.fixed })
+  await refresh()
+})
+const releaseText = ({ needs, least }: ItemReply['release'][number]): string =>
+  ({ seen: 'was seen', 'handed-in': 'was handed in', points: `has ${least ?? 'some'} points` })[needs]
 /** Links inside the content stay inside the application. */
 function follow(event: MouseEvent): void {
   const link = (event.target as HTMLElement).closest('a')
@@ -68,11 +75,29 @@ useKeys([
           ><template v-if="data.category"> · {{ data.category }}</template
           ><template v-for="[name, at] in dates" :key="name">
             · {{ name.toLowerCase() }} <b>{{ momentText(at!) }}</b></template
-          ><template v-if="data.settings.attempts"> · {{ data.settings.attempts }} attempts</template
-          ><template v-if="data.settings.timeLimitMinutes">
-            · {{ data.settings.timeLimitMinutes }} minutes</template
-          >
+          ><template v-for="words in settingWords(data.settings)" :key="words"> · {{ words }}</template
+          ><template v-if="data.group"> · for {{ data.group }} only</template>
         </p>
+        <p v-for="each in data.release" :key="each.title" class="small">
+          Opens once <bdi>{{ each.title }}</bdi> {{ releaseText(each) }}.
+        </p>
+        <p v-if="data.holds" class="small">
+          An empty place of a template. It can hold
+          {{ data.holds.map(kind => kindWords(kind)[1]).join(' or ') }}. Nobody but staff sees it.
+        </p>
+        <p v-if="data.fixed || data.may.fix" class="small">
+          <template v-if="data.fixed">Fixed by the institution: no rollover changes it. </template>
+          <button
+            v-if="data.may.fix"
+            class="link"
+            type="button"
+            :disabled="fixing.busy.value"
+            @click="fixing.run"
+          >
+            {{ data.fixed ? 'Let rollovers change this item' : 'Fix this item for the institution' }}
+          </button>
+        </p>
+        <ActionProblem :problem="fixing.problem.value" />
       </header>
       <!-- Sanitised on the server, by an allow list; see server/courses/reading.ts. -->
       <SanitisedHtml v-if="data.html" :html="data.html" tag="article" class="content" @click="follow" />
@@ -92,6 +117,23 @@ useKeys([
           </p>
         </li>
       </ol>
+      <section v-if="data.rubric" class="rubric">
+        <h2>
+          Marked by: <bdi>{{ data.rubric.title }}</bdi>
+        </h2>
+        <table class="ruled">
+          <tbody>
+            <tr v-for="criterion in data.rubric.criteria" :key="criterion.title">
+              <th scope="row">
+                <bdi>{{ criterion.title }}</bdi>
+              </th>
+              <td v-for="level in criterion.levels" :key="level.title">
+                <bdi>{{ level.title }}</bdi> <span class="soft small">{{ pointsText(level.points) }}</span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
       <section v-if="data.staffText" class="note">
         <h2>For staff</h2>
         <SanitisedHtml :html="data.staffText" @click="follow" />
@@ -194,6 +236,12 @@ useKeys([
   padding-left: 12px;
   max-width: 66ch;
   margin: 14px 0;
+}
+.rubric {
+  margin: 16px 0;
+}
+.rubric h2 {
+  font-size: 16px;
 }
 .note h2 {
   font-size: 15px;
