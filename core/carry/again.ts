@@ -23,16 +23,13 @@ export const partWords: Readonly<Record<ThingPart, string>> = {
   place: 'place',
   state: 'state',
 }
-/** Those of which both sides can be looked at, and one taken, each by itself. */
-export const choosableParts: readonly ThingPart[] = ['title', 'text', 'settings']
-
 /** What the parts of a thing are, each as text that is the same where the part is: a hash or the value. Null: not looked at. */
 export type PartValues = Readonly<Record<ThingPart, string | null>>
 const datesText = ({ opens, due, closes }: Readonly<ItemDates>): string =>
   [opens, due, closes].map(at => at ?? '').join(' ')
 
 /** What the parts of a thing of a course are. `stand`: its parent and category as the shell has them, its dates, its state. */
-export function partsOf(
+export function partValuesOf(
   node: OutlineNode,
   stand: Pick<OutlineNode, 'parent' | 'category' | 'state'> & { dates: Readonly<ItemDates> | null },
 ): PartValues {

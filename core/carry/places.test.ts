@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 import * as outline from '../../tests/support/outline'
 import { ledgerOf, written, type World } from '../../tests/support/carry-world'
-import { partsOf, thingParts } from './again'
+import { partValuesOf, thingParts } from './again'
 import type { CarriedBase } from './base'
 import { placeChoices, type PlaceChoice } from './decisions'
 import { losesHere, writesSource, type PlaceRow } from './places'
@@ -16,7 +16,7 @@ const asTemplate = (node: OutlineNode): CarriedBase => ({
   lineage: node.lineage,
   type: node.type,
   how: 'template',
-  parts: partsOf(node, { ...node, dates: node }),
+  parts: partValuesOf(node, { ...node, dates: node }),
 })
 const told = (rows: readonly PlaceRow[]) =>
   rows.map(
@@ -277,7 +277,7 @@ describe('whatever is chosen', () => {
         )
         for (const row of rows) {
           if (!row.shell || row.happens !== 'again') continue
-          const is = partsOf(row.shell, { ...row.shell, dates: row.shell })
+          const is = partValuesOf(row.shell, { ...row.shell, dates: row.shell })
           for (const { part, takes } of row.parts)
             if (takes) expect(is[part]).toBe(bases.get(row.shell.lineage)?.[part])
         }
@@ -316,5 +316,5 @@ function hasLeft(nodes: readonly OutlineNode[], node: OutlineNode, left: Readonl
 }
 it('every part of a thing is looked at', () => {
   const node = item('x', { parent: 'u', body: 'b', size: 1 })
-  expect(Object.keys(partsOf(node, { ...node, dates: node }))).toEqual([...thingParts])
+  expect(Object.keys(partValuesOf(node, { ...node, dates: node }))).toEqual([...thingParts])
 })

@@ -2,7 +2,7 @@ import type { ItemDates } from '../course/dates'
 import { lineageOf } from '../course/lineage'
 import type { ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'
-import { carriedAgain, isUntouched, partsOf, type ChangedPart, type PartValues } from './again'
+import { carriedAgain, isUntouched, partValuesOf, type ChangedPart, type PartValues } from './again'
 import { isBefore, type CarriedBase } from './base'
 import { surenessOf, type Match, type MatchSureness } from './match'
 import type { PlacesDecisions } from './decisions'
@@ -96,7 +96,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   const cameAs = new Map(input.bases.filter(base => base.how === 'carried').map(base => [base.lineage, base]))
   const ofSources = new Set(sources.map(node => node.lineage))
 
-  const valuesHere = (node: OutlineNode): PartValues => partsOf(node, { ...node, dates: node })
+  const valuesHere = (node: OutlineNode): PartValues => partValuesOf(node, { ...node, dates: node })
   const untouched = (node: OutlineNode): boolean => {
     const base = templates.get(node.lineage)
     return base !== undefined && isUntouched(base.parts, valuesHere(node))
@@ -147,7 +147,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     const match = matches.get(node.lineage) ?? null
     const met = match && (shellNodes.get(match.shell) ?? null)
     const base = before.get(node.lineage)
-    const carries = partsOf(node, {
+    const carries = partValuesOf(node, {
       parent:
         met && met.type === node.type && base && isBefore(base) ? placeBefore(node, met) : parentOf(node),
       category: arrival.category(node),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { partsOf } from '../carry/again'
+import { partValuesOf } from '../carry/again'
 import type { CarriedBase } from '../carry/base'
 import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
@@ -108,7 +108,7 @@ describe('a plan turned into what is written', () => {
       lineage: node.lineage,
       type: node.type,
       how: 'carried',
-      parts: partsOf(node, { ...node, dates: node }),
+      parts: partValuesOf(node, { ...node, dates: node }),
     })
     const bases = there.filter(node => ['u1', 'a'].includes(node.lineage)).map(carried)
     const compiled = compilePlan({ ...input(there), before: { bases, deleted: [] } })

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { partsOf } from '../../core/carry/again'
+import { partValuesOf } from '../../core/carry/again'
 import type { CarriedBase } from '../../core/carry/base'
 import type { CarriedRow } from '../db/tables'
 import { inBatches, json, jsonOf } from '../db/rows'
@@ -53,7 +53,7 @@ export async function keepTemplate(db: Knex, courseId: string): Promise<void> {
     lineage: node.lineage,
     type: node.type,
     how: 'template',
-    parts: partsOf(node, { ...node, dates: node }),
+    parts: partValuesOf(node, { ...node, dates: node }),
   }))
   await keepBases(db, courseId, bases, null)
 }

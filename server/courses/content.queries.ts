@@ -201,6 +201,12 @@ export async function loadItem(db: Knex, courseId: string, lineage: string): Pro
   }
 }
 
+/** Marks an item as the institution’s, or takes the mark off: of a section, the content’s. */
+export async function markFixed(db: Knex, courseId: string, lineage: string, fixed: boolean): Promise<void> {
+  await db('items')
+    .where({ course_id: await contentOf(db, courseId), lineage })
+    .update({ fixed })
+}
 export async function holdsContent(db: Knex, courseId: string): Promise<boolean> {
   const item = await db('items').where({ course_id: courseId }).first('lineage')
   const unit = await db('units').where({ course_id: courseId }).first('lineage')

@@ -3,9 +3,8 @@ import { inTransaction } from '../db/transaction'
 import { notFound } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
-import { loadItem } from './content.queries'
+import { loadItem, markFixed } from './content.queries'
 import { lockCourse } from './courses.queries'
-import { contentOf } from './sections.queries'
 
 /** Marks an item as the institution's, so that no rollover changes it; or takes the mark off. Of a section it is the content's that is marked. */
 export async function fixItem(
@@ -19,9 +18,7 @@ export async function fixItem(
     await lockCourse(trx, courseId)
     const item = await loadItem(trx, courseId, lineage)
     if (!item) throw notFound('This item')
-    await trx('items')
-      .where({ course_id: await contentOf(trx, courseId), lineage })
-      .update({ fixed })
+    await markFixed(trx, courseId, lineage, fixed)
     await writeLog(trx, {
       action: fixed ? 'item.fixed' : 'item.released',
       personId: person.id,

@@ -151,6 +151,7 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
     const byMeetings = looksAtMeetings(plan.document.dates)
     return {
       effect: compiled.effect,
+      writes: compiled.placements.length > 0,
       sections: sections.map(({ id: section, ledger }) => {
         const items = ofRun(ledger.items)
         const differences = sectionDifferences(shell, items)

@@ -171,6 +171,8 @@ export type EffectView = z.infer<typeof effect>
 /** What Run would do now. The fingerprint stands for exactly this; Run refuses if it no longer holds. */
 export const effectReply = z.object({
   effect,
+  /** Whether anything is written at all. */
+  writes: z.boolean(),
   /** What each section gets that shows the shell's content: its dates, and where they differ from the shell's. */
   sections: z.array(
     z.object({

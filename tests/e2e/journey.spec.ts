@@ -57,12 +57,13 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await page.getByRole('link', { name: /On to Carry/ }).click()
 
   // Carry: everything; one item out and in again by key.
-  await expect(foot(page)).toContainText('98 items come across')
+  await expect(foot(page)).toContainText('98 added')
+  await page.keyboard.press('j')
   await page.keyboard.press('j')
   await page.keyboard.press('x')
-  await expect(foot(page)).toContainText('97 items come across')
+  await expect(foot(page)).toContainText('97 added')
   await page.keyboard.press('Control+z')
-  await expect(foot(page)).toContainText('98 items come across')
+  await expect(foot(page)).toContainText('98 added')
   await page.getByRole('link', { name: /On to Clear/ }).click()
 
   // Clear: what the source holds, by kind, and that none of it crosses.

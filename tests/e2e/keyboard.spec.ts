@@ -30,6 +30,7 @@ test('by keyboard alone: from sign-in to the opened shell', async ({ page }) => 
   const tree = page.getByRole('tree')
   await tabTo(page, tree)
   await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Space')
   await expect(foot(page)).toContainText('1 stay behind')
   await page.keyboard.press('Control+z')

@@ -18,9 +18,9 @@ test('Carry by unit, by kind and by words, with counts', async ({ page }) => {
   await signIn(page)
   await openPlan(page, 'carry')
   await page.getByRole('button', { name: 'Carry everything' }).click()
-  await expect(foot(page)).toContainText('98 items come across')
+  await expect(foot(page)).toContainText('98 added')
   await page.getByRole('checkbox', { name: 'Carry Getting your bearings' }).press('Space')
-  await expect(foot(page)).toContainText('80 items come across')
+  await expect(foot(page)).toContainText('80 added')
   await page.getByRole('checkbox', { name: 'quizzes' }).press('Space')
   // The first unit's two quizzes come back with their kind, and their unit with them.
   await expect(
@@ -30,7 +30,7 @@ test('Carry by unit, by kind and by words, with counts', async ({ page }) => {
   await page.getByLabel('Find an item by its words').fill('nodal cycle')
   await expect(page.getByRole('treeitem', { level: 2 })).toHaveCount(1)
   await page.getByLabel('Find an item by its words').fill('nothing like this')
-  await expect(page.getByText('Nothing in this course has the words')).toBeVisible()
+  await expect(page.getByText('Nothing here has the words')).toBeVisible()
   await page.getByLabel('Find an item by its words').fill('')
   await page.getByRole('button', { name: 'Carry everything' }).click()
   await expect(foot(page)).toContainText('0 stay behind')

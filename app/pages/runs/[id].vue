@@ -16,6 +16,13 @@ const factNames: Record<string, string> = {
   open_from: 'Students may enter from',
   open_to: 'Students may enter until',
 }
+/** What was done with a thing that was not simply added. */
+const actionWords: Record<RunReply['entries'][number]['action'], string> = {
+  added: '',
+  filled: 'filled an empty place',
+  replaced: 'written over what the shell had',
+  cleared: 'removed from the shell',
+}
 /** A name as it is, a date as it is said. */
 function factText(value: string | null): string {
   if (value === null) return 'not set'
@@ -95,7 +102,7 @@ const print = (): void => window.print()
           </tr>
         </tbody>
       </table>
-      <h2>{{ data.snapshot ? 'What was dated anew' : 'What was added' }}</h2>
+      <h2>{{ data.snapshot ? 'What was dated anew' : 'What was written' }}</h2>
       <table class="ruled entries">
         <thead>
           <tr>
@@ -109,6 +116,9 @@ const print = (): void => window.print()
             <td :style="{ paddingLeft: `${entry.entity === 'item' ? 18 * entry.depth : 0}px` }">
               <KindMark v-if="entry.kind" :kind="entry.kind" /> <bdi>{{ entry.title }}</bdi>
               <span v-if="entry.entity === 'category'" class="soft small">grade category</span>
+              <span v-if="!data.snapshot && actionWords[entry.action]" class="soft small">{{
+                actionWords[entry.action]
+              }}</span>
             </td>
             <td v-for="field in dateFields" :key="field">
               {{ entry[field] ? momentText(entry[field]) : '' }}

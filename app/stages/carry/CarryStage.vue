@@ -287,13 +287,13 @@ const asTree = {
           @dropped="key => drop(each, key)"
         />
       </div>
-      <p v-if="!nodes.length" class="empty soft">
-        This course holds nothing to carry. Choose another source in
-        <NuxtLink :to="`/plans/${plan.id}/pair`">Pair</NuxtLink>.
-      </p>
-      <p v-else-if="!shown.length && text" class="empty soft">Nothing here has the words “{{ text }}”.</p>
-      <p v-else-if="!shown.length" class="empty soft">Nothing is left to settle.</p>
     </div>
+    <p v-if="!nodes.length" class="empty soft">
+      This course holds nothing to carry. Choose another source in
+      <NuxtLink :to="`/plans/${plan.id}/pair`">Pair</NuxtLink>.
+    </p>
+    <p v-else-if="!shown.length && text" class="empty soft">Nothing here has the words “{{ text }}”.</p>
+    <p v-else-if="!shown.length" class="empty soft">Nothing is left to settle.</p>
     <template #side>
       <div ref="panel">
         <PlacePanel v-if="current" :shown="current" :may-edit="mayEdit" />

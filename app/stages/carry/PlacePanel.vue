@@ -156,8 +156,8 @@ const sameKind = computed(() =>
     each => each.shell?.kind === shell.value?.kind && each.type === row.value.type,
   ),
 )
-const why = computed(() => whyTheyMeet(row.value, met.value))
-defineExpose({ into })
+const base = computed(() => plan.value.before.bases.find(each => each.source === source.value?.lineage))
+const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
 </script>
 
 <template>
@@ -271,13 +271,7 @@ defineExpose({ into })
       <template v-if="comes">
         <dt>Goes into</dt>
         <dd>
-          <ElSelect
-            v-model="into"
-            size="small"
-            filterable
-            :disabled="!mayEdit"
-            aria-label="Into which unit it goes"
-          >
+          <ElSelect v-model="into" size="small" :disabled="!mayEdit" aria-label="Into which unit it goes">
             <ElOption value="as-it-was" label="where it was" />
             <ElOption value="top" label="outside the units" />
             <ElOption v-for="unit in units" :key="unit.key" :value="unit.key" :label="unit.title" />

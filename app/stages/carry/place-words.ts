@@ -1,6 +1,7 @@
 import { partWords, type ThingPart } from '~~/core/carry/again'
 import type { MatchLevel } from '~~/core/carry/match'
-import type { PlaceRow } from '~~/core/carry/places'
+import type { CarriedBase } from '~~/core/carry/base'
+import { changedSince, type PlaceRow } from '~~/core/carry/places'
 import type { OutlineNode } from '~~/core/course/outline'
 import { dayText } from '~~/core/dates/words'
 import { sizeText } from '~~/core/formats/limits'
@@ -20,13 +21,14 @@ const unitWhys: Partial<Record<MatchLevel, string>> = {
   content: 'More than half of its items are in this unit of the shell.',
 }
 /** Why both sides meet, and who has touched the shell's. */
-export function whyTheyMeet(row: PlaceRow, met: OutlineNode | null): string {
+export function whyTheyMeet(row: PlaceRow, met: OutlineNode | null, base: CarriedBase | undefined): string {
+  const changed = changedSince(base, row) ? ' The old course has changed it meanwhile.' : ''
   if (!row.match || !met) {
     if (row.happens === 'away')
-      return 'It came with an earlier run, and somebody removed it from the shell since.'
+      return `It came with an earlier run, and somebody removed it from the shell since.${changed}`
     if (row.isGone)
       return 'It came with an earlier run. The old course has it no more, and nobody touched it here.'
-    return ''
+    return base?.how === 'left' ? `It was left behind last time.${changed}` : ''
   }
   const why = (row.type === 'unit' ? unitWhys[row.match.level] : undefined) ?? whys[row.match.level]
   if (met.fixed) return `${why} The institution fixed the shell’s: it stays.`

@@ -18,7 +18,10 @@ export function useTypeAhead(
     const isLetter = event.key.length === 1 && /[\p{L}\d]/u.test(event.key)
     if (!isLetter || event.ctrlKey || event.metaKey || event.altKey) return
     if (letterKeys.value && !event.shiftKey) return
-    typed.value = (event.timeStamp - last < pause ? typed.value : '') + event.key.toLowerCase()
+    const key = event.key.toLowerCase()
+    // The same letter again goes on to the next that begins with it.
+    const goesOn = event.timeStamp - last < pause && typed.value !== key
+    typed.value = (goesOn ? typed.value : '') + key
     last = event.timeStamp
     const from = at() + (typed.value.length === 1 ? 1 : 0)
     const order = [...rows.value.slice(from), ...rows.value.slice(0, from)]

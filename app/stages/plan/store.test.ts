@@ -1,6 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { partsOf } from '~~/core/carry/again'
+import { partValuesOf } from '~~/core/carry/again'
 import { recommendedPlan, type PlanDocument } from '~~/core/plan/document'
 import { item, unit } from '~~/tests/support/outline'
 import { somePlan } from '~/testing/plan'
@@ -81,7 +81,7 @@ describe('a plan at hand', () => {
     const { server } = serverWith()
     const there = item('b')
     server.plan.target.nodes = [there]
-    const parts = partsOf(there, { ...there, dates: there })
+    const parts = partValuesOf(there, { ...there, dates: there })
     server.plan.before = {
       bases: [{ source: 'b', lineage: 'b', type: 'item', how: 'carried', parts }],
       deleted: [],

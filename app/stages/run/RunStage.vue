@@ -27,8 +27,7 @@ const further = useFurtherShells(plan)
 const nothing = computed(() => {
   const effect = data.value?.effect
   if (!effect) return false
-  const { added, dates } = effect
-  return (inPlace.value ? dates.dates : added.items + added.units) === 0
+  return inPlace.value ? effect.dates.dates === 0 : !data.value?.writes
 })
 const awaited = computed(() => plan.value.target.course.origin === 'awaited' && !inPlace.value)
 const unsaved = computed(() => store.saving === 'conflict' || store.saving === 'failed')

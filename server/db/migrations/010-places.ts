@@ -124,9 +124,9 @@ const tables = [
 const lineageLinks = /northtide:([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})/g
 /** What the bodies that are there link to, from what was made of them to be read. */
 async function fillLinks(db: Knex): Promise<void> {
-  const hashes = (await db('readable_bodies').pluck('hash')) as string[]
+  const hashes: string[] = await db('readable_bodies').pluck('hash')
   for (const hash of hashes) {
-    const row = (await db('readable_bodies').where({ hash }).first('value')) as { value: unknown } | undefined
+    const row: { value: unknown } | undefined = await db('readable_bodies').where({ hash }).first('value')
     const text = typeof row?.value === 'string' ? row.value : JSON.stringify(row?.value ?? '')
     const found = new Set([...text.matchAll(lineageLinks)].flatMap(match => match[1] ?? []))
     if (found.size > 0)
