@@ -117,15 +117,18 @@ async function carry(page: Page): Promise<string> {
       }),
     )
   }
+  // From the press until the page holds the new counts; painting them takes the frame that follows.
   const ticked = await page.evaluate(async () => {
     const times: number[] = []
     for (let round = 0; round < 10; round++) {
       const unit = document.querySelector('.place-line.unit')!
-      const words = (): string => unit.querySelector('.small')!.textContent
-      const before = words()
+      const before = unit.querySelector('.small')!.textContent
       const start = performance.now()
       unit.querySelector<HTMLElement>('.el-checkbox')!.click()
-      while (words() === before && performance.now() - start < 5000) await new Promise(requestAnimationFrame)
+      for (let turn = 0; turn < 200 && unit.querySelector('.small')!.textContent === before; turn++)
+        await null
+      while (unit.querySelector('.small')!.textContent === before && performance.now() - start < 5000)
+        await new Promise(requestAnimationFrame)
       times.push(performance.now() - start)
       await new Promise(resolve => setTimeout(resolve, 400))
     }

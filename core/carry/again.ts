@@ -25,8 +25,19 @@ export const partWords: Readonly<Record<ThingPart, string>> = {
 }
 /** What the parts of a thing are, each as text that is the same where the part is: a hash or the value. Null: not looked at. */
 export type PartValues = Readonly<Record<ThingPart, string | null>>
+// The same thing is told again at every choice in a plan: what does not change of it is put into words once.
+const told = new WeakMap<object, string>()
+function once<T extends object>(of: T, tell: (of: T) => string): string {
+  const known = told.get(of)
+  if (known !== undefined) return known
+  const text = tell(of)
+  told.set(of, text)
+  return text
+}
+const settingsText = ({ kind, settings, rubric, group, release, exempt, extra, exam }: OutlineNode): string =>
+  JSON.stringify([kind, settings, rubric, group, release, exempt, extra, exam])
 const datesText = ({ opens, due, closes }: Readonly<ItemDates>): string =>
-  [opens, due, closes].map(at => at ?? '').join(' ')
+  `${opens ?? ''} ${due ?? ''} ${closes ?? ''}`
 
 /** What the parts of a thing of a course are. `stand`: its parent and category as the shell has them, its dates, its state. */
 export function partValuesOf(
@@ -34,12 +45,10 @@ export function partValuesOf(
   stand: Pick<OutlineNode, 'parent' | 'category' | 'state'> & { dates: Readonly<ItemDates> | null },
 ): PartValues {
   const isItem = node.type === 'item'
-  const { rubric, group, release, exempt, extra, exam, kind } = node
-  const settings = JSON.stringify([kind, node.settings, rubric, group, release, exempt, extra, exam])
   return {
     title: node.title,
     text: isItem ? (node.body ?? '') : null,
-    settings: isItem ? settings : null,
+    settings: isItem ? once(node, settingsText) : null,
     points: isItem ? String(node.points ?? '') : null,
     category: isItem ? (stand.category ?? '') : null,
     dates: isItem && stand.dates ? datesText(stand.dates) : null,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { needWords } from '~~/core/carry/needs'
-import { byTeachingWeek } from '~~/core/carry/regroup'
+import { byTeachingWeek, unitNumber } from '~~/core/carry/regroup'
 import type { ItemKind } from '~~/core/course/model'
 import { arrivals, arrivalWords, type ArrivalState } from '~~/core/plan/parts/carry'
 import { useStagePlan } from '../plan/store'
@@ -50,13 +50,18 @@ const at = computed({
   get: () => document.value.places.at,
   set: value => store.changePlaces({ at: value }),
 })
-const regroup = computed(() =>
-  store.terms ? byTeachingWeek(store.rows, store.planned, store.terms.target) : {},
-)
 const regrouped = computed(() => Object.keys(document.value.places.into).length)
-const moves = computed(() => Object.keys(regroup.value).length)
-const regroupNow = (): void =>
-  store.changePlaces({ into: { ...document.value.places.into, ...regroup.value } })
+/** Units that have a number in their title can take what is due in the week of that number. */
+const hasNumbers = computed(() =>
+  store.nodes.some(node => node.type === 'unit' && unitNumber(node.title) !== null),
+)
+const nothingMoved = ref(false)
+function regroupNow(): void {
+  if (!store.terms) return
+  const into = byTeachingWeek(store.rows, store.planned, store.terms.target)
+  nothingMoved.value = Object.keys(into).length === 0
+  if (!nothingMoved.value) store.changePlaces({ into: { ...document.value.places.into, ...into } })
+}
 const losses = computed(() => lossesIn(store.rows))
 const asked = computed(() => {
   const found = { announced: 0, deleted: 0, 'left-before': 0, 'removed-here': 0, empty: 0 }
@@ -133,11 +138,12 @@ const asked = computed(() => {
       </dd>
     </template>
   </dl>
-  <p v-if="moves" class="small">
+  <p v-if="hasNumbers" class="small">
     <button class="link" type="button" :disabled="!mayEdit" @click="regroupNow">
-      Put {{ counted(moves, 'item') }} into the unit of {{ moves === 1 ? 'its' : 'their' }} teaching week
+      Put the items into the units of their teaching weeks
     </button>
     <br /><span class="soft">by the new due date and the number in the unit’s title</span>
+    <span v-if="nothingMoved" role="status"><br />Every item stands in the unit of its week already.</span>
   </p>
   <p v-if="regrouped" class="small">
     {{ counted(regrouped, 'item') }} {{ regrouped === 1 ? 'goes' : 'go' }} into another unit.

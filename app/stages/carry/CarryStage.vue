@@ -38,14 +38,15 @@ const settling = computed(() => store.rows.filter(row => row.settle).length)
 
 const list = ref<HTMLElement>()
 const isNarrow = useMediaQuery('(max-width: 620px)')
+// The same functions each time: what they measured stays while only what rows show changes.
+const layout = {
+  getScrollElement: () => list.value ?? null,
+  getItemKey: (index: number) => shown.value[index]?.lineage ?? index,
+}
+const heightOf = computed(() => (isNarrow.value ? () => 84 : () => 31))
+const count = computed(() => shown.value.length)
 const virtual = useVirtualizer(
-  computed(() => ({
-    count: shown.value.length,
-    getScrollElement: () => list.value ?? null,
-    estimateSize: () => (isNarrow.value ? 84 : 31),
-    overscan: 12,
-    getItemKey: (index: number) => shown.value[index]?.lineage ?? index,
-  })),
+  computed(() => ({ ...layout, count: count.value, estimateSize: heightOf.value, overscan: 8 })),
 )
 const visible = computed(() =>
   virtual.value.getVirtualItems().flatMap(({ index, start }) => {
@@ -178,14 +179,14 @@ useKeys([
 ])
 
 const effect = computed(() => {
-  const count = (...happens: string[]): number =>
+  const many = (...happens: string[]): number =>
     store.rows.filter(row => row.type === 'item' && happens.includes(row.happens)).length
   return {
-    added: count('adds', 'both'),
-    replaced: count('replaces', 'again'),
-    filled: count('fills'),
-    removed: count('removes', 'unfilled'),
-    there: count('there', 'again'),
+    added: many('adds', 'both'),
+    replaced: many('replaces', 'again'),
+    filled: many('fills'),
+    removed: many('removes', 'unfilled'),
+    there: many('there', 'again'),
     left: store.counts.items - store.counts.carried,
   }
 })
@@ -206,6 +207,24 @@ const arrivesText = ({ row }: ShownRow): string => {
   if (state !== 'as-was') return arrivalWords[state]
   return row.source.state === 'visible' ? '' : row.source.state
 }
+/** What a row shows: while none of it changes, it is not drawn anew. */
+const memoOf = (each: ShownRow) => {
+  const { row, carried, collapsed: isFoldedIn, below: count } = each
+  return [
+    row.key,
+    row.happens,
+    row.settle,
+    row.lineage,
+    row.depth,
+    carried,
+    isFoldedIn,
+    count?.carried,
+    row.source,
+    row.shell,
+    row.parts.map(part => part.takes).join(),
+    arrivesText(each),
+  ]
+}
 const broughtText = computed(() => {
   const titles = new Map(nodes.value.map(node => [node.lineage, node.title]))
   const named = brought.value.flatMap(lineage => titles.get(lineage) ?? [])
@@ -214,8 +233,8 @@ const broughtText = computed(() => {
   return `Brought along, since it is needed: ${named.slice(0, 3).join(', ')}${more}.`
 })
 const sourcesText = computed(() => {
-  const count = plan.value.more.length + 1
-  return count > 1 ? `${count} sources in order` : ''
+  const sources = plan.value.more.length + 1
+  return sources > 1 ? `${sources} sources in order` : ''
 })
 /** What the list is for whoever hears it; with nothing in it it is no tree, and nowhere to go. */
 const asTree = {
@@ -272,6 +291,7 @@ const asTree = {
           v-for="{ each, index, place } in visible"
           :id="`place-${index}`"
           :key="each.lineage"
+          v-memo="[...memoOf(each), isMarked(each.lineage), index, place.transform, mayEdit]"
           :ref="isNarrow ? measure : undefined"
           :data-index="index"
           :shown="each"

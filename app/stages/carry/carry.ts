@@ -98,16 +98,20 @@ function withUnits(rows: readonly PlaceRow[], isFound: (row: PlaceRow) => boolea
 }
 
 /** Counts for every kind that there is among the sources' items. */
-export const countsByKind = (rows: readonly PlaceRow[], carried: ReadonlySet<string>) =>
-  itemKinds.flatMap((kind: ItemKind) => {
-    const ofKind = rows.flatMap(row => (row.source?.kind === kind ? row.source.lineage : []))
-    const count = {
-      kind,
-      items: ofKind.length,
-      carried: ofKind.filter(lineage => carried.has(lineage)).length,
-    }
-    return count.items > 0 ? [count] : []
+export function countsByKind(rows: readonly PlaceRow[], carried: ReadonlySet<string>) {
+  const counts = new Map<ItemKind, CarryCount>()
+  for (const { source } of rows) {
+    if (!source?.kind) continue
+    const count = counts.get(source.kind) ?? { items: 0, carried: 0 }
+    count.items++
+    if (carried.has(source.lineage)) count.carried++
+    counts.set(source.kind, count)
+  }
+  return itemKinds.flatMap(kind => {
+    const count = counts.get(kind)
+    return count ? [{ kind, ...count }] : []
   })
+}
 
 /** What happens at a row, in the words between its two sides. */
 export function happeningText({ happens, type, isGone }: PlaceRow): string {
