@@ -12,6 +12,9 @@ export function clashName(path: string, nodes: readonly OutlineNode[]): string {
   const [part = '', level = '', key = ''] = path.split('.')
   if (level === 'itemRules' || level === 'unitRules')
     return `“${nodes.find(node => node.lineage === key)?.title ?? 'An item'}”`
+  // Decisions about one thing, of Carry and of the grade rules, are kept by its key.
+  const thing = nodes.find(node => node.lineage === key)
+  if (thing) return `“${thing.title}”`
   const kind = itemKinds.find(each => each === key)
   if (level === 'kindRules' && kind) return `The rule for ${kindWords(kind)[1]}`
   return parts[part]?.decisions?.[level] ?? capital(parts[part]?.words ?? part)

@@ -9,10 +9,18 @@ import { stageNotes } from './stage-notes'
 describe('what both changed', () => {
   it('is named: the item, the kind, the decision, or the part it stands in', () => {
     const nodes = [item('x', { title: 'Tide log' })]
-    const named = ['dates.itemRules.x', 'dates.kindRules.quiz', 'names.title', 'windows.openTo', 'sections.y']
+    const named = [
+      'dates.itemRules.x',
+      'dates.kindRules.quiz',
+      'places.choices.x',
+      'names.title',
+      'windows.openTo',
+      'sections.y',
+    ]
     expect(named.map(path => clashName(path, nodes))).toEqual([
       '“Tide log”',
       'The rule for quizzes',
+      '“Tide log”',
       'The title students see',
       'Students may enter to',
       'The sections',

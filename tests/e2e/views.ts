@@ -59,6 +59,7 @@ export async function everyView(page: Page): Promise<View[]> {
   })
   expect(template.ok()).toBe(true)
   const plan = await begin(request, old, shell)
+  const again = await begin(request, old, filled)
   const done = await courseOf(page, filled)
   const [read, refused] = [
     await send(page, 'odd.imscc', oddPackage()),
@@ -111,6 +112,16 @@ export async function everyView(page: Page): Promise<View[]> {
     },
     stage('pair', 'Rolls from'),
     stage('carry', 'What comes across'),
+    stage('grades', 'Sample gradebook'),
+    {
+      name: 'the stage carry again, with both texts',
+      path: `/plans/${again}/carry`,
+      shows: 'What comes across',
+      then: async at => {
+        await at.locator('.place-line', { hasText: 'The two bulges' }).click()
+        await expect(at.getByRole('region', { name: 'Selected' })).toBeVisible()
+      },
+    },
     stage('clear', 'Clear'),
     stage('date', 'How dates cross', async at => {
       await at

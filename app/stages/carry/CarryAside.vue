@@ -4,7 +4,7 @@ import { byTeachingWeek, unitNumber } from '~~/core/carry/regroup'
 import type { ItemKind } from '~~/core/course/model'
 import { arrivals, arrivalWords, type ArrivalState } from '~~/core/plan/parts/carry'
 import { useStagePlan } from '../plan/store'
-import { countsByKind, isPartly, lossesIn, titleOf } from './carry'
+import { countsByKind, isPartly, lossesIn } from './carry'
 
 /** What is decided of many things at once: kinds, arrival, where in a unit; and what would break. */
 defineProps<{ mayEdit: boolean }>()
@@ -102,7 +102,7 @@ const asked = computed(() => {
     <h2>Overwritten or removed</h2>
     <ul class="plain" aria-label="Overwritten or removed">
       <li v-for="row in losses.slice(0, 8)" :key="row.key" class="small">
-        <button class="link" type="button" @click="emit('show', row.key)">{{ titleOf(row) }}</button>
+        <button class="link" type="button" @click="emit('show', row.key)">{{ row.shell?.title }}</button>
       </li>
     </ul>
     <p v-if="losses.length > 8" class="small soft">and {{ losses.length - 8 }} more, all listed before Run</p>

@@ -151,10 +151,9 @@ function settleFate(value: 'remove' | 'stay', rows: readonly ShownRow['row'][]):
   const decided = Object.fromEntries(rows.map(each => [each.key, value]))
   store.changePlaces({ shell: { ...places.value.shell, ...decided } })
 }
+const alone = computed(() => removable(store.rows))
 const sameKind = computed(() =>
-  removable(store.rows).filter(
-    each => each.shell?.kind === shell.value?.kind && each.type === row.value.type,
-  ),
+  alone.value.filter(each => each.shell?.kind === shell.value?.kind && each.type === row.value.type),
 )
 const base = computed(() => plan.value.before.bases.find(each => each.source === source.value?.lineage))
 const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
@@ -247,6 +246,11 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
         </button>
       </p>
     </template>
+    <p v-if="isAlone && shell && !shell.fixed && alone.length > sameKind.length">
+      <button class="link small" type="button" :disabled="!mayEdit" @click="settleFate(fate, alone)">
+        The same for everything that nothing meets: {{ alone.length }}
+      </button>
+    </p>
     <dl v-if="source && shown.carried" class="settings">
       <template v-if="plan.target.nodes.length">
         <dt>Meets</dt>

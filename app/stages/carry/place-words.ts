@@ -8,7 +8,7 @@ import { sizeText } from '~~/core/formats/limits'
 import { pointsText } from '~~/core/grading/points'
 
 const whys: Record<MatchLevel, string> = {
-  hand: 'You paired these two.',
+  hand: 'These two were paired by hand.',
   lineage: 'They are one item: both go back to the same one.',
   identifier: 'Both had the same identifier in the file they came from.',
   content: 'Both hold the same text.',
