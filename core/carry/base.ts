@@ -12,10 +12,27 @@ export interface CarriedBase {
   readonly source: string
   /** Lineage key in the shell. */
   readonly lineage: string
-  readonly type: 'unit' | 'item'
+  readonly type: 'unit' | 'item' | 'category' | 'rules'
   readonly how: BaseWay
   readonly parts: PartValues
 }
+/** Of how a course grades only the source's rules are kept, as they were seen last. */
+export const seenRules = (source: string, type: 'category' | 'rules', settings: string): CarriedBase => ({
+  source,
+  lineage: source,
+  type,
+  how: 'kept',
+  parts: {
+    title: null,
+    text: null,
+    settings,
+    points: null,
+    category: null,
+    dates: null,
+    place: null,
+    state: null,
+  },
+})
 export const isBefore = ({ how }: Pick<CarriedBase, 'how'>): boolean => how === 'carried' || how === 'kept'
 /** Under which lineage of the shell a thing of a source is known there. */
 export const carriedAs = (bases: readonly CarriedBase[]): Map<string, string> =>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { category } from '../../tests/support/outline'
-import { gradedAs, needsCategory, noGrades, plannedGrades, type GradesInput } from './plan'
+import { gradedAs, needsCategory, noGrades, plannedGrades, rulesSeen, type GradesInput } from './plan'
 import { plainRules } from './rules'
 
 const weights = (line: string, weight: number, more = {}) =>
@@ -13,6 +13,7 @@ const plan = (given: Partial<GradesInput>) =>
     shellRules: null,
     comes: () => true,
     decisions: noGrades,
+    seen: new Map(),
     ...given,
   })
 const told = (given: Partial<GradesInput>) =>
@@ -37,6 +38,11 @@ describe('how grades will be reckoned in a shell', () => {
       'mine SHORE LOGS 400000 ?',
       'blank Week 1: Quizzes 700000 written',
     ])
+    // Seen by the last run, and the shell's kept: it is not asked again until the source changes.
+    const seen = new Map(rulesSeen([logs], null).map(({ key, text }) => [key, text]))
+    expect(told({ sources: [logs], shell: [mine], seen })).toEqual(['mine SHORE LOGS 400000'])
+    const changed = { ...logs, weight: 350_000 }
+    expect(told({ sources: [changed], shell: [mine], seen })).toEqual(['mine SHORE LOGS 400000 ?'])
     const decisions = { ...noGrades, whose: { mine: 'source' as const } }
     expect(told({ sources: [logs], shell: [mine], decisions })).toEqual(['mine SHORE LOGS 300000 written'])
   })

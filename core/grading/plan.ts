@@ -1,3 +1,4 @@
+import { NIL } from 'uuid'
 import { z } from 'zod'
 import { matchNamed } from '../carry/match'
 import type { TenThousandths } from './points'
@@ -17,6 +18,8 @@ const categoryChange = z
     exempt: z.boolean(),
   })
   .partial()
+/** The grade rules of a course have no key of their own. */
+export const rulesKey = NIL
 export const gradesDecisions = z.object({
   /** How grades are reckoned; null: as the shell has it, or where it has nothing, as the source has it. */
   rules: z
@@ -94,6 +97,8 @@ export interface GradesInput {
   /** Whether a category of the sources comes: it is used by what is carried, or everything is. */
   readonly comes: (lineage: string) => boolean
   readonly decisions: GradesDecisions
+  /** The sources' rules as the last run saw them, in words by key: what has not changed since is not asked again. */
+  readonly seen: ReadonlyMap<string, string>
 }
 const rulesIn = ({ within, dropLowest, dropHighest, exempt }: CategoryRules): CategoryRules => ({
   within,
@@ -117,6 +122,8 @@ export function plannedGrades(input: GradesInput): PlannedGrades {
   const ofSources = new Map(sources.map(line => [line.lineage, line]))
   const inShell = new Map<string, string>()
 
+  const isSeen = (source: CategoryLine): boolean =>
+    input.seen.get(source.lineage) === JSON.stringify(valuesOf(source))
   const there = shell.map((line): PlannedCategory => {
     const source = ofSources.get(partner.get(line.lineage) ?? '') ?? null
     if (source) inShell.set(source.lineage, line.lineage)
@@ -133,7 +140,7 @@ export function plannedGrades(input: GradesInput): PlannedGrades {
       fixed: line.fixed,
       source,
       shell: line,
-      settle: differ && !line.fixed && !isBlank(line) && !isSaid,
+      settle: differ && !line.fixed && !isBlank(line) && !isSaid && !isSeen(source),
       changes: !same(wanted, valuesOf(line)),
     }
   })
@@ -178,6 +185,7 @@ function plannedRules({
   sourceRules,
   shellRules,
   decisions,
+  seen,
 }: GradesInput): Pick<PlannedGrades, 'rules' | 'changesRules' | 'rulesFrom' | 'rulesSettle'> {
   const rules = decisions.rules ?? shellRules ?? sourceRules
   const from = (): PlannedGrades['rulesFrom'] => {
@@ -190,7 +198,11 @@ function plannedRules({
     changesRules: rules !== null && !same(rules, shellRules),
     rulesFrom: from(),
     rulesSettle:
-      !decisions.rules && shellRules !== null && sourceRules !== null && !same(shellRules, sourceRules),
+      !decisions.rules &&
+      seen.get(rulesKey) !== JSON.stringify(sourceRules) &&
+      shellRules !== null &&
+      sourceRules !== null &&
+      !same(shellRules, sourceRules),
   }
 }
 
@@ -218,3 +230,15 @@ export const needsCategory = (
   { points: worth }: Pick<GradedItem, 'points'>,
   { category, exempt }: { category: string | null; exempt: boolean },
 ): boolean => category === null && !exempt && (worth ?? 0) > 0
+/** What the next run knows of the sources' rules: as they were seen by this one. */
+export const rulesSeen = (
+  sources: readonly CategoryLine[],
+  rules: GradeRules | null,
+): { key: string; type: 'category' | 'rules'; text: string }[] => [
+  ...sources.map(line => ({
+    key: line.lineage,
+    type: 'category' as const,
+    text: JSON.stringify(valuesOf(line)),
+  })),
+  ...(rules ? [{ key: rulesKey, type: 'rules' as const, text: JSON.stringify(rules) }] : []),
+]

@@ -2,9 +2,9 @@ import { dayOf, type Day } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
 import type { Term } from '../calendar/term'
 import { yearsOfAll, type Years, type ZoneRules } from '../calendar/zone'
-import { carriedAs, type CarriedBase } from '../carry/base'
+import { carriedAs, seenRules, type CarriedBase } from '../carry/base'
 import { matchThings, type Match, type PairedByHand } from '../carry/match'
-import { placesLedger, type PlaceRow } from '../carry/places'
+import { basesAfter, placesLedger, type PlaceRow } from '../carry/places'
 import { carriedOf, leftBehind, staysUnasked, type StaysWhy } from '../carry/select'
 import type { Furnishing } from '../course/furniture'
 import { planDates, summarise, type DatedItem, type PlannedItem, type PlanInput } from '../dates/plan'
@@ -12,7 +12,7 @@ import { yearsReached } from '../dates/years'
 import type { Windows } from '../pairing/windows'
 import type { OutlineNode } from '../course/outline'
 import { mapParts, type PlanDocument } from './document'
-import { gradedAs, needsCategory, plannedGrades, type PlannedGrades } from '../grading/plan'
+import { gradedAs, needsCategory, plannedGrades, rulesSeen, type PlannedGrades } from '../grading/plan'
 import type { CategoryLine, GradeRules } from '../grading/rules'
 import { countsIn, type Effect, type Placement, type Placements } from './effect'
 import { arrivalState, rubricsInShell } from './arrival'
@@ -133,6 +133,15 @@ export function planLedger(
   return { items, summary: summarise(items) }
 }
 
+const rulesOfSources = (base: CarryBase): GradeRules | null =>
+  sourcesOf(base).find(side => side.grading)?.grading ?? null
+/** What the next run compares with, once one has written the rows of a plan. */
+export const basesOf = (base: PlanBase, rows: readonly PlaceRow[]): CarriedBase[] => [
+  ...basesAfter(rows, base.before.bases),
+  ...rulesSeen(sourceOutline(base).categories, rulesOfSources(base)).map(({ key, type, text }) =>
+    seenRules(key, type, text),
+  ),
+]
 /** How grades will be reckoned in the shell, given what is carried. */
 export function gradesOf(
   base: CarryBase,
@@ -144,11 +153,16 @@ export function gradesOf(
   const takesAll = document.carry.leave.length === 0
   return plannedGrades({
     sources: merged.categories,
-    sourceRules: sourcesOf(base).find(side => side.grading)?.grading ?? null,
+    sourceRules: rulesOfSources(base),
     shell: target.categories,
     shellRules: target.grading,
     comes: lineage => takesAll || used.has(lineage),
     decisions: document.grades,
+    seen: new Map(
+      base.before.bases.flatMap(({ source, type, parts }) =>
+        type === 'category' || type === 'rules' ? [[source, parts.settings ?? '']] : [],
+      ),
+    ),
   })
 }
 /** What meets what, between the sources of a plan and its shell. */

@@ -42,6 +42,9 @@ export const recommendedPlan = (): PlanDocument => ({
 /** The decisions of an earlier roll as a habit: what is about one shell or one item is left out. */
 export const asHabit = (document: PlanDocument): PlanDocument =>
   withParts(document, (part, value) => part.habit(value))
+/** The decisions of an earlier run into the same shell, for another: so that running again with nothing changed proposes nothing. */
+export const asAgain = (document: PlanDocument): PlanDocument =>
+  withParts(document, (part, value) => part.again(value))
 /** The decisions of a plan for a further shell, which keeps its own of the parts that are about one shell. */
 export const forFurtherShell = (document: PlanDocument, own: PlanDocument): PlanDocument =>
   withParts(document, (part, value, name) => (part.furtherShells === 'the same' ? value : own[name]))

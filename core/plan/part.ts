@@ -22,6 +22,8 @@ export interface PlanPart<S extends z.ZodType> {
   readonly join: (joiner: Joiner, values: Changed<z.output<S>>) => z.output<S>
   /** What a habit keeps for another term; what is about one shell or one item is left out. */
   readonly habit: (value: z.output<S>) => z.output<S>
+  /** What remains of it for another run into the same shell: what the shell has by now is not decided again. */
+  readonly again: (value: z.output<S>) => z.output<S>
   /** Whether further shells of the plan get the same, or have their own. */
   readonly furtherShells: 'the same' | 'their own'
   /** What remains of it once the plan rolls from another course. */

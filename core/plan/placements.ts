@@ -1,17 +1,14 @@
-import { NIL } from 'uuid'
 import { thingParts, type ThingPart } from '../carry/again'
 import type { PlaceRow } from '../carry/places'
 import { itemKindDefinitions } from '../course/kinds'
 import type { ItemKind } from '../course/model'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem } from '../dates/plan'
-import { gradedAs } from '../grading/plan'
+import { gradedAs, rulesKey } from '../grading/plan'
 import { arrivalState } from './arrival'
 import type { CarriedPlan, CarryBase } from './compile'
 import type { Arrives, Placement } from './effect'
 
-/** The grade rules of a course have no key of their own. */
-export const rulesKey = NIL
 const nothing = { parent: null, dates: null, parts: null, arrives: null, details: null } as const
 const sidesOf = ({ source, more }: CarryBase) => [source, ...more]
 

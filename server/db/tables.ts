@@ -1,7 +1,7 @@
 import type { TermCalendar } from '../../core/calendar/schema'
 import type { ItemDates } from '../../core/course/dates'
 import type { PartValues } from '../../core/carry/again'
-import type { BaseWay } from '../../core/carry/base'
+import type { BaseWay, CarriedBase } from '../../core/carry/base'
 import type { Criterion, FurnishingName } from '../../core/course/furniture'
 import type { ItemKind, ItemState, MadeBy, Release } from '../../core/course/model'
 import type { Flag } from '../../core/dates/flags'
@@ -206,7 +206,7 @@ export interface CarriedRow {
   origin: 'run' | 'template'
   source_lineage: string
   lineage: string
-  entity: 'unit' | 'item'
+  entity: CarriedBase['type']
   how: BaseWay
   parts: Json<PartValues>
   run_id: string | null

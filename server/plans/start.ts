@@ -1,6 +1,12 @@
 import type { Knex } from 'knex'
 import { defaultWindows } from '../../core/pairing/windows'
-import { asHabit, forFurtherShell, recommendedPlan, type PlanDocument } from '../../core/plan/document'
+import {
+  asAgain,
+  asHabit,
+  forFurtherShell,
+  recommendedPlan,
+  type PlanDocument,
+} from '../../core/plan/document'
 import type { NewAwaitedPlan, NewPlan } from '../../shared/api/plans'
 import { findTerm, loadCalendar } from '../calendars/terms.queries'
 import { accessToCourse, orgOfWhatIsMade } from '../courses/access'
@@ -24,6 +30,10 @@ async function firstDecisions(
   target: string,
   decisions: NewPlan['decisions'],
 ): Promise<PlanDocument> {
+  const earlier = (await runsInto(db, [target])).find(
+    run => run.sourceId === first && run.snapshotId === null,
+  )
+  if (earlier) return asAgain(earlier.document)
   const [before] = decisions === 'as-before' ? await runsInto(db, [first]) : []
   const document = before ? asHabit(before.document) : recommendedPlan()
   const shell = await loadCourse(db, target)

@@ -1,12 +1,11 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
-import type { CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
+import { basesOf, type CompiledPlan, type CompileInput, type Placement } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
-import { basesAfter } from '../../core/carry/places'
 import { keepBases } from '../courses/carried.queries'
 import { loadOutline } from '../courses/content.queries'
 import { loadCourse, lockCourse } from '../courses/courses.queries'
@@ -216,7 +215,7 @@ async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Runni
   await write.writeContent(trx, runId, plan.targetId, placements)
   const dates = await write.countDates(trx, runId, plan.targetId)
   checkWritten(runId, 'dates', dates, effect.dates.dates)
-  await keepBases(trx, plan.targetId, basesAfter(compiled.rows, input.before.bases), runId)
+  await keepBases(trx, plan.targetId, basesOf(input, compiled.rows), runId)
 }
 
 /** Sections that show the shell's content, chosen now or joined before: each gets dates for what is new, from its own meetings. */

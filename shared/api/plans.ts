@@ -51,7 +51,7 @@ export const planReply = z.object({
         z.object({
           source: lineage,
           lineage,
-          type: z.enum(['unit', 'item']),
+          type: z.enum(['unit', 'item', 'category', 'rules']),
           how: z.enum(baseWays),
           parts: z.record(z.enum(thingParts), z.string().nullable()),
         }),

@@ -260,6 +260,12 @@ describe('how a course grades, and what stands around its units', () => {
     const after = await loadOutline(demo.db, shell)
     expect(titled(after, 'Check: routes').category).toBe(count!.lineage)
     expect(after.map(node => node.title)).not.toContain('No tutorial this Friday')
+    // What was decided against the source is not asked again while the source is as it was.
+    const again = await effectOf(demo.db, await planned([old], shell))
+    expect(again).toMatchObject({
+      writes: false,
+      effect: { grades: { settle: 0, sum: 1_000_000 }, replaced: 0 },
+    })
   })
 })
 

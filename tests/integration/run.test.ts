@@ -154,6 +154,14 @@ describe('a run', () => {
       await startPlan(demo.db, demo.people.marchetti, { sources: [demo.courses.old], target }),
       await startPlan(demo.db, demo.people.marchetti, { sources: [demo.courses.empty], target }),
     ]
+    // What an earlier run left behind is asked for.
+    const take = (await loadOutline(demo.db, demo.courses.old)).map(node => node.lineage)
+    for (const plan of plans) {
+      const { revision, document } = await readPlan(demo.db, demo.people.marchetti, plan)
+      await savePlan(demo.db, demo.people.marchetti, plan, revision, {
+        document: { ...document, carry: { ...document.carry, leave: [], take } },
+      })
+    }
     const marks = await Promise.all(plans.map(async plan => (await effectOf(demo.db, plan)).fingerprint))
     const results = await Promise.allSettled(
       plans.map((plan, at) => runPlan(demo.db, demo.people.marchetti, plan, marks[at]!)),

@@ -31,7 +31,8 @@ const heldTitle = computed(() => {
 })
 const facts = computed(() => {
   const points = source.value?.points ?? null
-  return points === null ? '' : `${pointsText(points)} points`
+  if (points === null) return ''
+  return `${pointsText(points)} ${points === 10_000 ? 'point' : 'points'}`
 })
 const words = computed(() =>
   [

@@ -45,6 +45,7 @@ export const carry = planPart({
     ),
   }),
   habit: value => value,
+  again: value => value,
   furtherShells: 'the same',
   forOtherSource: ({ arrive }) => ({ leave: [], take: [], arrive, states: {}, groups: {} }),
   effect: ({ categories, fresh, wanted, source, target, rows, count }) => ({

@@ -31,6 +31,7 @@ export const dates = planPart({
     unitRules: withoutHand(levels.unitRules),
     itemRules: withoutHand(levels.itemRules),
   }),
+  again: value => value,
   furtherShells: 'the same',
   forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {} }),
   faults: ({ rule, ...levels }, term) =>

@@ -61,6 +61,7 @@ export const grades = planPart({
   }),
   // What was decided stands in the shell now, which is the next term's source.
   habit: () => noGrades,
+  again: ({ items, pairs }) => ({ ...noGrades, items, pairs }),
   furtherShells: 'the same',
   forOtherSource: () => noGrades,
   effect: ({ grades: planned, count }) => ({

@@ -19,6 +19,7 @@ export const names = planPart({
   recommended: asTheyAre,
   join: (joiner, values) => joiner.keyed('', values, nameTold),
   habit: () => asTheyAre,
+  again: () => asTheyAre,
   furtherShells: 'their own',
   forOtherSource: value => value,
   shellFacts: ({ title, label }) => ({

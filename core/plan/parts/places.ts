@@ -36,6 +36,7 @@ export const places = planPart({
   }),
   // Single things are left out: they are about one shell.
   habit: ({ at }) => ({ ...noPlaces, at }),
+  again: ({ at, pairs, into }) => ({ ...noPlaces, at, pairs, into }),
   furtherShells: 'their own',
   forOtherSource: ({ at }) => ({ ...noPlaces, at }),
   effect: ({ rows, count }) => ({

@@ -22,6 +22,7 @@ export const sections = planPart({
   recommended: {},
   join: (joiner, values) => joiner.keyed('', values, factsTold),
   habit: () => ({}),
+  again: () => ({}),
   furtherShells: 'their own',
   forOtherSource: value => value,
   faults: (value, term) =>

@@ -18,6 +18,7 @@ export const windows = planPart({
       ? joiner.keyed('', { from, mine, theirs }, windowEndTold)
       : joiner.one('', { from, mine, theirs }, windowsTold),
   habit: () => null,
+  again: () => null,
   furtherShells: 'their own',
   forOtherSource: value => value,
   faults: (value, term) =>

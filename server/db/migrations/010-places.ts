@@ -110,7 +110,7 @@ const tables = [
     origin ENUM('run', 'template') NOT NULL,
     source_lineage ${id} NOT NULL,
     lineage ${id} NOT NULL,
-    entity ENUM('unit', 'item') NOT NULL,
+    entity ENUM('unit', 'item', 'category', 'rules') NOT NULL,
     how ENUM('carried', 'kept', 'left', 'template') NOT NULL,
     parts JSON NOT NULL,
     run_id ${id} NULL,
