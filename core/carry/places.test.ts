@@ -290,6 +290,26 @@ describe('whatever is chosen', () => {
       }),
     )
   })
+  it('replaced, kept, or both: that accounts for every clash with something of the shell that is not fixed', () => {
+    fc.assert(
+      fc.property(anyRoll, ([sources, world, wish]) => {
+        const left = new Set(wish.chosen.leave)
+        const clashes = ledgerOf(world, sources, wish).filter(({ source, match }) => {
+          const met = world.shell.find(node => node.lineage === match?.shell)
+          return source?.type === 'item' && !left.has(source.lineage) && met && !met.holds && !met.fixed
+        })
+        for (const { happens, source, settle } of clashes) {
+          expect(['replaces', 'kept', 'both']).toContain(happens)
+          const choice = wish.decisions.choices[source?.lineage ?? '']
+          if (choice)
+            expect([choice, settle]).toEqual([
+              { replaces: 'replace', kept: 'keep', both: 'both' }[happens as 'both'],
+              false,
+            ])
+        }
+      }),
+    )
+  })
   it('choosing all and leaving some is choosing the rest', () => {
     fc.assert(
       fc.property(anyRoll, ([sources, world, { chosen }]) => {

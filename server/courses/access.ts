@@ -166,6 +166,12 @@ export const sharesCourse = forCourse(
 )
 /** Those who may roll from a course. */
 export const rollsFromCourse = forCourse('rolls from the course', access => access.rollFrom)
+/** The academic office of the course: what it fixes, no rollover changes. */
+export const fixesItems = forCourse(
+  'fixes items',
+  access => access.role === 'office',
+  'The academic office fixes items',
+)
 /** Those who may let an assistant run plans: instructors of the course, the academic office. */
 export const delegates = forCourse(
   'lets others run',

@@ -5,7 +5,7 @@ import { parseLineageLink } from '../../core/course/lineage'
 import type { OutlineNode } from '../../core/course/outline'
 import type { ItemReply } from '../../shared/api/courses'
 import { notFound } from '../errors/refusal'
-import { isOffice, type Person } from '../people/people.queries'
+import type { Person } from '../people/people.queries'
 import { accessToCourse } from './access'
 import { hashOf } from './bodies.queries'
 import { loadGroups, loadRubrics } from './around.queries'
@@ -52,7 +52,8 @@ export async function readItem(
   const others = await standIns(db, await contentOf(db, courseId))
   const lineage = others.get(asked) ?? asked
   const item = await loadItem(db, courseId, lineage)
-  const nodes = await loadOutline(db, courseId, (await accessToCourse(db, person, courseId)).withheld)
+  const access = await accessToCourse(db, person, courseId)
+  const nodes = await loadOutline(db, courseId, access.withheld)
   const items = nodes.filter(node => node.type === 'item')
   const at = items.findIndex(node => node.lineage === lineage)
   const node = items[at]
@@ -102,7 +103,7 @@ export async function readItem(
     })),
     holds: node.holds,
     fixed: node.fixed,
-    may: { fix: isOffice(person) },
+    may: { fix: access.role === 'office' },
     previous: items[at - 1]?.lineage ?? null,
     next: items[at + 1]?.lineage ?? null,
   }

@@ -62,7 +62,7 @@ test('what is not theirs is not there for them; each kind of person may what the
     courses: { id: string; code: string; section: string; term: { name: string } }[]
   }
   const old = courses.find(course => course.code === 'HYD 240' && course.term.name === 'Autumn 2026')!.id
-  const shell = courses.find(course => course.section === '02')!.id
+  const shell = courses.find(course => course.code === 'HYD 240' && course.section === '02')!.id
   const plan = async (who: APIRequestContext) =>
     who.post(`${base()}/api/v1/plans`, { data: { sources: [old], target: shell } })
   expect((await plan(coordinator)).status()).toBe(403)
@@ -99,6 +99,7 @@ const matrix: [
   ['POST /courses/OLD/template', {}, 400, 400, 400, 400, 404],
   ['GET /courses/OLD/dates.csv', null, 200, 200, 200, 200, 404],
   ['PUT /courses/OLD/preferences', { pinned: false }, 200, 200, 200, 200, 404],
+  ['PUT /courses/OLD/items/NOBODY/fixed', { fixed: true }, 403, 403, 403, 404, 404],
   ['GET /shells/SHELL/ways', null, 200, 200, 200, 200, 404],
   ['GET /shells', null, 200, 200, 200, 200, 200],
   ['POST /plans/awaited', { sources: ['OLD'], term: 'no-such-term' }, 400, 400, 400, 400, 404],

@@ -1,4 +1,4 @@
-import { isTheOffice } from '../../../../../../auth/may'
+import { fixesItems } from '../../../../../../courses/access'
 import { fixItem } from '../../../../../../courses/fixing'
 import { itemAddress } from '../../../../../../http/addresses'
 import { route } from '../../../../../../http/route'
@@ -9,6 +9,6 @@ export default route({
   params: itemAddress,
   body: fixedMark,
   reply: fixedMark,
-  may: isTheOffice,
+  may: fixesItems,
   run: ({ db, person, params, body }) => fixItem(db, person, params.id, params.lineage, body.fixed),
 })
