@@ -311,8 +311,16 @@ export async function copyWhole(
   return { items, units }
 }
 /** Leaves only some items, by lineage, in a course that was just copied. */
-export const keepItems = (trx: Knex, courseId: string, kept: readonly string[]): Promise<number> =>
-  trx('items').where({ course_id: courseId }).whereNotIn('lineage', kept).delete()
+export async function keepItems(trx: Knex, courseId: string, kept: readonly string[]): Promise<void> {
+  await trx('items').where({ course_id: courseId }).whereNotIn('lineage', kept).delete()
+  // Nothing names what was taken out: neither what shows it, nor what an earlier run knew of it.
+  await trx('furnishings')
+    .where({ course_id: courseId })
+    .whereNotNull('item_lineage')
+    .whereNotIn('item_lineage', kept)
+    .delete()
+  await trx('carried').where({ course_id: courseId }).delete()
+}
 /** A section shows dates of its own: a copy of what it shows has those. */
 const copySectionDates = (trx: Knex, from: string, to: string): Promise<number> =>
   written(

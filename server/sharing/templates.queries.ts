@@ -1,3 +1,4 @@
+import { aroundTables } from '../courses/around.queries'
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import type { CourseQuery } from '../courses/access.queries'
@@ -79,7 +80,15 @@ export async function setRetired(trx: Knex, courseId: string, retired: boolean):
     .update({ retired_at: retired ? stampOf(now()) : null })
 }
 /** What a template holds, in the order in which it can be taken away. */
-const held = ['items', 'units', 'grade_categories', 'meetings', 'enrolments', 'course_preferences'] as const
+const held = [
+  'items',
+  'units',
+  ...aroundTables,
+  'carried',
+  'meetings',
+  'enrolments',
+  'course_preferences',
+] as const
 /**
  * Takes a template away with all it holds. Where plans or runs name it as their source its name stays for them, without anything in
  * it, and nobody may roll from it.

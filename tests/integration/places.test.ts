@@ -21,6 +21,7 @@ import { effectOf } from '../../server/plans/compile'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
 import { readRun, runPlan } from '../../server/runs/runs'
+import { deleteTemplate, makeTemplate } from '../../server/sharing/templates'
 import { makeCourse } from '../../server/shells/shells'
 import { useDemo } from '../support/demo'
 
@@ -266,6 +267,23 @@ describe('how a course grades, and what stands around its units', () => {
       writes: false,
       effect: { grades: { settle: 0, sum: 1_000_000 }, replaced: 0 },
     })
+  })
+})
+
+describe('a template', () => {
+  it('takes along how its course grades, and is deleted with all of it', async () => {
+    const old = await course('bkg115-01-2026a')
+    const { id } = await makeTemplate(demo.db, sorrel(), old, {
+      title: 'Bread, for whoever bakes',
+      subject: 'Baking',
+      arrangement: 'units',
+      about: 'Three units.',
+    })
+    expect(await loadGradeRules(demo.db, id)).toEqual(await loadGradeRules(demo.db, old))
+    expect((await loadRubrics(demo.db, id)).length).toBe(1)
+    await deleteTemplate(demo.db, sorrel(), id)
+    for (const table of contentTables as 'items'[])
+      expect(await demo.db(table).where({ course_id: id }), table).toEqual([])
   })
 })
 
