@@ -3,7 +3,9 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/setup.ts',
-  workers: 1,
+  // Two cores: while one journey waits for its page, another goes on.
+  workers: 2,
+  fullyParallel: true,
   // Generous: in ./test two other things go on beside the browser, on two cores.
   timeout: 180_000,
   expect: { timeout: 20_000 },

@@ -1,4 +1,5 @@
 import type { ItemDates } from '../course/dates'
+import type { PassageChoices } from '../prose/compose'
 import type { OutlineNode } from '../course/outline'
 
 /** The parts of a thing that are looked at each by itself when it is carried again. */
@@ -76,14 +77,17 @@ export interface ChangedPart {
   readonly takes: boolean
   /** A person must choose, and nobody has. */
   readonly settle: boolean
+  /** Of a text: what is taken of the passages that differ, where not the whole is. */
+  readonly lines?: PassageChoices
 }
 export type PartChoices = Readonly<Partial<Record<ThingPart, 'source' | 'shell'>>>
-/** What of a thing carried before is written now. What changed in the source is taken unless one says no; what was changed here never, unless one says so. */
+/** What of a thing carried before is written now. What changed in the source is taken unless one says no; what was changed here never, unless one says so. `lines`: passages chosen of the text. */
 export function carriedAgain(
   base: PartValues,
   source: PartValues,
   here: PartValues,
   choices: PartChoices,
+  lines: PassageChoices | null = null,
 ): ChangedPart[] {
   return thingParts.flatMap((part): ChangedPart[] => {
     const [was, new_, is] = [base[part], source[part], here[part]]
@@ -91,6 +95,8 @@ export function carriedAgain(
     const outcome = partOutcome(was, new_, is)
     if (outcome === 'nothing' || outcome === 'alike') return []
     const chosen = choices[part]
+    if (part === 'text' && lines)
+      return [{ part, outcome, takes: lines.takes.length + lines.both.length > 0, settle: false, lines }]
     const takes = chosen ? chosen === 'source' : outcome === 'source'
     return [{ part, outcome, takes: takes && new_ !== is, settle: outcome === 'both' && !chosen }]
   })

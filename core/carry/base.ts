@@ -1,10 +1,10 @@
 import type { PartValues } from './again'
 
 /**
- * How a thing of a source stands to the shell since an earlier run: it was carried; or it was seen and the shell's was kept, or it was left
- * behind. `template`: a thing of the shell that the department's template brought, as it was then.
+ * How a thing of a source stands to the shell since an earlier run: it was carried; or its text went `into` another's place; or it was seen
+ * and the shell's was kept, or it was left behind. `template`: a thing of the shell that the department's template brought, as it was then.
  */
-export const baseWays = ['carried', 'kept', 'left', 'template'] as const
+export const baseWays = ['carried', 'into', 'kept', 'left', 'template'] as const
 export type BaseWay = (typeof baseWays)[number]
 /** A thing as it was carried last, or seen and declined: what the next run compares with. */
 export interface CarriedBase {
@@ -15,6 +15,8 @@ export interface CarriedBase {
   readonly type: 'unit' | 'item' | 'category' | 'rules'
   readonly how: BaseWay
   readonly parts: PartValues
+  /** Hash of the text that the run made of one or of several, where it is nobody's own; left out: the source's. */
+  readonly wrote?: string | null
 }
 /** Of how a course grades only the source's rules are kept, as they were seen last. */
 export const seenRules = (source: string, type: 'category' | 'rules', settings: string): CarriedBase => ({

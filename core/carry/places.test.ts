@@ -7,6 +7,7 @@ import { partValuesOf, thingParts } from './again'
 import type { CarriedBase } from './base'
 import { placeChoices, type PlaceChoice } from './decisions'
 import { losesHere, writesSource, type PlaceRow } from './places'
+import { textHere } from './texts'
 
 const { unit, item } = outline
 const place = (lineage: string, given: Partial<OutlineNode> = {}) =>
@@ -175,9 +176,10 @@ const anyCourse = (prefix: string) =>
           item(`${prefix}${at}-${n}`, {
             ...given,
             size: 1,
+            isHtml: given.kind === 'page',
             parent: `${prefix}${at}`,
             position: n,
-            ...(prefix === 's' && isPlace && { holds: [given.kind], body: null, size: 0 }),
+            ...(prefix === 's' && isPlace && { holds: [given.kind], body: null, size: 0, isHtml: false }),
             ...(prefix === 's' && {
               fixed,
               madeBy: isTemplate ? ('template' as const) : ('person' as const),
@@ -199,9 +201,21 @@ const anyWish = (sources: readonly OutlineNode[], { shell }: World) => {
     fc.constantFrom(...shell.map(node => node.lineage)),
     fc.constantFrom('remove' as const, 'stay' as const),
   )
+  const end = fc.constantFrom('head' as const, 'foot' as const)
+  const any = fc.constantFrom(...lineages)
   return fc.record({
     chosen: fc.record({ leave: fc.subarray(lineages), take: fc.constant([]) }),
-    decisions: fc.record({ choices, shell: removals, at: fc.constantFrom('head' as const, 'foot' as const) }),
+    decisions: fc.record({
+      choices,
+      shell: removals,
+      at: end,
+      ends: fc.dictionary(fc.constantFrom(...shell.map(node => node.lineage)), end),
+      headings: fc.dictionary(
+        any,
+        fc.record({ title: fc.constantFrom('Ebb', 'Flood'), nth: fc.constant(0) }),
+      ),
+      further: fc.dictionary(any, fc.uniqueArray(any, { minLength: 1, maxLength: 3 })),
+    }),
   })
 }
 const anyRoll = fc
@@ -260,7 +274,8 @@ describe('whatever is chosen', () => {
     fc.assert(
       fc.property(anyRoll, ([sources, world, wish]) => {
         const once = written(world, ledgerOf(world, sources, wish))
-        const rows = ledgerOf(once, sources)
+        const { headings, further } = wish.decisions
+        const rows = ledgerOf(once, sources, { decisions: { headings, further } })
         expect(rows.filter(row => writesSource(row) || row.settle).map(row => told([row])[0])).toEqual([])
         expect(rows.filter(losesHere).filter(row => row.happens !== 'unfilled')).toEqual([])
       }),
@@ -271,19 +286,21 @@ describe('whatever is chosen', () => {
       fc.property(anyRoll, anyEdits, anyEdits, ([sources, world, wish], there, here) => {
         const once = written(world, ledgerOf(world, sources, wish))
         const shell = edited(once.shell, here)
-        const rows = ledgerOf({ ...once, shell }, edited(sources, there))
-        const bases = new Map(
-          once.bases.filter(base => base.how !== 'template').map(base => [base.lineage, base.parts]),
-        )
+        const { headings, further } = wish.decisions
+        const decided = { decisions: { headings, further } }
+        const rows = ledgerOf({ ...once, shell }, edited(sources, there), decided)
         for (const row of rows) {
           if (!row.shell || row.happens !== 'again') continue
+          const base = once.bases.find(
+            ({ how, source }) => how !== 'template' && source === row.source?.lineage,
+          )
           const is = partValuesOf(row.shell, { ...row.shell, dates: row.shell })
-          for (const { part, takes } of row.parts)
-            if (takes) expect(is[part]).toBe(bases.get(row.shell.lineage)?.[part])
+          const here = { ...is, text: base && is.text !== null ? textHere(base, is.text) : is.text }
+          for (const { part, takes } of row.parts) if (takes) expect(here[part]).toBe(base?.parts[part])
         }
         // Seen and declined: it is not asked again until the source changes.
         const twice = written({ ...once, shell }, rows)
-        const third = ledgerOf(twice, edited(sources, there))
+        const third = ledgerOf(twice, edited(sources, there), decided)
         expect(third.filter(row => row.happens === 'again' || row.parts.some(part => part.settle))).toEqual(
           [],
         )

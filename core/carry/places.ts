@@ -2,10 +2,12 @@ import type { ItemDates } from '../course/dates'
 import { lineageOf } from '../course/lineage'
 import type { ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'
+import type { PassageChoices } from '../prose/compose'
 import { carriedAgain, isUntouched, partValuesOf, type ChangedPart, type PartValues } from './again'
 import { isBefore, type CarriedBase } from './base'
 import { surenessOf, type Match, type MatchSureness } from './match'
 import type { PlacesDecisions } from './decisions'
+import { plannedTexts, textHere, type TextRecipe } from './texts'
 
 /** What happens at a place of the shell. */
 export const happenings = {
@@ -47,6 +49,10 @@ export interface PlaceRow {
   readonly position: number
   /** What a run of now would carry of it; null where there is no source's. */
   readonly carries: PartValues | null
+  /** Key of the row in whose place its text goes, where it has none of its own. */
+  readonly into: string | null
+  /** How its text is made, where that is not the source's as it is. */
+  readonly text: TextRecipe | null
   /** Its removal can be offered: it came with an earlier run, nobody touched it, and the source has it no more. */
   readonly isGone: boolean
   /** A template's that nobody touched. */
@@ -96,22 +102,30 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   const cameAs = new Map(input.bases.filter(base => base.how === 'carried').map(base => [base.lineage, base]))
   const ofSources = new Set(sources.map(node => node.lineage))
 
-  const valuesHere = (node: OutlineNode): PartValues => partValuesOf(node, { ...node, dates: node })
+  const valuesHere = (node: OutlineNode, base: CarriedBase): PartValues => {
+    const values = partValuesOf(node, { ...node, dates: node })
+    return values.text === null ? values : { ...values, text: textHere(base, node.body) }
+  }
+  const texts = plannedTexts({ sources, carried, decisions, isWritten })
   const untouched = (node: OutlineNode): boolean => {
     const base = templates.get(node.lineage)
-    return base !== undefined && isUntouched(base.parts, valuesHere(node))
+    return base !== undefined && isUntouched(base.parts, valuesHere(node, base))
   }
 
   const bySource = new Map<string, Draft>()
   const byShell = new Map<string, Draft>()
   for (const node of shell) byShell.set(node.lineage, draftOfShell(node))
   for (const node of sources) placeSource(node)
+  for (const [lineage, taker] of texts.goesInto) {
+    const [row, place] = [bySource.get(lineage), bySource.get(taker)]
+    if (row && place) Object.assign(row, { after: place, into: place.key })
+  }
 
   /** Of the shell alone, until something of a source meets it. */
   function draftOfShell(node: OutlineNode): Draft {
     const base = cameAs.get(node.lineage)
     const isGone =
-      base !== undefined && !ofSources.has(base.source) && isUntouched(base.parts, valuesHere(node))
+      base !== undefined && !ofSources.has(base.source) && isUntouched(base.parts, valuesHere(node, base))
     const choice = decisions.shell[node.lineage]
     const isRemoved = !node.fixed && (choice ? choice === 'remove' : node.holds !== null)
     const removal = node.holds ? 'unfilled' : 'removes'
@@ -127,6 +141,8 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       parts: [],
       lineage: isRemoved ? null : node.lineage,
       carries: null,
+      text: null,
+      into: null,
       isGone,
       isUntouched: untouched(node),
       over: null,
@@ -134,31 +150,48 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       after: null,
     }
   }
+  /** Whether a thing comes, or came with an earlier run: not where the shell's stays. */
+  function isWritten(lineage: string): boolean {
+    const met = shellNodes.get(matches.get(lineage)?.shell ?? '')
+    const isKept = met !== undefined && (met.fixed || decisions.choices[lineage] === 'keep')
+    return !isKept && before.get(lineage)?.how !== 'kept'
+  }
+  /** The row that holds what stands in a thing: that of the place, where the thing's text went into another's. */
+  function holderOf(lineage: string): Draft | undefined {
+    return bySource.get(texts.goesInto.get(lineage) ?? lineage)
+  }
   /** The key of the parent that a thing of a source would have. */
   function parentOf(node: OutlineNode): string | null {
     const into = decisions.into[node.lineage]
     if (into !== undefined) return into === null ? null : (draftOf(into)?.lineage ?? null)
-    return node.parent === null ? null : (bySource.get(node.parent)?.lineage ?? null)
+    return node.parent === null ? null : (holderOf(node.parent)?.lineage ?? null)
   }
   function draftOf(lineage: string): Draft | undefined {
     return bySource.get(lineage) ?? byShell.get(lineage)
   }
   function placeSource(node: OutlineNode): void {
-    const match = matches.get(node.lineage) ?? null
+    const taker = texts.goesInto.get(node.lineage)
+    const match = taker === undefined ? (matches.get(node.lineage) ?? null) : null
     const met = match && (shellNodes.get(match.shell) ?? null)
     const base = before.get(node.lineage)
-    const carries = partValuesOf(node, {
+    const recipe = texts.recipes.get(node.lineage) ?? null
+    const values = partValuesOf(node, {
       parent:
         met && met.type === node.type && base && isBefore(base) ? placeBefore(node, met) : parentOf(node),
       category: arrival.category(node),
       state: arrival.state(node),
       dates: node.type === 'unit' ? null : (arrival.dates?.get(node.lineage) ?? null),
     })
+    const carries: PartValues = recipe
+      ? { ...values, title: recipe.heading?.title ?? node.title, text: texts.madeOf(node.lineage) }
+      : values
     const told = whatHappens(node, met, match, base, carries)
+    const lines = told.parts.find(({ part }) => part === 'text')?.lines ?? null
     const isApart = !met || told.happens === 'both' || told.happens === 'adds'
     const there = met && byShell.get(met.lineage)
     const isTaken = shellNodes.has(node.lineage)
     const lineageOfIt = (): string | null => {
+      if (taker !== undefined) return null
       if (told.happens === 'left' || told.happens === 'away') return met && !met.holds ? met.lineage : null
       if (!isApart) return there ? there.key : null
       return isTaken ? besideKey(node.lineage) : node.lineage
@@ -171,6 +204,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       settle: told.settle,
       happens: told.happens,
       carries,
+      text: recipe || lines ? { heading: null, further: [], ...recipe, lines } : null,
     }
     if (there && !isApart) {
       // Nothing comes to it: what becomes of the shell's is as if nothing had met it.
@@ -188,6 +222,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       type: node.type,
       shell: null,
       lineage: lineageOfIt(),
+      into: null,
       isGone: false,
       isUntouched: false,
       over: null,
@@ -209,6 +244,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     carries: PartValues,
   ): Pick<PlaceRow, 'happens' | 'settle' | 'parts'> {
     const plainly = (happens: Happening, settle = false) => ({ happens, settle, parts: [] })
+    if (texts.goesInto.has(node.lineage)) return plainly('joins')
     if (!carried.has(node.lineage)) {
       return plainly(!met && input.away.has(node.lineage) ? 'away' : 'left')
     }
@@ -221,7 +257,9 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       return choice === 'both' ? plainly('adds') : plainly('fills', isGuess && !choice)
     }
     if (base && isBefore(base)) {
-      const parts = carriedAgain(base.parts, carries, valuesHere(met), decisions.parts[node.lineage] ?? {})
+      const chosen = decisions.parts[node.lineage] ?? {}
+      const lines = linesChosen(node, met, carries)
+      const parts = carriedAgain(base.parts, carries, valuesHere(met, base), chosen, lines)
       const writes = parts.some(part => part.takes)
       return { happens: writes ? 'again' : 'there', settle: parts.some(part => part.settle), parts }
     }
@@ -231,6 +269,13 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     }
     if (choice) return plainly(({ replace: 'replaces', keep: 'kept', both: 'both' } as const)[choice])
     return untouched(met) && !isGuess ? plainly('replaces') : plainly('both', true)
+  }
+
+  /** Passages chosen of a text, as long as both texts are those of which they were chosen. */
+  function linesChosen(node: OutlineNode, met: OutlineNode, carries: PartValues): PassageChoices | null {
+    const lines = decisions.lines[node.lineage]
+    const holds = lines && lines.source === carries.text && lines.shell === met.body
+    return holds && node.isHtml && met.isHtml ? lines : null
   }
 
   return inOrder([...byShell.values()], [...new Set(bySource.values())])
@@ -246,25 +291,30 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     for (const row of ofShell) hang(row)
     for (const row of ofSource) if (isComing(row)) hang(row)
     for (const row of top) keepWhereNeeded(row)
-    const sorted = (rows: readonly Draft[]): Draft[] => {
+    const sorted = (rows: readonly Draft[], over: Draft | null): Draft[] => {
       const beside = rows.filter(row => row.after && rows.includes(row.after))
-      const coming = rows.filter(row => isComing(row) && !beside.includes(row))
-      const there = rows
-        .filter(row => !isComing(row))
-        .flatMap(row => [row, ...beside.filter(other => other.after === row)])
-      return decisions.at === 'head' ? [...coming, ...there] : [...there, ...coming]
+      const withBeside = (row: Draft): Draft[] => [
+        row,
+        ...beside.filter(other => other.after === row).flatMap(withBeside),
+      ]
+      const apart = rows.filter(row => !beside.includes(row))
+      const coming = apart.filter(isComing).flatMap(withBeside)
+      const there = apart.filter(row => !isComing(row)).flatMap(withBeside)
+      const end = decisions.ends[over?.key ?? ''] ?? decisions.at
+      return end === 'head' ? [...coming, ...there] : [...there, ...coming]
     }
     const made: PlaceRow[] = []
-    const walk = (rows: readonly Draft[], depth: number, parent: string | null): void => {
+    const walk = (rows: readonly Draft[], depth: number, over: Draft | null): void => {
+      const parent = over?.lineage ?? null
       // Gaps that were there stay: nothing is moved but to make room.
       let next = 0
-      for (const row of sorted(rows)) {
+      for (const row of sorted(rows, over)) {
         const { over: _over, under, after: _after, ...rest } = row
         const stood = row.shell && row.shell.parent === parent ? row.shell.position : 0
         const position = row.lineage === null ? -1 : Math.max(next, stood)
         if (row.lineage !== null) next = position + 1
         made.push({ ...rest, depth, parent, position })
-        walk(under, depth + 1, row.lineage)
+        walk(under, depth + 1, row)
       }
     }
     walk(top, 0, null)
@@ -283,7 +333,8 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     if (!source) return null
     const into = decisions.into[source.lineage]
     if (into !== undefined) return into === null ? null : (draftOf(into) ?? null)
-    return source.parent === null ? null : (bySource.get(source.parent) ?? null)
+    if (row.after && row.into !== null) return overRow(row.after)
+    return source.parent === null ? null : (holderOf(source.parent) ?? null)
   }
 }
 
@@ -297,26 +348,41 @@ export const losesHere = (row: PlaceRow): boolean =>
 
 /**
  * What the next run compares with, once a run has written these rows: whatever of the sources was carried, or was seen and declined. A thing
- * left behind is remembered too, so that it is not proposed again; one that the shell has from before, and that was not looked at, stays as it was.
+ * left behind is remembered too, so that it is not proposed again; one that the shell has from before, and that was not looked at, stays as it was. `made`: hashes of the texts that the run made, by lineage.
  */
-export function basesAfter(rows: readonly PlaceRow[], bases: readonly CarriedBase[]): CarriedBase[] {
+export function basesAfter(
+  rows: readonly PlaceRow[],
+  bases: readonly CarriedBase[],
+  made: ReadonlyMap<string, string> = new Map(),
+): CarriedBase[] {
   const before = new Map(bases.filter(isBefore).map(base => [base.source, base]))
-  return rows.flatMap(({ source, carries, happens, lineage, type, shell }): CarriedBase[] => {
+  return rows.flatMap((row): CarriedBase[] => {
+    const { source, carries, happens, lineage, type, shell, into } = row
     if (!source || !carries) return []
     const was = before.get(source.lineage)
     const isLeft = leaves(happens)
     if (was && isLeft) return []
+    const isInto = type === 'item' && happens === 'joins'
+    const wroteOf = (): string | null => {
+      if (writesText(row)) return row.text?.lines ? null : (made.get(source.lineage) ?? null)
+      return was && was.parts.text === carries.text ? (was.wrote ?? null) : null
+    }
     return [
       {
         source: source.lineage,
-        lineage: lineage ?? shell?.lineage ?? was?.lineage ?? source.lineage,
+        lineage: (isInto ? into : lineage) ?? shell?.lineage ?? was?.lineage ?? source.lineage,
         type,
-        how: wayOf(happens, was),
+        how: isInto ? 'into' : wayOf(happens, was),
         parts: carries,
+        wrote: wroteOf(),
       },
     ]
   })
 }
+/** Whether a run writes the text of a row: all of it, or that part. */
+export const writesText = (row: PlaceRow): boolean =>
+  writesSource(row) &&
+  (row.happens !== 'again' || row.parts.some(({ part, takes }) => part === 'text' && takes))
 const leaves = (happens: Happening): boolean => ['left', 'unfilled', 'removes'].includes(happens)
 function wayOf(happens: Happening, was: CarriedBase | undefined): CarriedBase['how'] {
   if (leaves(happens)) return 'left'

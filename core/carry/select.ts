@@ -66,16 +66,18 @@ export interface ShellSeen {
   readonly bases: readonly CarriedBase[]
   /** Lineage keys of what somebody deleted in the shell. */
   readonly deleted: ReadonlySet<string>
+  /** Lineage keys of what goes into another's place, as it is decided now. */
+  readonly goesInto?: ReadonlySet<string>
 }
 /** Why something stays behind unless one asks for it. */
-export type StaysWhy = 'announced' | 'deleted' | 'empty' | 'left-before' | 'removed-here'
+export type StaysWhy = 'announced' | 'deleted' | 'empty' | 'left-before' | 'removed-here' | 'went-into'
 /**
  * What stays behind unless it is asked for, by lineage: what was announced, what had been deleted in the source, places that nobody ever
  * filled, what was left behind by an earlier run, and what was removed from the shell since.
  */
 export function staysUnasked(
   nodes: readonly Pick<OutlineNode, 'lineage' | 'parent' | 'kind' | 'state' | 'holds'>[],
-  { nodes: inShell, bases, deleted }: ShellSeen,
+  { nodes: inShell, bases, deleted, goesInto }: ShellSeen,
 ): Map<string, StaysWhy> {
   const there = new Set(inShell.map(node => node.lineage))
   const before = new Map(bases.filter(base => base.how !== 'template').map(base => [base.source, base]))
@@ -87,6 +89,7 @@ export function staysUnasked(
       if (base && isBefore(base)) return there.has(base.lineage) ? null : 'removed-here'
       if (parent !== null && stays.get(parent) === 'removed-here') return 'removed-here'
       if (base?.how === 'left') return 'left-before'
+      if (base?.how === 'into' && !goesInto?.has(lineage)) return 'went-into'
       if (state === 'deleted') return 'deleted'
       if (holds) return 'empty'
       return kind === 'announcement' ? 'announced' : null

@@ -33,6 +33,8 @@ export interface OutlineNode extends PlacedRow, Readonly<ItemDates> {
   /** Hash of its body, and how many bytes that is. */
   readonly body: string | null
   readonly size: number
+  /** Its body is a page (HTML), of which a part can be taken. */
+  readonly isHtml: boolean
   /** Hash of its settings; null where it has none. */
   readonly settings: string | null
   /** What an empty place of a template can hold; null for whatever is no empty place. */

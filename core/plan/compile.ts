@@ -91,12 +91,17 @@ function targetWindow(base: PlanBase): { from: Day; to: Day } | null {
 }
 /** Why each thing stays behind that does unless one asks for it. */
 export const staysOf = (
-  { target, before, inPlace }: CarryBase,
+  { document, target, before, inPlace }: CarryBase,
   { nodes }: MergedSources,
 ): Map<string, StaysWhy> =>
   inPlace
     ? new Map()
-    : staysUnasked(nodes, { nodes: target.nodes, bases: before.bases, deleted: new Set(before.deleted) })
+    : staysUnasked(nodes, {
+        nodes: target.nodes,
+        bases: before.bases,
+        deleted: new Set(before.deleted),
+        goesInto: new Set(Object.values(document.places.further).flat()),
+      })
 /** The lineage keys of all that a plan carries. */
 export const carriedBy = (base: CarryBase, merged: MergedSources): Set<string> =>
   carriedOf(merged.nodes, leftBehind(base.document.carry, staysOf(base, merged)))
@@ -136,8 +141,12 @@ export function planLedger(
 const rulesOfSources = (base: CarryBase): GradeRules | null =>
   sourcesOf(base).find(side => side.grading)?.grading ?? null
 /** What the next run compares with, once one has written the rows of a plan. */
-export const basesOf = (base: PlanBase, rows: readonly PlaceRow[]): CarriedBase[] => [
-  ...basesAfter(rows, base.before.bases),
+export const basesOf = (
+  base: PlanBase,
+  rows: readonly PlaceRow[],
+  made?: ReadonlyMap<string, string>,
+): CarriedBase[] => [
+  ...basesAfter(rows, base.before.bases, made),
   ...rulesSeen(sourceOutline(base).categories, rulesOfSources(base)).map(({ key, type, text }) =>
     seenRules(key, type, text),
   ),

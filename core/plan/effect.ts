@@ -1,5 +1,6 @@
 import type { ThingPart } from '../carry/again'
 import type { Happening, PlaceRow } from '../carry/places'
+import type { TextRecipe } from '../carry/texts'
 import { itemKinds, type ItemKind, type ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem, Summary } from '../dates/plan'
@@ -22,6 +23,9 @@ export interface Placement {
   from: number
   /** What of it is written; null: all of it. */
   parts: readonly ThingPart[] | null
+  /** Its title, and how its text is made, where those are not the source's as they are. */
+  title: string | null
+  text: TextRecipe | null
   /** Of an item: how it arrives, and what it is graded by. */
   arrives: Arrives | null
   /** Of a category or the grade rules: what they are to be. */

@@ -1,5 +1,5 @@
 import { thingParts, type ThingPart } from '../carry/again'
-import type { PlaceRow } from '../carry/places'
+import { writesText, type PlaceRow } from '../carry/places'
 import { itemKindDefinitions } from '../course/kinds'
 import type { ItemKind } from '../course/model'
 import type { OutlineNode } from '../course/outline'
@@ -9,7 +9,15 @@ import { arrivalState } from './arrival'
 import type { CarriedPlan, CarryBase } from './compile'
 import type { Arrives, Placement } from './effect'
 
-const nothing = { parent: null, dates: null, parts: null, arrives: null, details: null } as const
+const nothing = {
+  parent: null,
+  dates: null,
+  parts: null,
+  title: null,
+  text: null,
+  arrives: null,
+  details: null,
+} as const
 const sidesOf = ({ source, more }: CarryBase) => [source, ...more]
 
 /** What is written of how grades are reckoned: the rules, and each category that comes or is written over. */
@@ -141,6 +149,8 @@ export function rowPlacement(
     action,
     from: plan.merged.from.get(source.lineage) ?? 0,
     parts,
+    title: row.text?.heading && row.carries ? row.carries.title : null,
+    text: row.text && writesText(row) ? row.text : null,
     dates: writesDates ? (dates.get(source.lineage) ?? null) : null,
     arrives: entity === 'item' ? arrivesAs(source, row, base, plan) : null,
   }

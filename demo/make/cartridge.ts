@@ -6,15 +6,17 @@ const namespace = 'http://www.imsglobal.org/xsd/imsccv1p3/imscp_v1p1'
 export const xml = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
-/** Paragraphs as HTML; `[[key|words]]` becomes a link to another page, in one of the two ways packages write it. */
+/** Paragraphs as HTML, and headings (`## words`); `[[key|words]]` becomes a link to another page, in one of the two ways packages write it. */
 function paragraphs(text: string): string {
   let links = 0
+  const linked = (part: string): string =>
+    xml(part).replace(
+      /\[\[([^|]+)\|([^\]]+)\]\]/g,
+      (_, key, words) => `<a href="${links++ % 2 ? '$IMS-CC-FILEBASE$/pages/' : ''}${key}.html">${words}</a>`,
+    )
   return text
     .split('\n\n')
-    .map(
-      part =>
-        `<p>${xml(part).replace(/\[\[([^|]+)\|([^\]]+)\]\]/g, (_, key, words) => `<a href="${links++ % 2 ? '$IMS-CC-FILEBASE$/pages/' : ''}${key}.html">${words}</a>`)}</p>`,
-    )
+    .map(part => (part.startsWith('## ') ? `<h2>${xml(part.slice(3))}</h2>` : `<p>${linked(part)}</p>`))
     .join('\n')
 }
 const pageHtml = (title: string, body: string): string =>

@@ -36,7 +36,17 @@ Cover the cloth with a card and say what it must look like before you lift it. T
       page(
         'sett',
         'How close the threads stand',
-        `Sett is a decision, not a property of the yarn. Wind the yarn round a ruler for one inch, touching and not crowding, and count; half of that is the sett for plain weave, two thirds for twill. Then weave a hand's breadth and look at it in water, because cloth is finished in the wash and never on the loom.
+        `Sett is a decision, not a property of the yarn.
+
+## Counting
+
+Wind the yarn round a ruler for one inch, touching and not crowding, and count; half of that is the sett for plain weave, two thirds for twill.
+
+## A first square
+
+Weave a hand's breadth and look at it in water, because cloth is finished in the wash and never on the loom.
+
+## The notebook
 
 Write down what you wound, what you chose and what came out.`,
       ),

@@ -14,6 +14,7 @@ export async function loadBases(db: Knex, courseId: string): Promise<CarriedBase
     type: row.entity,
     how: row.how,
     parts: jsonOf(row.parts),
+    wrote: row.wrote,
   }))
 }
 /** Under which keys of a course the things of its sources stand, where those are others: a page that took an empty place. */
@@ -33,6 +34,7 @@ const rowOf = (courseId: string, base: CarriedBase, runId: string | null): Carri
   entity: base.type,
   how: base.how,
   parts: json(base.parts),
+  wrote: base.wrote ?? null,
   run_id: runId,
 })
 /** Keeps what the next run compares with; of what was kept of a thing before, this takes the place. */

@@ -16,7 +16,7 @@ const unitsOf = (db: Knex, courseId: string, withDeleted: boolean): Promise<Unit
   db('units')
     .where({ course_id: courseId })
     .modify(query => (withDeleted ? query : query.whereNot({ state: 'deleted' })))
-type OutlineItem = Omit<ItemRow, 'media_type' | 'settings'> & {
+type OutlineItem = Omit<ItemRow, 'settings'> & {
   settings_hash: string | null
   size: number | null
 }
@@ -54,6 +54,7 @@ const outlineColumns = [
   'extra',
   'identifier',
   'body_hash',
+  'media_type',
   'holds',
   'fixed',
   'made_by',
@@ -98,6 +99,7 @@ const unitNode = (row: UnitRow) => ({
   identifier: row.identifier,
   body: null,
   size: 0,
+  isHtml: false,
   settings: null,
   holds: null,
   fixed: row.fixed,
@@ -123,6 +125,7 @@ const itemNode = (row: OutlineItem, dates: ItemDates) => ({
   identifier: row.identifier,
   body: row.body_hash,
   size: row.size ?? 0,
+  isHtml: row.media_type === 'text/html' && (row.size ?? 0) > 0,
   settings: row.settings_hash,
   holds: row.holds && jsonOf(row.holds),
   fixed: row.fixed,

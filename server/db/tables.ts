@@ -209,6 +209,8 @@ export interface CarriedRow {
   entity: CarriedBase['type']
   how: BaseWay
   parts: Json<PartValues>
+  /** Hash of the text that a run made, where it is not the source's. */
+  wrote: string | null
   run_id: string | null
 }
 export interface UnitRow {
@@ -334,7 +336,8 @@ export interface RunEntryRow extends ItemDates {
   category_lineage: string | null
   rubric_lineage: string | null
   group_lineage: string | null
-  /** A body of its own, where it is not the source's. */
+  /** A title and a body of its own, where those are not the source's. */
+  title: string | null
   body_hash: string | null
   exempt: boolean | null
   extra: boolean | null

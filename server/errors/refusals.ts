@@ -314,6 +314,17 @@ export const refusals = {
     detail:
       'It is written whole or not at all, and the database cannot be asked yet which. Open this plan again in a minute: it says whether it was run.',
   }),
+  'heading-gone': refusal<{ title: string; heading: string }>({
+    status: 409,
+    title: ({ title }) => `A heading is gone from “${title}”`,
+    detail: ({ heading }) =>
+      `The old course has no heading “${heading}” there. In Carry choose another, or take the whole text. Nothing was changed.`,
+  }),
+  'text-too-long': refusal<{ title: string }>({
+    status: 409,
+    title: ({ title }) => `“${title}” is too long to be taken in part`,
+    detail: 'In Carry take the whole text, or keep the shell’s. Nothing was changed.',
+  }),
   'nothing-to-add': refusal({
     status: 409,
     title: 'There is nothing to add',

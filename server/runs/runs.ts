@@ -6,10 +6,12 @@ import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
+import { hashOf, storeBodies } from '../courses/bodies.queries'
 import { keepBases } from '../courses/carried.queries'
 import { loadOutline } from '../courses/content.queries'
 import { loadCourse, lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
+import { readable } from '../courses/readable'
 import * as sections from '../courses/sections.queries'
 import { countStudentData } from '../courses/student-data.queries'
 import { inTransaction } from '../db/transaction'
@@ -33,6 +35,7 @@ import {
   type Plan,
 } from '../plans/plans.queries'
 import { joinable } from '../plans/sections'
+import { madeTexts } from '../plans/texts'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
@@ -207,15 +210,31 @@ function checkWritten(runId: string, what: string, written: number, planned: num
   if (written !== planned) throw new Error(`run ${runId}: ${written} ${what} written, ${planned} planned`)
 }
 
+/** Stores the texts that a run makes, ready to be read. Answers their hashes, by the lineage of the source's thing. */
+async function storeTexts(
+  trx: Knex,
+  input: CompileInput,
+  compiled: CompiledPlan,
+): Promise<Map<string, string>> {
+  const texts = await madeTexts(trx, input, compiled.rows)
+  const bodies = new Map([...texts].map(([lineage, html]) => [lineage, Buffer.from(html)]))
+  await storeBodies(trx, bodies.values())
+  for (const bytes of bodies.values()) {
+    const source = { hash: hashOf(bytes), size: bytes.length, load: () => Promise.resolve(bytes) }
+    await readable(trx, source, 'page')
+  }
+  return new Map([...bodies].map(([lineage, bytes]) => [lineage, hashOf(bytes)]))
+}
 async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Running): Promise<void> {
   const { placements, effect } = compiled
   const contents = await sections.contentsOf(trx, plan.sourceIds)
-  const sources = plan.sourceIds.map(source => contents.get(source) ?? source)
-  await write.insertEntries(trx, runId, sources, placements)
+  const sourceIds = plan.sourceIds.map(source => contents.get(source) ?? source)
+  const made = await storeTexts(trx, input, compiled)
+  await write.insertEntries(trx, { runId, sourceIds, made }, placements)
   await write.writeContent(trx, runId, plan.targetId, placements)
   const dates = await write.countDates(trx, runId, plan.targetId)
   checkWritten(runId, 'dates', dates, effect.dates.dates)
-  await keepBases(trx, plan.targetId, basesOf(input, compiled.rows), runId)
+  await keepBases(trx, plan.targetId, basesOf(input, compiled.rows, made), runId)
 }
 
 /** Sections that show the shell's content, chosen now or joined before: each gets dates for what is new, from its own meetings. */
@@ -248,7 +267,7 @@ async function joinSections(
 async function writeInPlace(trx: Knex, { runId, person, plan, compiled }: Running): Promise<void> {
   const snapshot = await makeSnapshot(trx, plan.sourceId)
   const items = itemsAmong(compiled.placements).map(entry => ({ ...entry, action: 'replaced' as const }))
-  await write.insertEntries(trx, runId, [snapshot], items)
+  await write.insertEntries(trx, { runId, sourceIds: [snapshot], made: new Map() }, items)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
   await write.writeDates(trx, runId, plan.sourceId)
   const dates = await write.countDates(trx, runId, plan.sourceId)

@@ -13,11 +13,17 @@ function detailsOf({ details, entity }: Placement): RunEntryRow['details'] {
   const weight = details.weight === null ? null : pointsText(Number(details.weight))
   return json({ ...details, weight, exempt: details.exempt ? 1 : 0 })
 }
-/** Writes down what a run is about to do; the content is then written from these rows. `sourceIds`: by a placement's `from`. */
+/**
+ * Writes down what a run is about to do; the content is then written from these rows. `sourceIds`: by a placement's `from`. `made`: hashes of
+ * the texts that it makes, by the lineage of the source's thing.
+ */
 export async function insertEntries(
   trx: Knex,
-  runId: string,
-  sourceIds: readonly string[],
+  {
+    runId,
+    sourceIds,
+    made,
+  }: { runId: string; sourceIds: readonly string[]; made: ReadonlyMap<string, string> },
   placements: readonly Placement[],
 ): Promise<void> {
   const rows = placements.map(placement => {
@@ -34,6 +40,8 @@ export async function insertEntries(
       ...datesOf(dates ?? noDates),
       reasons: dates && json({ flags: dates.flags, reasons: reasonsOf(dates) }),
       parts: parts && parts.join(','),
+      title: placement.title,
+      body_hash: placement.text ? (made.get(source) ?? null) : null,
       kind: arrives?.kind ?? null,
       state: arrives?.state ?? null,
       category_lineage: arrives?.category ?? null,
@@ -153,8 +161,8 @@ const statements: Statement[] = [
     sql: `UPDATE items t JOIN run_entries e ON ${entries('item', 'filled', 'replaced')} AND e.lineage = t.lineage
           ${ofSource('items')}
           SET t.parent_lineage = e.parent_lineage, t.position = e.position,
-            ${taken('title', 's.title', 't.title')},
-            ${taken('text', 's.body_hash', 't.body_hash')}, ${taken('text', 's.media_type', 't.media_type')},
+            ${taken('title', 'IFNULL(e.title, s.title)', 't.title')},
+            ${taken('text', 'IFNULL(e.body_hash, s.body_hash)', 't.body_hash')}, ${taken('text', 's.media_type', 't.media_type')},
             ${taken('settings', 's.settings', 't.settings')}, ${taken('settings', 'e.rubric_lineage', 't.rubric_lineage')},
             ${taken('settings', 'e.group_lineage', 't.group_lineage')}, ${taken('settings', 's.releases', 't.releases')},
             ${taken('settings', 'e.exempt', 't.exempt')}, ${taken('settings', 'e.extra', 't.extra')},

@@ -77,6 +77,7 @@ export const outlineNode = z.object({
   /** SHA-256 of its body and of its settings; bytes of the body. */
   body: z.string().nullable(),
   size: z.int(),
+  isHtml: z.boolean(),
   settings: z.string().nullable(),
   /** The kinds that an empty place can hold; null for whatever is none. */
   holds: z.array(z.enum(itemKinds)).readonly().nullable(),

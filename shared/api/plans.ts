@@ -54,6 +54,8 @@ export const planReply = z.object({
           type: z.enum(['unit', 'item', 'category', 'rules']),
           how: z.enum(baseWays),
           parts: z.record(z.enum(thingParts), z.string().nullable()),
+          /** Hash of the text that the run made, where it is not the source's. */
+          wrote: z.string().nullish(),
         }),
       )
       .readonly(),
@@ -188,6 +190,28 @@ export const effectReply = z.object({
   fingerprint: z.string(),
 })
 export type EffectReply = z.infer<typeof effectReply>
+/** A text that a plan carries: its headings, and passage by passage where it and the shell's differ. */
+export const planText = z.object({
+  headings: z.array(z.object({ title: z.string(), nth: z.int(), level: z.int() })),
+  /** Null where the shell has no text to compare with. */
+  compared: z
+    .object({
+      /** What both texts are; a choice of passages holds for these alone. */
+      source: z.string(),
+      shell: z.string(),
+      passages: z.array(
+        z.object({
+          isAlike: z.boolean(),
+          changed: z.enum(['source', 'shell', 'both']).nullable(),
+          /** What one reads, piece by piece. */
+          source: z.array(z.string()),
+          shell: z.array(z.string()),
+        }),
+      ),
+    })
+    .nullable(),
+})
+export type PlanText = z.infer<typeof planText>
 export const runRequest = z.object({ fingerprint: z.string() })
 export const runStarted = z.object({ id })
 

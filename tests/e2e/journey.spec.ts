@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { type Locator, type Page } from '@playwright/test'
-import { base, begin, courseId, expect, foot, pairLine, roll, signIn, test } from './support'
+import { base, begin, courseId, expect, foot, pairLine, roll, signIn, signInByForm, test } from './support'
 
 interface Dates {
   opens: string | null
@@ -45,7 +45,7 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
     if (message.type() === 'error') errors.push(message.text())
   })
 
-  await signIn(page)
+  await signInByForm(page, 'marchetti', 'slack-water')
   const shell = page.locator('article', { hasText: 'HYD 240-01 Tidal' })
   await expect(shell).toContainText('29 students on the roster · empty')
   await expect(shell).toContainText('98 items · sure: same code, HYD 240')

@@ -1,4 +1,4 @@
-import { base, expect, signIn, test } from './support'
+import { base, expect, mailbox, signIn, test } from './support'
 
 test('one sees where one is signed in, ends the others, and changes the password', async ({
   page,
@@ -38,7 +38,7 @@ test('somebody whom the registrar lists is sent a link, sets a password by it on
   await page.getByRole('button', { name: 'Send a link to set one: Gervase Aumont' }).click()
   await expect(page.getByText('The link is on its way to Gervase Aumont')).toBeVisible()
   const linkSent = async (): Promise<string> => {
-    const letters = await (await fetch(`${process.env.NORTHTIDE_E2E_MAIL}/letters.json`)).text()
+    const letters = await (await fetch(`${mailbox()}/letters.json`)).text()
     return /http:[^"\\ ]*\/welcome#[\w-]+/.exec(letters)?.[0] ?? ''
   }
   await expect.poll(linkSent, { timeout: 30_000 }).not.toBe('')

@@ -8,29 +8,58 @@ import {
 } from '@playwright/test'
 import { addressFromEnvironment, connect } from '../../server/db/connection'
 import { setPassword } from '../../server/people/people'
-import { putBack } from '../support/database'
+import { startApp, type RunningApp } from '../support/app'
+import { keepAside, putBack } from '../support/database'
 import { oddPackage } from '../support/samples'
 
 export { expect }
-/** A test that begins with the demo as it was loaded, whatever the one before it did. */
-export const test = plain.extend<{ freshDemo: undefined }>({
-  freshDemo: [
+let app: RunningApp
+const demoAside = (): string => `${app.database}_demo`
+/** A test that begins with the demo as it was loaded, whatever the one before it did. Each worker has an application and a database of its own. */
+export const test = plain.extend<{ freshDemo: undefined }, { ownApp: RunningApp }>({
+  ownApp: [
     // Playwright wants the fixtures it gives to be named, though none is used.
-    async ({}, use) => {
+    async ({}, use, { parallelIndex }) => {
+      app = await startApp(`northtide_e2e_${parallelIndex}`)
+      await inDatabase(async db => {
+        // The application asks the registrar as soon as it starts; what comes of it is part of where tests begin.
+        await expect(async () => {
+          const states = await db('fetches').pluck('state')
+          expect(states.length).toBeGreaterThan(0)
+          expect(states).not.toContain('waiting')
+        }).toPass({ timeout: 60_000 })
+        await keepAside(db, app.database, demoAside())
+      })
+      await use(app)
+      await app.stop()
+    },
+    { auto: true, scope: 'worker', timeout: 180_000 },
+  ],
+  freshDemo: [
+    async ({ ownApp }, use) => {
       await atRegistrar({ step: 0, fault: 'none' })
-      await inDatabase(db => putBack(db, demoDatabase, demoAside))
+      await inDatabase(db => putBack(db, ownApp.database, demoAside()))
       await use(undefined)
     },
     { auto: true },
   ],
 })
 
-export const base = (): string => process.env.NORTHTIDE_E2E_URL!
-export async function signIn(page: Page, login = 'marchetti', password = 'slack-water'): Promise<void> {
+export const base = (): string => app.url
+/** Where the mail stand-in of this worker shows its letters. */
+export const mailbox = (): string => app.mail
+/** Signs in by the form. */
+export async function signInByForm(page: Page, login: string, password: string): Promise<void> {
   await page.goto(`${base()}/sign-in`)
   await page.getByLabel('Name').fill(login)
   await page.getByLabel('Password').fill(password)
   await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: 'Shells' })).toBeVisible()
+}
+/** Signs in as somebody, without the form, and shows the first page. */
+export async function signIn(page: Page, login = 'marchetti', password = 'slack-water'): Promise<void> {
+  await signInRequest(page.request, login, password)
+  await page.goto(base())
   await expect(page.getByRole('heading', { name: 'Shells' })).toBeVisible()
 }
 /** Signs a request context in through the API. */
@@ -39,12 +68,13 @@ export async function signInRequest(
   login: string,
   password: string,
 ): Promise<void> {
-  expect((await request.post(`${base()}/api/v1/session`, { data: { login, password } })).status()).toBe(200)
+  const answer = await request.post(`${base()}/api/v1/session`, { data: { login, password } })
+  expect(answer.status()).toBe(200)
 }
 
 /** Lets things happen at the registrar's stand-in, or makes its list bad. */
 export async function atRegistrar(state: { step?: number; fault?: string }): Promise<void> {
-  const answer = await fetch(`${process.env.NORTHTIDE_E2E_REGISTRAR}/control`, {
+  const answer = await fetch(`${app.registrar}/control`, {
     method: 'POST',
     headers: { 'content-type': 'application/x-www-form-urlencoded' },
     body: new URLSearchParams(Object.entries(state).map(([key, value]) => [key, String(value)])),
@@ -137,12 +167,9 @@ export async function askRegistrar(page: Page, outcome: string): Promise<void> {
     page.getByRole('list', { name: 'Checked lately' }).getByRole('listitem').first(),
   ).toContainText(outcome)
 }
-/** Where the application under test keeps its rows, and the demo as it was loaded. */
-export const demoDatabase = 'northtide_e2e'
-export const demoAside = 'northtide_e2e_demo'
 /** The database of the application under test, for what no page does. */
 export async function inDatabase<T>(work: (db: ReturnType<typeof connect>) => Promise<T>): Promise<T> {
-  const db = connect({ ...addressFromEnvironment(), database: demoDatabase })
+  const db = connect({ ...addressFromEnvironment(), database: app.database })
   try {
     return await work(db)
   } finally {

@@ -12,6 +12,7 @@ import {
   inDatabase,
   keepHarbourDays,
   letIn,
+  mailbox,
   makeCourse,
   pairLine,
   registrarBrings,
@@ -62,7 +63,7 @@ test('the registrar’s list brings a shell and a class that moved its days; goi
     timeout: 10_000,
   })
   await expect(async () => {
-    const letters = (await (await fetch(`${process.env.NORTHTIDE_E2E_MAIL}/letters.json`)).json()) as {
+    const letters = (await (await fetch(`${mailbox()}/letters.json`)).json()) as {
       to: string
       text: string
     }[]

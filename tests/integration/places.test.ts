@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
 import { parseLineageLink } from '../../core/course/lineage'
 import type { OutlineNode } from '../../core/course/outline'
@@ -24,6 +23,7 @@ import { readRun, runPlan } from '../../server/runs/runs'
 import { deleteTemplate, makeTemplate } from '../../server/sharing/templates'
 import { makeCourse } from '../../server/shells/shells'
 import { useDemo } from '../support/demo'
+import { contentTables, useRolls } from '../support/rolls'
 
 const demo = useDemo('places')
 const sorrel = () => demo.people.sorrel
@@ -32,37 +32,7 @@ const course = async (source: string): Promise<string> =>
 const weave = async () => ({ old: await course('wvg201-01-2026a'), shell: await course('wvg201-01-2027s') })
 const titled = (nodes: readonly OutlineNode[], title: string): OutlineNode =>
   nodes.find(node => node.title === title)!
-type Decide = (document: PlanDocument) => Partial<PlanDocument>
-
-async function planned(sources: [string, ...string[]], target: string, decide?: Decide): Promise<string> {
-  const plan = await startPlan(demo.db, sorrel(), { sources, target })
-  if (decide) {
-    const { revision, document } = await readPlan(demo.db, sorrel(), plan)
-    await savePlan(demo.db, sorrel(), plan, revision, { document: { ...document, ...decide(document) } })
-  }
-  return plan
-}
-async function run(plan: string): Promise<string> {
-  const { fingerprint } = await effectOf(demo.db, plan)
-  return runPlan(demo.db, sorrel(), plan, fingerprint)
-}
-const contentTables = [
-  'units',
-  'items',
-  'grade_categories',
-  'grade_rules',
-  'rubrics',
-  'work_groups',
-  'furnishings',
-  'carried',
-]
-/** A digest of every row that a course has. */
-async function digest(courseId: string): Promise<string> {
-  const rows: unknown[] = [await demo.db('courses').where({ id: courseId })]
-  for (const table of [...contentTables, 'meetings', 'enrolments'] as 'items'[])
-    rows.push(await demo.db(table).where({ course_id: courseId }).orderByRaw('1, 2, 3'))
-  return createHash('sha256').update(JSON.stringify(rows)).digest('hex')
-}
+const { planned, run, digest } = useRolls(demo, () => sorrel())
 
 describe('a shell with a template in it', () => {
   it('is filled place by place: what is fixed stays, what nothing fills goes, and the rest finds its units', async () => {

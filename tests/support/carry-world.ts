@@ -1,4 +1,4 @@
-import { basesAfter, placesLedger, type PlaceRow } from '../../core/carry/places'
+import { basesAfter, placesLedger, writesText, type PlaceRow } from '../../core/carry/places'
 import type { CarriedBase } from '../../core/carry/base'
 import { carriedAs } from '../../core/carry/base'
 import { noPlaces, type PlacesDecisions } from '../../core/carry/decisions'
@@ -23,7 +23,8 @@ export function ledgerOf(
   { chosen = { leave: [], take: [] }, decisions }: Wanted = {},
 ): PlaceRow[] {
   const places = { ...noPlaces, ...decisions }
-  const stays = staysUnasked(sources, { nodes: shell, bases, deleted: new Set() })
+  const goesInto = new Set(Object.values(places.further).flat())
+  const stays = staysUnasked(sources, { nodes: shell, bases, deleted: new Set(), goesInto })
   return placesLedger({
     sources,
     shell,
@@ -39,6 +40,13 @@ export function ledgerOf(
     },
   })
 }
+/** Stands for the hash of the text that a run makes of a row; null where it makes none. */
+const madeHash = ({ text, carries, shell }: PlaceRow): string | null => {
+  if (!text) return null
+  return text.lines
+    ? `${carries?.text} with ${shell?.body} by ${JSON.stringify(text.lines)}`
+    : `hash of ${carries?.text}`
+}
 /** What the shell holds once the rows were written, as a run writes them. */
 export function written({ shell, bases }: World, rows: readonly PlaceRow[]): World {
   const former = new Map(shell.map(node => [node.lineage, node]))
@@ -47,12 +55,23 @@ export function written({ shell, bases }: World, rows: readonly PlaceRow[]): Wor
     if (lineage === null) return []
     const place = { lineage, parent, position }
     if (source && ['adds', 'both', 'fills', 'replaces'].includes(happens))
-      return [{ ...source, ...place, holds: null, madeBy: 'run' }]
+      return [
+        {
+          ...source,
+          ...place,
+          title: row.carries?.title ?? source.title,
+          body: madeHash(row) ?? source.body,
+          holds: null,
+          madeBy: 'run',
+        },
+      ]
     const old = was && former.get(was.lineage)
     if (!old) return []
     const taken = new Set(row.parts.filter(part => part.takes).map(({ part }) => part))
     if (!source || happens !== 'again') return [{ ...old, ...place }]
-    const { title, body, size, points, category, state, opens, due, closes } = source
+    const { size, points, category, state, opens, due, closes } = source
+    const title = row.carries?.title ?? source.title
+    const body = madeHash(row) ?? source.body
     return [
       {
         ...old,
@@ -66,7 +85,13 @@ export function written({ shell, bases }: World, rows: readonly PlaceRow[]): Wor
       },
     ]
   })
-  const after = basesAfter(rows, bases)
+  const made = new Map(
+    rows.flatMap(row => {
+      const hash = writesText(row) ? madeHash(row) : null
+      return row.source && hash !== null ? [[row.source.lineage, hash]] : []
+    }),
+  )
+  const after = basesAfter(rows, bases, made)
   const renewed = new Set(after.map(base => base.source))
   return {
     shell: inCourseOrder(nodes),

@@ -23,6 +23,7 @@ export const item = (lineage: string, given: Partial<OutlineNode> = {}): Outline
   identifier: null,
   body: null,
   size: 0,
+  isHtml: false,
   settings: null,
   holds: null,
   fixed: false,

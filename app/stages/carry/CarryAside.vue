@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { needWords } from '~~/core/carry/needs'
+import { writesText } from '~~/core/carry/places'
 import { byTeachingWeek, unitNumber } from '~~/core/carry/regroup'
 import type { ItemKind } from '~~/core/course/model'
 import { arrivals, arrivalWords, type ArrivalState } from '~~/core/plan/parts/carry'
@@ -42,6 +43,8 @@ const size = computed(() => {
   )
   return [...bodies.values()].reduce((sum, bytes) => sum + bytes, 0)
 })
+/** Texts that a run would put together, of parts or of several. */
+const made = computed(() => store.rows.filter(row => row.text && writesText(row)).length)
 const arrive = computed({
   get: () => document.value.carry.arrive,
   set: (value: ArrivalState) => store.changeCarry({ arrive: value }),
@@ -64,13 +67,14 @@ function regroupNow(): void {
 }
 const losses = computed(() => lossesIn(store.rows))
 const asked = computed(() => {
-  const found = { announced: 0, deleted: 0, 'left-before': 0, 'removed-here': 0, empty: 0 }
+  const found = { announced: 0, deleted: 0, 'left-before': 0, 'removed-here': 0, 'went-into': 0, empty: 0 }
   for (const why of store.stays.values()) found[why]++
   return [
     found.announced && counted(found.announced, 'announcement'),
     found.deleted && `${counted(found.deleted, 'item')} deleted in the old course`,
     found['left-before'] && `${counted(found['left-before'], 'item')} left behind last time`,
     found['removed-here'] && `${counted(found['removed-here'], 'item')} removed here since`,
+    found['went-into'] && `${counted(found['went-into'], 'item')} whose text went into another item`,
     found.empty && counted(found.empty, 'empty place'),
   ].filter(Boolean)
 })
@@ -153,7 +157,10 @@ const asked = computed(() => {
   </p>
   <p v-if="asked.length" class="small soft">Stays behind unless you tick it: {{ asked.join(', ') }}.</p>
   <p class="small soft">
-    {{ sizeText(size) }} of texts and files. They are stored once and shared: rolling adds none.
+    {{ sizeText(size) }} of texts and files. They are stored once and shared: rolling adds none<template
+      v-if="made"
+      >, but for {{ counted(made, 'text') }} put together anew</template
+    >.
   </p>
 </template>
 

@@ -222,6 +222,7 @@ const memoOf = (each: ShownRow) => {
     row.source,
     row.shell,
     row.parts.map(part => part.takes).join(),
+    row.carries?.title,
     arrivesText(each),
   ]
 }

@@ -27,7 +27,7 @@ const heldTitle = computed(() => {
   const { shell, happens } = row.value
   const takesTitle = row.value.parts.some(({ part, takes }) => part === 'title' && takes)
   if (shell && happens !== 'replaces' && happens !== 'fills' && !takesTitle) return shell.title
-  return titleOf(row.value)
+  return row.value.carries?.title ?? titleOf(row.value)
 })
 const facts = computed(() => {
   const points = source.value?.points ?? null
@@ -36,7 +36,7 @@ const facts = computed(() => {
 })
 const words = computed(() =>
   [
-    row.value.happens === 'fills' && row.value.shell?.title !== source.value?.title
+    row.value.happens === 'fills' && row.value.shell?.title !== heldTitle.value
       ? `in the place “${row.value.shell?.title}”`
       : shellWords(row.value),
     props.arrives,
@@ -97,6 +97,7 @@ const words = computed(() =>
         <bdi class="words" :class="{ struck: goesAway }">{{ heldTitle }}</bdi>
         <span v-if="words" class="soft small">{{ words }}</span>
       </template>
+      <span v-else-if="row.into" class="soft small">its text alone, below the one it joins</span>
     </span>
   </div>
 </template>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { partWords, type ThingPart } from '~~/core/carry/again'
-import { placeChoices, type PlaceChoice } from '~~/core/carry/decisions'
+import { placeChoices, type PlaceChoice, type UnitEnd } from '~~/core/carry/decisions'
 import { lostIn } from '~~/core/plan/placements'
 import {
   arrivals,
@@ -10,9 +9,12 @@ import {
   type GroupChoice,
 } from '~~/core/plan/parts/carry'
 import { useStagePlan } from '../plan/store'
+import ChangedParts from './ChangedParts.vue'
+import TextChoice from './TextChoice.vue'
 import TextCompare from './TextCompare.vue'
-import { alike, removable, type ShownRow } from './carry'
-import { changeWords, partText, whyTheyMeet } from './place-words'
+import UnitCompare from './UnitCompare.vue'
+import { alike, removable, titleOf, type ShownRow } from './carry'
+import { changeWords, whyTheyMeet } from './place-words'
 
 /** The selected row: why both sides meet, both texts, and what becomes of them. */
 const props = defineProps<{ shown: ShownRow; mayEdit: boolean }>()
@@ -23,7 +25,6 @@ const shell = computed(() => row.value.shell)
 const places = computed(() => document.value.places)
 const isPair = computed(() => source.value !== null && row.value.match !== null)
 const isItem = computed(() => row.value.type === 'item')
-const isBesides = computed(() => row.value.happens === 'both')
 /** The shell's thing that the source's meets, also where both are kept in rows of their own. */
 const met = computed(() => {
   const lineage = row.value.match?.shell
@@ -49,7 +50,7 @@ const chosen = computed((): PlaceChoice => {
   const choice = source.value && places.value.choices[source.value.lineage]
   if (choice) return choice
   if (row.value.happens === 'both' || row.value.happens === 'adds') return 'both'
-  return row.value.happens === 'kept' ? 'keep' : 'replace'
+  return ['kept', 'joins'].includes(row.value.happens) ? 'keep' : 'replace'
 })
 const choiceText = computed((): Record<PlaceChoice, string> => {
   if (row.value.type === 'unit')
@@ -66,6 +67,31 @@ const choiceText = computed((): Record<PlaceChoice, string> => {
     both: placeChoices.both,
   }
 })
+/** An item's text can come in part where all of it would be written. */
+const textChosen = computed(
+  () =>
+    props.shown.carried &&
+    source.value?.isHtml === true &&
+    (['fills', 'adds', 'both', 'replaces'].includes(row.value.happens) || row.value.text !== null),
+)
+/** The row in whose place its text goes. */
+const holder = computed(() => store.rows.find(each => each.key === row.value.into) ?? null)
+function bringAlone(): void {
+  const key = source.value?.lineage
+  if (!key) return
+  const further = Object.entries(places.value.further)
+    .map(([taker, list]) => [taker, list.filter(each => each !== key)] as const)
+    .filter(([, list]) => list.length > 0)
+  store.changePlaces({ further: Object.fromEntries(further) })
+}
+const endWords: Record<UnitEnd, string> = { foot: 'below what it holds', head: 'above what it holds' }
+const end = computed({
+  get: (): UnitEnd | 'like' => places.value.ends[row.value.key] ?? 'like',
+  set: value => {
+    const { [row.value.key]: _, ...rest } = places.value.ends
+    store.changePlaces({ ends: value === 'like' ? rest : { ...rest, [row.value.key]: value } })
+  },
+})
 const lost = computed(() => lostIn({ source: source.value, shell: met.value }))
 
 function choose(choice: PlaceChoice, rows: readonly ShownRow['row'][] = [row.value]): void {
@@ -76,17 +102,6 @@ function choose(choice: PlaceChoice, rows: readonly ShownRow['row'][] = [row.val
 }
 const others = computed(() => alike(store.rows, row.value))
 const sameForAll = (): void => choose(chosen.value, [row.value, ...others.value])
-
-function takePart(part: ThingPart, side: 'source' | 'shell'): void {
-  const key = source.value?.lineage
-  if (!key) return
-  store.changePlaces({
-    parts: { ...places.value.parts, [key]: { ...places.value.parts[key], [part]: side } },
-  })
-}
-const partSide = (part: ThingPart, takes: boolean): 'source' | 'shell' | undefined =>
-  places.value.parts[source.value?.lineage ?? '']?.[part] ??
-  (row.value.parts.find(each => each.part === part)?.settle ? undefined : takes ? 'source' : 'shell')
 
 /** What the shell has that the source's could meet instead: of its sort, and free. */
 const couldMeet = computed(() => {
@@ -171,7 +186,20 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
       :old="{ course: sourceCourse, lineage: source.lineage }"
       :now="{ course: plan.target.course.id, lineage: met.lineage }"
     />
-    <template v-if="choosable">
+    <UnitCompare
+      v-if="isPair && !isItem && source && met"
+      :key="row.key"
+      :source="source.lineage"
+      :shell="met.lineage"
+    />
+    <p v-if="holder" class="small">
+      Its text goes into “{{ titleOf(holder) }}”, below the text there.
+      <span class="settle">Its points, dates, category and settings do not come.</span>
+      <button class="link" type="button" :disabled="!mayEdit" @click="bringAlone">
+        Bring it as an item of its own
+      </button>
+    </p>
+    <template v-if="choosable && !holder">
       <ElRadioGroup
         :model-value="chosen"
         :disabled="!mayEdit"
@@ -192,42 +220,21 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
           Choose the same for {{ others.length }} more like it
         </button>
       </p>
-      <p v-if="isBesides && row.settle" class="small">
-        <button class="link" type="button" :disabled="!mayEdit" @click="choose('both')">
-          Keep both, and go on
+      <p v-if="row.settle" class="small">
+        <button class="link" type="button" :disabled="!mayEdit" @click="choose(chosen)">
+          {{ choiceText[chosen] }}, and go on
         </button>
       </p>
     </template>
-    <table v-if="row.parts.length && source && shell" class="ruled parts">
-      <caption class="caps">
-        Changed since the last run
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col">Part</th>
-          <th scope="col">Old course</th>
-          <th scope="col">Shell now</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="{ part, outcome, takes } in row.parts" :key="part">
-          <th scope="row">
-            {{ partWords[part] }}
-            <span v-if="outcome === 'both'" class="settle small">both changed</span>
-          </th>
-          <td v-for="side in ['source', 'shell'] as const" :key="side">
-            <ElRadio
-              :model-value="partSide(part, takes)"
-              :value="side"
-              :disabled="!mayEdit"
-              :aria-label="`${partWords[part]}: take the ${side === 'source' ? 'old course’s' : 'shell’s'}`"
-              @change="takePart(part, side)"
-              >{{ partText(part, side === 'source' ? source : shell, row, side) }}</ElRadio
-            >
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <ChangedParts
+      v-if="row.parts.length && source && shell"
+      :row="row"
+      :source="source"
+      :shell="shell"
+      :source-course="sourceCourse"
+      :may-edit="mayEdit"
+    />
+    <TextChoice v-if="textChosen" :shown="shown" :may-edit="mayEdit" />
     <template v-if="isAlone && shell && !shell.fixed">
       <ElRadioGroup
         :model-value="fate"
@@ -251,7 +258,21 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
         The same for everything that nothing meets: {{ alone.length }}
       </button>
     </p>
-    <dl v-if="source && shown.carried" class="settings">
+    <dl v-if="!isItem && shell && row.lineage !== null" class="settings">
+      <dt>Stands</dt>
+      <dd>
+        <ElSelect
+          v-model="end"
+          size="small"
+          :disabled="!mayEdit"
+          aria-label="Where in this unit what comes stands"
+        >
+          <ElOption value="like" :label="`like the other units (${endWords[document.places.at]})`" />
+          <ElOption v-for="(words, each) in endWords" :key="each" :value="each" :label="words" />
+        </ElSelect>
+      </dd>
+    </dl>
+    <dl v-if="source && shown.carried && !holder" class="settings">
       <template v-if="plan.target.nodes.length">
         <dt>Meets</dt>
         <dd>
@@ -320,32 +341,6 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
   min-height: 24px;
   white-space: normal;
   margin-right: 0;
-}
-.parts {
-  margin-bottom: 10px;
-}
-.parts caption {
-  text-align: left;
-}
-.parts th[scope='row'] {
-  text-transform: none;
-  letter-spacing: 0;
-  font-size: 12.5px;
-  font-weight: 500;
-  border-bottom: 1px solid var(--rule);
-}
-.parts th[scope='row'] span {
-  display: block;
-}
-.parts :deep(.el-radio) {
-  height: auto;
-  white-space: normal;
-  margin: 0;
-  align-items: flex-start;
-}
-.parts :deep(.el-radio__label) {
-  overflow-wrap: anywhere;
-  font-size: 12.5px;
 }
 .settings {
   display: grid;

@@ -28,6 +28,8 @@ export function whyTheyMeet(row: PlaceRow, met: OutlineNode | null, base: Carrie
       return `It came with an earlier run, and somebody removed it from the shell since.${changed}`
     if (row.isGone)
       return 'It came with an earlier run. The old course has it no more, and nobody touched it here.'
+    if (base?.how === 'into' && row.happens === 'left')
+      return 'Its text went into another item with an earlier run.'
     return base?.how === 'left' ? `It was left behind last time.${changed}` : ''
   }
   const why = (row.type === 'unit' ? unitWhys[row.match.level] : undefined) ?? whys[row.match.level]

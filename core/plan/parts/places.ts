@@ -1,4 +1,10 @@
-import { noPlaces, placeChoices, placesDecisions, type PlaceChoice } from '../../carry/decisions'
+import {
+  noPlaces,
+  placeChoices,
+  placesDecisions,
+  type PlaceChoice,
+  type UnitEnd,
+} from '../../carry/decisions'
 import { partWords, thingParts, type PartChoices } from '../../carry/again'
 import { changedIn } from '../join'
 import { planPart } from '../part'
@@ -18,6 +24,8 @@ const intoTold = (into: string | null | undefined): string => {
   return into === null ? 'outside the units' : 'into another unit'
 }
 
+const endTold = (end: UnitEnd | undefined): string => (end === 'head' ? 'at the head' : 'at the foot')
+
 /** Where things go in the shell: which meets which, what becomes of both, and in which unit what comes stands. */
 export const places = planPart({
   words: 'the places',
@@ -32,11 +40,29 @@ export const places = planPart({
     ),
     parts: joiner.keyed('parts', changedIn(values, 'parts'), partsTold),
     into: joiner.keyed('into', changedIn(values, 'into'), intoTold),
-    at: joiner.one('at', changedIn(values, 'at'), at => (at === 'head' ? 'at the head' : 'at the foot')),
+    ends: joiner.keyed('ends', changedIn(values, 'ends'), end => (end ? endTold(end) : 'like the others')),
+    headings: joiner.keyed('headings', changedIn(values, 'headings'), heading =>
+      heading ? `what stands under “${heading.title}”` : 'all of it',
+    ),
+    further: joiner.keyed('further', changedIn(values, 'further'), further =>
+      further?.length ? `${further.length} more in the same place` : 'alone in its place',
+    ),
+    lines: joiner.keyed('lines', changedIn(values, 'lines'), lines =>
+      lines ? `${lines.takes.length + lines.both.length} passages of the source’s` : 'as proposed',
+    ),
+    at: joiner.one('at', changedIn(values, 'at'), endTold),
   }),
   // Single things are left out: they are about one shell.
   habit: ({ at }) => ({ ...noPlaces, at }),
-  again: ({ at, pairs, into }) => ({ ...noPlaces, at, pairs, into }),
+  again: ({ at, ends, pairs, into, headings, further }) => ({
+    ...noPlaces,
+    at,
+    ends,
+    pairs,
+    into,
+    headings,
+    further,
+  }),
   furtherShells: 'their own',
   forOtherSource: ({ at }) => ({ ...noPlaces, at }),
   effect: ({ rows, count }) => ({

@@ -9,6 +9,7 @@ import { readableBodies } from './007-readable'
 import { sessions } from './008-sessions'
 import { knownBrowsers } from './009-known-browsers'
 import { places } from './010-places'
+import { madeTexts } from './011-made-texts'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -22,4 +23,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '008-sessions': sessions,
   '009-known-browsers': knownBrowsers,
   '010-places': places,
+  '011-made-texts': madeTexts,
 }

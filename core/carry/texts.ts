@@ -1,0 +1,56 @@
+import type { Heading, PassageChoices } from '../prose/compose'
+import type { OutlineNode } from '../course/outline'
+import type { CarriedBase } from './base'
+import type { PlacesDecisions } from './decisions'
+
+/** How a run makes the text of a thing, where it is not the source's as it is. */
+export interface TextRecipe {
+  /** Only what stands under this heading; null: all of it. */
+  readonly heading: Heading | null
+  /** Lineage keys of the sources' things whose texts come after it. */
+  readonly further: readonly string[]
+  /** Of the passages in which that and the shell's text differ, those that are taken; null: it takes the place of the shell's. */
+  readonly lines: PassageChoices | null
+}
+
+type Node = Pick<OutlineNode, 'lineage' | 'body' | 'isHtml' | 'type'>
+interface TextsInput {
+  readonly sources: readonly Node[]
+  readonly carried: ReadonlySet<string>
+  readonly decisions: Pick<PlacesDecisions, 'headings' | 'further'>
+  /** Whether a thing is written, so that others can go along with it. */
+  readonly isWritten: (lineage: string) => boolean
+}
+/** The texts that come in part or together. What is decided of things that do not come, or of no page, counts for nothing. */
+export function plannedTexts({ sources, carried, decisions, isWritten }: TextsInput) {
+  const nodes = new Map(sources.map(node => [node.lineage, node]))
+  const isThere = (lineage: string): boolean =>
+    carried.has(lineage) && (nodes.get(lineage)?.isHtml ?? false) && nodes.get(lineage)?.type === 'item'
+  const goesInto = new Map<string, string>()
+  // What goes into another's place takes nothing along itself.
+  const named = new Set(Object.values(decisions.further).flat())
+  const takers = Object.entries(decisions.further).filter(
+    ([taker]) => !named.has(taker) && isThere(taker) && isWritten(taker),
+  )
+  for (const [taker, further] of takers)
+    for (const each of further) if (isThere(each) && !goesInto.has(each)) goesInto.set(each, taker)
+  const recipes = new Map<string, Omit<TextRecipe, 'lines'>>()
+  for (const lineage of new Set([...Object.keys(decisions.headings), ...takers.map(([taker]) => taker)])) {
+    if (!isThere(lineage) || goesInto.has(lineage)) continue
+    const further = decisions.further[lineage]?.filter(each => goesInto.get(each) === lineage) ?? []
+    const heading = decisions.headings[lineage] ?? null
+    if (heading || further.length > 0) recipes.set(lineage, { heading, further })
+  }
+  /** What tells a made text from another without reading it: which texts it is made of, and how. Null: it is the source's as it is. */
+  const madeOf = (lineage: string): string | null => {
+    const recipe = recipes.get(lineage)
+    if (!recipe) return null
+    const bodies = [lineage, ...recipe.further].map(each => nodes.get(each)?.body ?? '')
+    return `made ${JSON.stringify([bodies, recipe.heading && [recipe.heading.title, recipe.heading.nth]])}`
+  }
+  return { recipes, goesInto, madeOf }
+}
+export type PlannedTexts = ReturnType<typeof plannedTexts>
+/** The text of the shell, as it is compared with what was carried: a text that a run made counts as what it was made of. */
+export const textHere = (base: CarriedBase, body: string | null): string =>
+  base.wrote && base.wrote === body ? (base.parts.text ?? '') : (body ?? '')

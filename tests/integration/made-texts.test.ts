@@ -1,0 +1,142 @@
+import { describe, expect, it } from 'vitest'
+import { loadOutline } from '../../server/courses/content.queries'
+import { readItem } from '../../server/courses/reading'
+import { effectOf } from '../../server/plans/compile'
+import { readPlan, savePlan } from '../../server/plans/plans'
+import { readPlanText } from '../../server/plans/texts'
+import { runPlan } from '../../server/runs/runs'
+import { makeCourse } from '../../server/shells/shells'
+import { useDemo } from '../support/demo'
+import { editText } from '../support/edits'
+import { useRolls, type Decide } from '../support/rolls'
+
+const demo = useDemo('made_texts')
+const sorrel = () => demo.people.sorrel
+const { planned, run, digest } = useRolls(demo, sorrel)
+const course = async (source: string): Promise<string> =>
+  (await demo.db('courses').where({ source_id: source }).first('id'))!.id
+const weaveBefore = () => course('wvg201-01-2026a')
+const titled = <N extends { title: string }>(nodes: readonly N[], title: string): N =>
+  nodes.find(node => node.title === title)!
+const newShell = async (section: string): Promise<string> =>
+  (
+    await makeCourse(demo.db, sorrel(), {
+      term: '2027-spring',
+      code: 'WVG 299',
+      section,
+      title: `Weaving again ${section}`,
+    })
+  ).id
+
+describe('a text that a run puts together', () => {
+  const textOf = async (shell: string, title: string): Promise<string> => {
+    const found = titled(await loadOutline(demo.db, shell), title)
+    return (await readItem(demo.db, sorrel(), shell, found.lineage)).html ?? ''
+  }
+  it('is what stands under one heading, with further texts below it; the next run proposes nothing until the source changes', async () => {
+    const [old, shell] = [await weaveBefore(), await course('wvg201-01-2027s')]
+    const source = await loadOutline(demo.db, old)
+    const [sett, purpose] = [titled(source, 'How close the threads stand'), titled(source, 'What is it for?')]
+    const decide: Decide = ({ places }) => ({
+      places: {
+        ...places,
+        headings: { [sett.lineage]: { title: 'A first square', nth: 0 } },
+        further: { [sett.lineage]: [purpose.lineage] },
+      },
+    })
+    const plan = await planned([old], shell, decide)
+    const { headings, compared } = await readPlanText(demo.db, sorrel(), { id: plan, lineage: sett.lineage })
+    expect(headings.map(each => each.title)).toEqual([
+      'How close the threads stand',
+      'Counting',
+      'A first square',
+      'The notebook',
+    ])
+    expect(compared).toBeNull()
+    const before = await digest(old)
+    await run(plan)
+    expect(await digest(old)).toBe(before)
+    const html = await textOf(shell, 'A first square')
+    expect(html).toContain('Weave a hand')
+    expect(html).not.toContain('Wind the yarn')
+    expect(html).not.toContain('Write down')
+    expect(html).toContain('<h2>What is it for?</h2>')
+    expect(html).toContain('whom the cloth is for')
+    expect((await loadOutline(demo.db, shell)).map(node => node.title)).not.toContain('What is it for?')
+    // What is written in the old course of either leads to the place.
+    const place = titled(await loadOutline(demo.db, shell), 'A first square')
+    for (const { lineage } of [sett, purpose])
+      expect((await readItem(demo.db, sorrel(), shell, lineage)).lineage).toBe(place.lineage)
+
+    expect((await effectOf(demo.db, await planned([old], shell))).writes).toBe(false)
+    await editText(demo.db, old, 'What is it for?', text => text.replace('Say whom', 'Say plainly whom'))
+    const again = await planned([old], shell)
+    expect((await effectOf(demo.db, again)).effect.replaced).toBe(1)
+    await run(again)
+    expect(await textOf(shell, 'A first square')).toContain('Say plainly whom')
+  })
+  it('is refused by name where its heading is gone, and nothing is written', async () => {
+    const [old, shell] = [await weaveBefore(), await newShell('02')]
+    const sett = titled(await loadOutline(demo.db, old), 'How close the threads stand')
+    const plan = await planned([old], shell, ({ places }) => ({
+      places: { ...places, headings: { [sett.lineage]: { title: 'The third square', nth: 0 } } },
+    }))
+    const before = await digest(shell)
+    await expect(effectOf(demo.db, plan)).rejects.toMatchObject({
+      code: 'heading-gone',
+      details: { title: 'How close the threads stand', heading: 'The third square' },
+    })
+    await expect(runPlan(demo.db, sorrel(), plan, 'any')).rejects.toThrow()
+    expect(await digest(shell)).toBe(before)
+  })
+  it('is put together passage by passage where both sides changed, and is not asked again', async () => {
+    const [old, shell] = [await course('orn130-01-2026a'), await course('orn130-01-2027s')]
+    await run(await planned([old], shell))
+    await editText(demo.db, old, 'Routes and weather', html =>
+      html
+        .replace('</h1>', '</h1><p>Take the early ferry.</p>')
+        .replace('</body>', '<p>Mind the gate.</p></body>'),
+    )
+    await editText(demo.db, shell, 'Routes and weather', html =>
+      html.replace('</body>', '<p>I am there at six.</p></body>'),
+    )
+    const plan = await planned([old], shell)
+    const { lineage } = titled(await loadOutline(demo.db, old), 'Routes and weather')
+    const { compared } = await readPlanText(demo.db, sorrel(), { id: plan, lineage })
+    const differing = compared!.passages.filter(each => !each.isAlike)
+    expect(differing.map(({ changed, source, shell: here }) => [changed, ...source, ...here])).toEqual([
+      ['source', 'Take the early ferry.'],
+      ['both', 'Mind the gate.', 'I am there at six.'],
+    ])
+    const lines = { source: compared!.source, shell: compared!.shell, takes: [0], both: [1] }
+    const { revision, document } = await readPlan(demo.db, sorrel(), plan)
+    await savePlan(demo.db, sorrel(), plan, revision, {
+      document: { ...document, places: { ...document.places, lines: { [lineage]: lines } } },
+    })
+    await run(plan)
+    const html = await textOf(shell, 'Routes and weather')
+    const order = ['Take the early ferry.', 'Birds fly', 'I am there at six.', 'Mind the gate.']
+    expect(order.map(words => html.indexOf(words))).toEqual(
+      order.map(words => html.indexOf(words)).sort((a, b) => a - b),
+    )
+    expect(html).toContain('Take the early ferry.')
+    const next = await effectOf(demo.db, await planned([old], shell))
+    expect([next.writes, next.effect.places.settle]).toEqual([false, 0])
+    // A choice of passages holds for the two texts that it was made of.
+    await editText(demo.db, old, 'Routes and weather', text =>
+      text.replace('Mind the gate.', 'Mind the dog.'),
+    )
+    const later = await planned([old], shell, ({ places }) => ({
+      places: { ...places, lines: { [lineage]: lines } },
+    }))
+    expect((await effectOf(demo.db, later)).effect.places.settle).toBe(1)
+  })
+  it('is shown to nobody who may not read the source', async () => {
+    const [old, shell] = [await weaveBefore(), await newShell('03')]
+    const plan = await planned([old], shell)
+    const { lineage } = titled(await loadOutline(demo.db, old), 'Reading a draft')
+    await expect(readPlanText(demo.db, demo.people.marchetti, { id: plan, lineage })).rejects.toThrow(
+      'This text is not here',
+    )
+  })
+})
