@@ -1,5 +1,17 @@
 import type { Locator, Page } from '@playwright/test'
-import { base, begin, courseId, expect, inDatabase, roll, signIn, signInRequest, test } from './support'
+import { editText } from '../support/edits'
+import {
+  base,
+  begin,
+  choose,
+  courseId,
+  expect,
+  inDatabase,
+  roll,
+  signIn,
+  signInRequest,
+  test,
+} from './support'
 
 // Carry: the ledger of places, the grade rules, what the shell holds already, and again.
 
@@ -98,6 +110,35 @@ test('a shell with a template in it: places are filled, one is paired by hand, w
   await expect(page.getByText('an empty place')).toHaveCount(0)
 })
 
+test('a place takes what stands under one heading and another text below it; a unit takes what comes above what it holds', async ({
+  page,
+}) => {
+  await asSorrel(page)
+  await openPlan(page, 'WVG 201-01', 'carry')
+  await line(page, 'How close the threads stand').click()
+  await choose(page, 'How much of its text comes', /A first square/)
+  await expect(page.getByText('Only what stands under “A first square” comes')).toBeVisible()
+  await choose(page, 'What else goes into this place', 'What is it for?')
+  await expect(page.getByText('One more text follows it, under its title')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Fill this place, and go on' }).click()
+  await expect(happens(line(page, 'A first square'))).toHaveText('fills')
+  await expect(happens(line(page, 'What is it for?'))).toHaveText('goes into')
+  await line(page, 'Plain weave and its relatives').click()
+  await expect(page.getByRole('region', { name: 'Both units side by side' })).toContainText('Further reading')
+  await choose(page, 'Where in this unit what comes stands', 'above what it holds')
+  const titles = page.locator('.place-line .holds .words')
+  await expect
+    .poll(async () => (await titles.allTextContents()).indexOf('Sample 2: basket and rib'))
+    .toBeLessThan((await titles.allTextContents()).indexOf('A first square'))
+  await runPlan(page, 'WVG 201-01')
+  await page.getByRole('link', { name: 'Open the shell' }).first().click()
+  await page.getByRole('link', { name: 'A first square' }).click()
+  await expect(page.getByText('Weave a hand')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'What is it for?' })).toBeVisible()
+  await expect(page.getByText('Wind the yarn')).toHaveCount(0)
+})
+
 test('a second run after edits on both sides: what changed in the source comes, what changed here stays, and of both one chooses', async ({
   page,
 }) => {
@@ -132,6 +173,40 @@ test('a second run after edits on both sides: what changed in the source comes, 
   for (const title of ['How to read a sonogram', 'Routes, as I teach them', 'Which is your patch?'])
     await expect(page.locator(`[data-item="${title}"]`)).toBeVisible()
   await expect(page.locator('[data-item="Field notes 2"]')).toHaveCount(0)
+})
+
+test('a text that was changed on both sides is put together passage by passage', async ({ page }) => {
+  await asSorrel(page)
+  const [old, shell] = [
+    await courseId(page.request, 'ORN 130-01', 'Autumn 2026'),
+    await courseId(page.request, 'ORN 130-01', 'Spring 2027'),
+  ]
+  await roll(page.request, old, shell)
+  await inDatabase(async db => {
+    await editText(db, old, 'Routes and weather', html =>
+      html
+        .replace('</h1>', '</h1><p>Take the early ferry.</p>')
+        .replace('</body>', '<p>Mind the gate.</p></body>'),
+    )
+    await editText(db, shell, 'Routes and weather', html =>
+      html.replace('</body>', '<p>I am there at six.</p></body>'),
+    )
+  })
+  await openPlan(page, 'ORN 130-01', 'carry')
+  const routes = line(page, 'Routes and weather')
+  await expect(happens(routes)).toHaveText('there already?')
+  await routes.click()
+  await page.getByRole('button', { name: 'Compare the text by passages' }).click()
+  // What only the old course changed is marked already.
+  await expect(page.getByRole('radio', { name: 'Passage 1: take the old course’s' })).toBeChecked()
+  await page.getByText('both, the shell’s first').last().click()
+  await expect(happens(routes)).toHaveText('brings up to date')
+  await expect(page.getByText('by passages', { exact: true })).toBeVisible()
+  await runPlan(page, 'ORN 130-01')
+  await page.goto(`${base()}/courses/${shell}`)
+  await page.getByRole('link', { name: 'Routes and weather' }).click()
+  const text = page.getByRole('main')
+  await expect(text).toContainText(/Take the early ferry.*Birds fly.*I am there at six.*Mind the gate/s)
 })
 
 test('one unit now and another three weeks later: the second run adds that alone, with what it needs', async ({

@@ -40,6 +40,7 @@ export const places = planPart({
     ),
     parts: joiner.keyed('parts', changedIn(values, 'parts'), partsTold),
     into: joiner.keyed('into', changedIn(values, 'into'), intoTold),
+    at: joiner.one('at', changedIn(values, 'at'), endTold),
     ends: joiner.keyed('ends', changedIn(values, 'ends'), end => (end ? endTold(end) : 'like the others')),
     headings: joiner.keyed('headings', changedIn(values, 'headings'), heading =>
       heading ? `what stands under “${heading.title}”` : 'all of it',
@@ -50,7 +51,6 @@ export const places = planPart({
     lines: joiner.keyed('lines', changedIn(values, 'lines'), lines =>
       lines ? `${lines.takes.length + lines.both.length} passages of the source’s` : 'as proposed',
     ),
-    at: joiner.one('at', changedIn(values, 'at'), endTold),
   }),
   // Single things are left out: they are about one shell.
   habit: ({ at }) => ({ ...noPlaces, at }),
