@@ -28,7 +28,7 @@ export interface Placement {
   text: TextRecipe | null
   /** Of an item: how it arrives, and what it is graded by. */
   arrives: Arrives | null
-  /** Of a category or the grade rules: what they are to be. */
+  /** Of a category or the grade rules: what they are to be; of an item: how its text is made. */
   details: Readonly<Record<string, unknown>> | null
 }
 export interface Arrives {
@@ -50,6 +50,8 @@ export interface Effect {
   cleared: number
   /** Things of the source that come beside something of the shell. */
   keptBoth: number
+  /** Texts that the run puts together, and items whose text goes into another's place. */
+  texts: { made: number; joined: number }
   /** Items of the plan that the shell has already (from an earlier run). */
   already: number
   /** Items of the plan that somebody deleted in the shell: they stay away. */

@@ -151,8 +151,20 @@ export function rowPlacement(
     parts,
     title: row.text?.heading && row.carries ? row.carries.title : null,
     text: row.text && writesText(row) ? row.text : null,
+    details: madeDetails(row, plan),
     dates: writesDates ? (dates.get(source.lineage) ?? null) : null,
     arrives: entity === 'item' ? arrivesAs(source, row, base, plan) : null,
+  }
+}
+/** What the record says of a text that the run makes. */
+function madeDetails(row: PlaceRow, { merged }: CarriedPlan): Placement['details'] {
+  if (!row.text || !writesText(row)) return null
+  const { heading, further, lines } = row.text
+  const titles = new Map(merged.nodes.map(node => [node.lineage, node.title]))
+  return {
+    heading: heading?.title ?? null,
+    further: further.flatMap(lineage => titles.get(lineage) ?? []),
+    passages: lines && lines.takes.length + lines.both.length,
   }
 }
 function partsWritten(row: PlaceRow): ThingPart[] | null {

@@ -4,7 +4,8 @@ import { datesOf, type ItemDates } from '../../core/course/dates'
 import type { Effect } from '../../core/plan/compile'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import type { ShellFacts } from '../../core/plan/shell-facts'
-import { json, jsonOf, selectRows } from '../db/rows'
+import type { RunReply } from '../../shared/api/plans'
+import { json, jsonOf, selectRows, type Json } from '../db/rows'
 import type { AuditLine, FactChange, RunEntryRow, RunRow } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
@@ -154,8 +155,11 @@ export interface EntryLine extends ItemDates {
   title: string
   kind: ItemKind | null
   flags: readonly string[]
+  /** How the run put its text together; null: the source's as it was. */
+  text: RunReply['entries'][number]['text']
 }
-type EntryColumns = RunEntryRow & Pick<EntryLine, 'entity' | 'action' | 'kind'> & { title: string | null }
+type EntryColumns = Omit<RunEntryRow, 'details'> &
+  Pick<EntryLine, 'entity' | 'action' | 'kind'> & { details: Json<EntryLine['text']> | null }
 const named = (table: string): string => `
   LEFT JOIN ${table}
     ON ${table}.course_id = COALESCE(e.source_course_id, :source) AND ${table}.lineage = e.source_lineage`
@@ -166,7 +170,7 @@ export async function loadEntries(db: Knex, run: Pick<Run, 'id' | 'sourceId'>): 
   const rows = await selectRows<EntryColumns>(
     db,
     `SELECT e.*, IF(e.action = 'cleared', ${inDetails('former')},
-       COALESCE(${inDetails('details')}, ${text('items.title')}, ${text('units.title')},
+       COALESCE(${inDetails('details')}, ${text('e.title')}, ${text('items.title')}, ${text('units.title')},
          ${text('grade_categories.title')})) AS title,
        COALESCE(${text('items.kind')}, JSON_VALUE(e.former, '$.kind')) AS kind
      FROM run_entries e ${named('items')} ${named('units')} ${named('grade_categories')}
@@ -182,5 +186,6 @@ export async function loadEntries(db: Knex, run: Pick<Run, 'id' | 'sourceId'>): 
     kind: row.kind,
     ...datesOf(row),
     flags: row.reasons ? jsonOf(row.reasons).flags : [],
+    text: row.entity === 'item' && row.details ? jsonOf(row.details) : null,
   }))
 }

@@ -154,6 +154,7 @@ export const effect = z.object({
   // Runs of before these were counted say nothing of them.
   filled: z.int().default(0),
   keptBoth: z.int().default(0),
+  texts: z.object({ made: z.int(), joined: z.int() }).default({ made: 0, joined: 0 }),
   deletedThere: z.int().default(0),
   leftBehind: z.int(),
   kept: z.object({ units: z.int(), items: z.int() }),
@@ -250,6 +251,14 @@ export const runReply = z.object({
       closes: wall,
       flags: z.array(z.string()),
       depth: z.int(),
+      /** How the run put its text together: of one heading, with the texts of others below it, or of so many passages of the source's. */
+      text: z
+        .object({
+          heading: z.string().nullable(),
+          further: z.array(z.string()),
+          passages: z.int().nullable(),
+        })
+        .nullable(),
     }),
   ),
 })

@@ -4,7 +4,7 @@ import { readItem } from '../../server/courses/reading'
 import { effectOf } from '../../server/plans/compile'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { readPlanText } from '../../server/plans/texts'
-import { runPlan } from '../../server/runs/runs'
+import { readRun, runPlan } from '../../server/runs/runs'
 import { makeCourse } from '../../server/shells/shells'
 import { useDemo } from '../support/demo'
 import { editText } from '../support/edits'
@@ -54,7 +54,13 @@ describe('a text that a run puts together', () => {
     ])
     expect(compared).toBeNull()
     const before = await digest(old)
-    await run(plan)
+    expect((await effectOf(demo.db, plan)).effect.texts).toEqual({ made: 1, joined: 1 })
+    const done = await readRun(demo.db, sorrel(), await run(plan))
+    expect(done.entries.find(each => each.title === 'A first square')?.text).toEqual({
+      heading: 'A first square',
+      further: ['What is it for?'],
+      passages: null,
+    })
     expect(await digest(old)).toBe(before)
     const html = await textOf(shell, 'A first square')
     expect(html).toContain('Weave a hand')

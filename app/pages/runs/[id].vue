@@ -16,12 +16,24 @@ const factNames: Record<string, string> = {
   open_from: 'Students may enter from',
   open_to: 'Students may enter until',
 }
+type Entry = RunReply['entries'][number]
 /** What was done with a thing that was not simply added. */
-const actionWords: Record<RunReply['entries'][number]['action'], string> = {
+const actionWords: Record<Entry['action'], string> = {
   added: '',
   filled: 'filled an empty place',
   replaced: 'written over what the shell had',
   cleared: 'removed from the shell',
+}
+/** What was done with an item, and how its text was put together. */
+function doneText({ action, text }: Entry): string {
+  const made = text
+    ? [
+        text.heading !== null && `only what stood under “${text.heading}”`,
+        text.further.length > 0 && `with the text of ${text.further.join(', ')}`,
+        text.passages !== null && `${counted(text.passages, 'passage')} of the old course’s text`,
+      ]
+    : []
+  return [actionWords[action], ...made].filter(Boolean).join(' · ')
 }
 /** A name as it is, a date as it is said. */
 function factText(value: string | null): string {
@@ -116,9 +128,7 @@ const print = (): void => window.print()
             <td :style="{ paddingLeft: `${entry.entity === 'item' ? 18 * entry.depth : 0}px` }">
               <KindMark v-if="entry.kind" :kind="entry.kind" /> <bdi>{{ entry.title }}</bdi>
               <span v-if="entry.entity === 'category'" class="soft small">grade category</span>
-              <span v-if="!data.snapshot && actionWords[entry.action]" class="soft small">{{
-                actionWords[entry.action]
-              }}</span>
+              <span v-if="!data.snapshot && doneText(entry)" class="soft small">{{ doneText(entry) }}</span>
             </td>
             <td v-for="field in dateFields" :key="field">
               {{ entry[field] ? momentText(entry[field]) : '' }}

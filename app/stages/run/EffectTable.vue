@@ -92,6 +92,16 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.keptBoth }}</td>
         <td>the old course’s comes beside the shell’s own</td>
       </tr>
+      <tr v-if="effect.texts.made">
+        <td>Texts put together</td>
+        <td class="number">{{ effect.texts.made }}</td>
+        <td>of one heading, of several items, or passage by passage</td>
+      </tr>
+      <tr v-if="effect.texts.joined">
+        <td>Text alone</td>
+        <td class="number">{{ effect.texts.joined }}</td>
+        <td>goes into another item’s; points, dates, category and settings do not come</td>
+      </tr>
       <tr>
         <td>Dates written</td>
         <td class="number">{{ effect.dates.dates }}</td>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { partWords } from '~~/core/carry/again'
 import type { PlaceRow } from '~~/core/carry/places'
+import type { PassageChoices } from '~~/core/prose/compose'
 import { titleOf } from '../carry/carry'
 import { usePlan } from '../plan/store'
 
@@ -31,11 +32,15 @@ const groups = computed(() => {
   }
   return [...found].map(([unit, rows]) => ({ unit, rows }))
 })
+const passagesText = ({ takes, both }: PassageChoices): string =>
+  counted(takes.length + both.length, 'passage')
 function whatText({ happens, source, shell, parts }: PlaceRow): string {
   if (happens === 'unfilled') return 'an empty place that nothing fills is removed'
   if (happens === 'removes') return 'is removed from the shell'
   if (happens === 'again') {
-    const taken = parts.filter(part => part.takes).map(part => partWords[part.part])
+    const taken = parts
+      .filter(part => part.takes)
+      .map(({ part, lines }) => (lines ? `text in ${passagesText(lines)}` : partWords[part]))
     return `gets the old course’s ${taken.join(', ')}`
   }
   const name = source && source.title !== shell?.title ? `“${source.title}”` : 'the old course’s'

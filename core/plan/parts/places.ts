@@ -6,6 +6,7 @@ import {
   type UnitEnd,
 } from '../../carry/decisions'
 import { partWords, thingParts, type PartChoices } from '../../carry/again'
+import { writesText } from '../../carry/places'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
@@ -70,6 +71,10 @@ export const places = planPart({
     replaced: count.happens('replaces') + count.happens('again'),
     cleared: count.happens('removes') + count.happens('unfilled'),
     keptBoth: count.happens('both'),
+    texts: {
+      made: rows.filter(row => row.text && writesText(row)).length,
+      joined: count.happens('joins'),
+    },
     places: { settle: rows.filter(row => row.settle).length },
   }),
 })
