@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import fc from 'fast-check'
+import Reference from 'fraction.js'
 import { describe, expect, it } from 'vitest'
 import { reckon } from './reckon'
 import { readGradeCase, type GradeCase } from './scheme'
@@ -38,6 +39,31 @@ describe('largest remainder', () => {
     const votes = [47_000, 16_000, 15_800, 12_000, 6_100, 3_100].map(count => fraction(BigInt(count)))
     expect(largestRemainder(10n, votes)).toEqual([5n, 2n, 1n, 1n, 1n, 0n])
   })
+  // Balinski and Young, Fair Representation (1982): the census of 1790 and Hamilton's bill for a House of 120; the figures from memory,
+  // their sum is the 3,615,920 that is printed there.
+  it('gives the fifteen states of 1792 the seats of Hamilton’s bill', () => {
+    const states: Record<string, [people: number, seats: number]> = {
+      Virginia: [630_560, 21],
+      Massachusetts: [475_327, 16],
+      Pennsylvania: [432_879, 14],
+      'North Carolina': [353_523, 12],
+      'New York': [331_589, 11],
+      Maryland: [278_514, 9],
+      Connecticut: [236_841, 8],
+      'South Carolina': [206_236, 7],
+      'New Jersey': [179_570, 6],
+      'New Hampshire': [141_822, 5],
+      Vermont: [85_533, 3],
+      Georgia: [70_835, 2],
+      Kentucky: [68_705, 2],
+      'Rhode Island': [68_446, 2],
+      Delaware: [55_540, 2],
+    }
+    const people = Object.values(states).map(([count]) => count)
+    expect(people.reduce((all, each) => all + each, 0)).toBe(3_615_920)
+    const shares = people.map(count => fraction(BigInt(count)))
+    expect(largestRemainder(120n, shares)).toEqual(Object.values(states).map(([, seats]) => BigInt(seats)))
+  })
   it('makes the sum exactly, none further than a unit from its part, whatever the weights', () => {
     const weight = fc
       .integer({ min: 0, max: 1_000_000 })
@@ -59,7 +85,83 @@ describe('largest remainder', () => {
   })
 })
 
+/** Categories of one item out of 100 each, and what one student has in them. */
+const oneEach = (weights: readonly string[], scores: readonly string[]) => ({
+  scheme: {
+    categories: weights.map((weight, at) => ({ key: `k${at}`, weight })),
+    items: weights.map((_, at) => ({ id: `i${at}`, category: `k${at}`, max: '100' })),
+  },
+  students: [{ id: 's', scores: Object.fromEntries(scores.map((score, at) => [`i${at}`, score])) }],
+})
+
 describe('results', () => {
+  // The Python Standard Library, release 3.11, statistics.fmean: its worked example of a course whose quizzes and homework count 20 % each,
+  // midterm and final 30 % each.
+  it('are those of the gradebook that the Python library reference works out', () => {
+    const [told] = reckon(readCase(oneEach(['20', '20', '30', '30'], ['85', '92', '83', '91']))).students
+    expect(told?.result).toBe('87.60')
+  })
+  it('are exactly those of fraction.js, whatever the weights and scores', () => {
+    const cent = (most: number) => fc.integer({ min: 0, max: most * 100 }).map(n => (n / 100).toFixed(2))
+    const category = fc.record({
+      weight: cent(100),
+      within: fc.constantFrom('points' as const, 'equal' as const),
+      items: fc.array(fc.record({ max: fc.integer({ min: 1, max: 60 }), score: fc.option(cent(80)) }), {
+        minLength: 1,
+        maxLength: 4,
+      }),
+    })
+    fc.assert(
+      fc.property(
+        fc.array(category, { minLength: 1, maxLength: 5 }),
+        fc.constantFrom('skip', 'zero'),
+        (all, ungraded) => {
+          const items = all.flatMap((each, c) =>
+            each.items.map(({ max, score }, at) => ({
+              id: `i${c}-${at}`,
+              category: `k${c}`,
+              max: String(max),
+              score,
+            })),
+          )
+          const [told] = reckon(
+            readCase({
+              scheme: {
+                ungraded,
+                decimals: 4,
+                categories: all.map(({ weight, within }, c) => ({ key: `k${c}`, weight, within })),
+                items: items.map(({ score: _, ...item }) => item),
+              },
+              students: [{ id: 's', scores: Object.fromEntries(items.map(({ id, score }) => [id, score])) }],
+            }),
+          ).students
+          const add = (parts: readonly Reference[]): Reference =>
+            parts.reduce((a, b) => a.add(b), new Reference(0))
+          const results = all.flatMap(({ weight, within, items: own }) => {
+            const graded = own
+              .filter(({ score }) => ungraded === 'zero' || score !== null)
+              .map(({ max, score }) => [new Reference(score ?? '0'), new Reference(max)] as const)
+            if (graded.length === 0) return []
+            const result =
+              within === 'points'
+                ? add(graded.map(([score]) => score)).div(add(graded.map(([, max]) => max)))
+                : add(graded.map(([score, max]) => score.div(max))).div(graded.length)
+            return [{ weight: new Reference(weight), result }]
+          })
+          const whole = add(results.map(({ weight }) => weight))
+          const expected = whole.equals(0)
+            ? null
+            : add(results.map(({ weight, result }) => weight.mul(result)))
+                .div(whole)
+                .mul(100)
+          // Half up, by the reference's own rounding of ten-thousandths.
+          expect(told?.result ?? null).toBe(
+            expected && expected.mul(10_000).add(1, 2).floor().div(10_000).valueOf().toFixed(4),
+          )
+        },
+      ),
+    )
+  })
   it('come near what floating point makes of the same rules, for any gradebook of points', () => {
     const gradebook = fc.array(fc.tuple(fc.integer({ min: 1, max: 200 }), fc.integer({ min: 0, max: 200 })), {
       minLength: 1,

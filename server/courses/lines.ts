@@ -8,7 +8,7 @@ import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
 import { loadEntries, runsInto } from '../runs/runs.queries'
 import { accessToCourse, accessToCourses, coursesOf, type CourseAccess } from './access'
-import { loadCategories, loadFurniture, loadGradeRules, loadGroups, loadRubrics } from './around.queries'
+import { loadCarrySide } from './carry-side'
 import { loadOutline } from './content.queries'
 import { loadCourses, searchCourses, type CourseInLine } from './courses.queries'
 import { preferencesOf } from './preferences.queries'
@@ -64,19 +64,14 @@ export async function loadWhole(
   if (!course) throw notFound('This course')
   // Who may only roll from a course is not told how many students it had, nor what they did.
   const told = own.role !== 'shared' && own.role !== null
-  const nodes = await loadOutline(db, id, (access ?? own).withheld, withDeleted)
+  const side = await loadCarrySide(db, id, (access ?? own).withheld, withDeleted)
   return {
     course: {
       ...course,
-      items: nodes.filter(node => node.type === 'item' && node.state !== 'deleted').length,
+      items: side.nodes.filter(node => node.type === 'item' && node.state !== 'deleted').length,
     },
     calendar: await loadCalendar(db, id),
-    nodes,
-    categories: await loadCategories(db, id),
-    grading: await loadGradeRules(db, id),
-    rubrics: await loadRubrics(db, id),
-    groups: await loadGroups(db, id),
-    furniture: await loadFurniture(db, id),
+    ...side,
     studentData: told ? await countStudentData(db, id) : countsOf(() => 0),
   }
 }

@@ -8,7 +8,16 @@ export interface Storage {
   rows: number
   rowBytes: number
 }
-const tables = ['units', 'items', 'grade_categories'] as const
+const tables = [
+  'units',
+  'items',
+  'grade_categories',
+  'grade_rules',
+  'rubrics',
+  'work_groups',
+  'furnishings',
+  'carried',
+] as const
 
 export async function storageOf(db: Knex, courseIds: readonly string[]): Promise<Storage> {
   const ids = [...courseIds]

@@ -17,15 +17,9 @@ import type { EffectReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
-import {
-  loadCategories,
-  loadFurniture,
-  loadGradeRules,
-  loadGroups,
-  loadRubrics,
-} from '../courses/around.queries'
 import { loadBases } from '../courses/carried.queries'
-import { deletedIn, loadOutline } from '../courses/content.queries'
+import { loadCarrySide } from '../courses/carry-side'
+import { deletedIn } from '../courses/content.queries'
 import { loadCourse } from '../courses/courses.queries'
 import { sectionsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/transaction'
@@ -46,12 +40,7 @@ async function loadSide(
     term: compileTerm(await loadCalendar(db, id)),
     meetings,
     windows,
-    nodes: await loadOutline(db, id, withheld, isSource),
-    categories: await loadCategories(db, id),
-    grading: await loadGradeRules(db, id),
-    rubrics: await loadRubrics(db, id),
-    groups: await loadGroups(db, id),
-    furniture: await loadFurniture(db, id),
+    ...(await loadCarrySide(db, id, withheld, isSource)),
   }
 }
 const withZone = (base: PlanBase): CompileInput => ({

@@ -10,6 +10,7 @@ import {
   loadRubrics,
 } from '../../server/courses/around.queries'
 import { storeStreams } from '../../server/courses/bodies.queries'
+import { loadCarrySide } from '../../server/courses/carry-side'
 import { loadOutline } from '../../server/courses/content.queries'
 import { fixItem } from '../../server/courses/fixing'
 import { loadLinks } from '../../server/courses/links.queries'
@@ -240,6 +241,17 @@ describe('how a course grades, and what stands around its units', () => {
   })
 })
 
+it('of what stands around the items, that is told which the items use that are given', async () => {
+  const id = await course('bkg115-01-2026a')
+  const [all, given] = [
+    await loadCarrySide(demo.db, id),
+    await loadCarrySide(demo.db, id, new Set(['page', 'assignment'])),
+  ]
+  expect(all.furniture.filter(each => each.item !== null)).not.toEqual([])
+  expect(given.furniture.filter(each => each.item !== null)).toEqual([])
+  expect(all.rubrics).not.toEqual([])
+  expect(given.rubrics).toEqual([])
+})
 describe('a template', () => {
   it('takes along how its course grades, and is deleted with all of it', async () => {
     const old = await course('bkg115-01-2026a')
