@@ -88,6 +88,28 @@ interface Draft extends Omit<PlaceRow, 'depth' | 'parent' | 'position' | 'lineag
   after: Draft | null
 }
 
+/** A row as it stands. Field by field: the ledger is made anew with every choice, and taking an object apart takes most of the time. */
+const rowOf = (draft: Draft, stands: Pick<PlaceRow, 'depth' | 'parent' | 'position'>): PlaceRow => ({
+  key: draft.key,
+  type: draft.type,
+  depth: stands.depth,
+  source: draft.source,
+  shell: draft.shell,
+  happens: draft.happens,
+  match: draft.match,
+  sureness: draft.sureness,
+  settle: draft.settle,
+  parts: draft.parts,
+  lineage: draft.lineage,
+  parent: stands.parent,
+  position: stands.position,
+  carries: draft.carries,
+  into: draft.into,
+  text: draft.text,
+  isGone: draft.isGone,
+  isUntouched: draft.isUntouched,
+})
+
 /**
  * The ledger of places (docs/places.md, sections 2 and 3), in the order that the shell will have: everything of the sources and of the shell
  * stands in just one row.
@@ -196,32 +218,31 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       if (!isApart) return there ? there.key : null
       return isTaken ? besideKey(node.lineage) : node.lineage
     }
-    const common = {
-      source: node,
-      match,
-      sureness: match && surenessOf(match.level),
-      parts: told.parts,
-      settle: told.settle,
-      happens: told.happens,
-      carries,
-      text: recipe || lines ? { heading: null, further: [], ...recipe, lines } : null,
-    }
+    const sureness = match && surenessOf(match.level)
+    const text = recipe || lines ? { heading: null, further: [], ...recipe, lines } : null
     if (there && !isApart) {
       // Nothing comes to it: what becomes of the shell's is as if nothing had met it.
       const isAlone = told.happens === 'left' && there.lineage === null
-      const row = Object.assign(there, common, {
-        lineage: isAlone ? null : there.key,
-        happens: isAlone ? there.happens : told.happens,
-      })
-      bySource.set(node.lineage, row)
+      const { parts, settle } = told
+      const happens = isAlone ? there.happens : told.happens
+      const lineage = isAlone ? null : there.key
+      const comes = { source: node, match, sureness, parts, settle, happens, lineage, carries, text }
+      bySource.set(node.lineage, Object.assign(there, comes))
       return
     }
     const row: Draft = {
-      ...common,
       key: isTaken ? besideKey(node.lineage) : node.lineage,
       type: node.type,
+      source: node,
       shell: null,
+      happens: told.happens,
+      match,
+      sureness,
+      settle: told.settle,
+      parts: told.parts,
       lineage: lineageOfIt(),
+      carries,
+      text,
       into: null,
       isGone: false,
       isUntouched: false,
@@ -297,9 +318,10 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
         row,
         ...beside.filter(other => other.after === row).flatMap(withBeside),
       ]
-      const apart = rows.filter(row => !beside.includes(row))
-      const coming = apart.filter(isComing).flatMap(withBeside)
-      const there = apart.filter(row => !isComing(row)).flatMap(withBeside)
+      const inLine = (some: readonly Draft[]): readonly Draft[] =>
+        beside.length > 0 ? some.filter(row => !beside.includes(row)).flatMap(withBeside) : some
+      const coming = inLine(rows.filter(isComing))
+      const there = inLine(rows.filter(row => !isComing(row)))
       const end = decisions.ends[over?.key ?? ''] ?? decisions.at
       return end === 'head' ? [...coming, ...there] : [...there, ...coming]
     }
@@ -308,13 +330,12 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       const parent = over?.lineage ?? null
       // Gaps that were there stay: nothing is moved but to make room.
       let next = 0
-      for (const row of sorted(rows, over)) {
-        const { over: _over, under, after: _after, ...rest } = row
-        const stood = row.shell && row.shell.parent === parent ? row.shell.position : 0
-        const position = row.lineage === null ? -1 : Math.max(next, stood)
-        if (row.lineage !== null) next = position + 1
-        made.push({ ...rest, depth, parent, position })
-        walk(under, depth + 1, row)
+      for (const draft of sorted(rows, over)) {
+        const stood = draft.shell && draft.shell.parent === parent ? draft.shell.position : 0
+        const position = draft.lineage === null ? -1 : Math.max(next, stood)
+        if (draft.lineage !== null) next = position + 1
+        made.push(rowOf(draft, { depth, parent, position }))
+        walk(draft.under, depth + 1, draft)
       }
     }
     walk(top, 0, null)

@@ -13,7 +13,7 @@ export interface TextRecipe {
   readonly lines: PassageChoices | null
 }
 
-type Node = Pick<OutlineNode, 'lineage' | 'body' | 'isHtml' | 'type'>
+type Node = Pick<OutlineNode, 'lineage' | 'parent' | 'body' | 'isHtml' | 'type'>
 interface TextsInput {
   readonly sources: readonly Node[]
   readonly carried: ReadonlySet<string>
@@ -28,12 +28,15 @@ export function plannedTexts({ sources, carried, decisions, isWritten }: TextsIn
     carried.has(lineage) && (nodes.get(lineage)?.isHtml ?? false) && nodes.get(lineage)?.type === 'item'
   const goesInto = new Map<string, string>()
   // What goes into another's place takes nothing along itself.
+  // What holds others below it stays where they can stand.
+  const holders = new Set(sources.map(node => node.parent))
   const named = new Set(Object.values(decisions.further).flat())
   const takers = Object.entries(decisions.further).filter(
     ([taker]) => !named.has(taker) && isThere(taker) && isWritten(taker),
   )
   for (const [taker, further] of takers)
-    for (const each of further) if (isThere(each) && !goesInto.has(each)) goesInto.set(each, taker)
+    for (const each of further)
+      if (isThere(each) && !holders.has(each) && !goesInto.has(each)) goesInto.set(each, taker)
   const recipes = new Map<string, Omit<TextRecipe, 'lines'>>()
   for (const lineage of new Set([...Object.keys(decisions.headings), ...takers.map(([taker]) => taker)])) {
     if (!isThere(lineage) || goesInto.has(lineage)) continue

@@ -8,6 +8,7 @@ import {
   type ArrivalState,
   type GroupChoice,
 } from '~~/core/plan/parts/carry'
+import { isSame } from '../plan/saving'
 import { useStagePlan } from '../plan/store'
 import ChangedParts from './ChangedParts.vue'
 import TextChoice from './TextChoice.vue'
@@ -117,13 +118,19 @@ const pair = computed({
     if (key) store.changePlaces({ pairs: { ...places.value.pairs, [key]: value === 'none' ? null : value } })
   },
 })
-const units = computed(() =>
-  store.rows.flatMap(each =>
+interface Unit {
+  key: string
+  title: string
+}
+// The same list as long as it says the same: what shows it is not drawn anew.
+const units = computed((before?: Unit[]): Unit[] => {
+  const now = store.rows.flatMap((each): Unit[] =>
     each.type === 'unit' && each.lineage !== null
       ? [{ key: each.source?.lineage ?? each.key, title: (each.shell ?? each.source)?.title ?? '' }]
       : [],
-  ),
-)
+  )
+  return before && isSame(before, now) ? before : now
+})
 const comes = computed(() => ['adds', 'both'].includes(row.value.happens))
 const into = computed({
   get: () => {
@@ -272,7 +279,8 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
         </ElSelect>
       </dd>
     </dl>
-    <dl v-if="source && shown.carried && !holder" class="settings">
+    <!-- Hidden rather than taken away: lists that come and go with every tick cost more than all else of it. -->
+    <dl v-if="source" v-show="shown.carried && !holder" class="settings">
       <template v-if="plan.target.nodes.length">
         <dt>Meets</dt>
         <dd>
@@ -293,7 +301,7 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
           </ElSelect>
         </dd>
       </template>
-      <template v-if="comes">
+      <template v-if="comes || !shown.carried">
         <dt>Goes into</dt>
         <dd>
           <ElSelect v-model="into" size="small" :disabled="!mayEdit" aria-label="Into which unit it goes">

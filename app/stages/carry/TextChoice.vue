@@ -41,12 +41,19 @@ const part = computed({
 })
 const titles = computed(() => new Map(store.nodes.map(node => [node.lineage, node.title])))
 /** What could go into the same place: texts that come and meet nothing of the shell. */
-const couldCome = computed(() =>
-  store.rows.flatMap(({ source, happens, into, key: own, text }) => {
-    if (!source?.isHtml || own === row.value.key || (text && text.further.length > 0)) return []
+const couldCome = computed(() => {
+  const holders = new Set(store.nodes.map(node => node.parent))
+  return store.rows.flatMap(({ source, happens, into, key: own, text }) => {
+    if (
+      !source?.isHtml ||
+      holders.has(source.lineage) ||
+      own === row.value.key ||
+      (text && text.further.length > 0)
+    )
+      return []
     return happens === 'adds' || into === row.value.key ? [source] : []
-  }),
-)
+  })
+})
 const further = computed({
   get: () => places.value.further[key.value] ?? [],
   set: value => {

@@ -25,15 +25,33 @@ interface Parts {
  * alone, so that choosing an item costs only the rows.
  */
 export function usePlannedPlaces({ plan, document, planned }: Parts) {
-  const merged = computed(() => (plan.value ? mergeSources([plan.value.source, ...plan.value.more]) : null))
-  const base = computed((): CarryBase | null => {
-    if (!plan.value || !document.value) return null
-    const { source, more, target, before, mode } = plan.value
-    return { document: document.value, source, more, target, before, inPlace: mode === 'in-place' }
-  })
+  // A plan that was saved is another plan with the same courses: nothing of them is computed anew for that.
+  const source = computed(() => plan.value?.source ?? null)
+  const more = computed(() => plan.value?.more ?? null)
+  const target = computed(() => plan.value?.target ?? null)
+  const before = computed(() => plan.value?.before ?? null)
+  const links = computed(() => plan.value?.links ?? null)
+  const inPlace = computed(() => plan.value?.mode === 'in-place')
+  const merged = computed(() =>
+    source.value && more.value ? mergeSources([source.value, ...more.value]) : null,
+  )
+  const base = computed((): CarryBase | null =>
+    document.value && source.value && more.value && target.value && before.value
+      ? {
+          document: document.value,
+          source: source.value,
+          more: more.value,
+          target: target.value,
+          before: before.value,
+          inPlace: inPlace.value,
+        }
+      : null,
+  )
   const pairs = computed(() => document.value?.places.pairs)
   const matches = computed(() =>
-    pairs.value && plan.value && merged.value ? matchesOf(plan.value, merged.value, pairs.value) : null,
+    pairs.value && target.value && before.value && merged.value
+      ? matchesOf({ target: target.value, before: before.value }, merged.value, pairs.value)
+      : null,
   )
   const stays = computed((): ReadonlyMap<string, StaysWhy> =>
     base.value && merged.value ? staysOf(base.value, merged.value) : new Map(),
@@ -54,7 +72,7 @@ export function usePlannedPlaces({ plan, document, planned }: Parts) {
   )
 
   const needs = computed(() =>
-    merged.value && plan.value ? needsIn(merged.value.nodes, plan.value.links) : [],
+    merged.value && links.value ? needsIn(merged.value.nodes, links.value) : [],
   )
   const known = computed(() => new Set(merged.value?.nodes.map(node => node.lineage)))
   /** What stands for a thing in the shell already. */
