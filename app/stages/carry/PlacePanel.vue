@@ -8,7 +8,6 @@ import {
   type ArrivalState,
   type GroupChoice,
 } from '~~/core/plan/parts/carry'
-import { isSame } from '../plan/saving'
 import { useStagePlan } from '../plan/store'
 import ChangedParts from './ChangedParts.vue'
 import TextChoice from './TextChoice.vue'
@@ -118,19 +117,26 @@ const pair = computed({
     if (key) store.changePlaces({ pairs: { ...places.value.pairs, [key]: value === 'none' ? null : value } })
   },
 })
-interface Unit {
-  key: string
-  title: string
-}
-// The same list as long as it says the same: what shows it is not drawn anew.
-const units = computed((before?: Unit[]): Unit[] => {
-  const now = store.rows.flatMap((each): Unit[] =>
+const units = computed(() =>
+  store.rows.flatMap(each =>
     each.type === 'unit' && each.lineage !== null
       ? [{ key: each.source?.lineage ?? each.key, title: (each.shell ?? each.source)?.title ?? '' }]
       : [],
-  )
-  return before && isSame(before, now) ? before : now
-})
+  ),
+)
+// A list of all units or items is drawn once somebody opens it; until then what is chosen is all that it shows.
+const opened = ref<'pair' | 'into' | null>(null)
+const openList = (list: 'pair' | 'into', isOpen: boolean): void => {
+  opened.value = isOpen ? list : null
+}
+const unitsShown = computed(() =>
+  opened.value === 'into' ? units.value : units.value.filter(unit => unit.key === into.value),
+)
+const pairsShown = computed(() =>
+  opened.value === 'pair'
+    ? couldMeet.value
+    : plan.value.target.nodes.filter(node => node.lineage === pair.value),
+)
 const comes = computed(() => ['adds', 'both'].includes(row.value.happens))
 const into = computed({
   get: () => {
@@ -290,10 +296,11 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
             filterable
             :disabled="!mayEdit"
             aria-label="What it meets in the shell"
+            @visible-change="open => openList('pair', open)"
           >
             <ElOption value="none" label="nothing of the shell" />
             <ElOption
-              v-for="node in couldMeet"
+              v-for="node in pairsShown"
               :key="node.lineage"
               :value="node.lineage"
               :label="node.title"
@@ -304,10 +311,16 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
       <template v-if="comes || !shown.carried">
         <dt>Goes into</dt>
         <dd>
-          <ElSelect v-model="into" size="small" :disabled="!mayEdit" aria-label="Into which unit it goes">
+          <ElSelect
+            v-model="into"
+            size="small"
+            :disabled="!mayEdit"
+            aria-label="Into which unit it goes"
+            @visible-change="open => openList('into', open)"
+          >
             <ElOption value="as-it-was" label="where it was" />
             <ElOption value="top" label="outside the units" />
-            <ElOption v-for="unit in units" :key="unit.key" :value="unit.key" :label="unit.title" />
+            <ElOption v-for="unit in unitsShown" :key="unit.key" :value="unit.key" :label="unit.title" />
           </ElSelect>
         </dd>
       </template>
