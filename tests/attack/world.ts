@@ -1,10 +1,9 @@
 import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
-import { loadDemo } from '../../demo/load'
 import { connect, migrate } from '../../server/db/connection'
 import { setPassword } from '../../server/people/people'
 import { killNow, spawnApp } from '../support/child-app'
-import { freshDatabase } from '../support/database'
+import { fillWithDemo, freshDatabase } from '../support/database'
 
 export type Role = 'instructor' | 'assistant' | 'coordinator' | 'office' | 'stranger'
 /** What came back: enough to judge by. */
@@ -54,7 +53,7 @@ export async function makeWorld(): Promise<World> {
   const address = await freshDatabase('northtide_attack')
   const db = connect(address)
   await migrate(db)
-  await loadDemo(db)
+  await fillWithDemo(db, 'northtide_attack')
   await db('people').where({ source_id: 'st-2026-010' }).update({ login: 'stranger' })
   await setPassword(db, ...logins.stranger)
   const app = await spawnApp({

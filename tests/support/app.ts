@@ -2,11 +2,10 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import type { Server as HttpServer } from 'node:http'
 import { createServer, type AddressInfo, type Server } from 'node:net'
 import { fileURLToPath } from 'node:url'
-import { loadDemo } from '../../demo/load'
 import { connect, migrate } from '../../server/db/connection'
 import { postOffice } from '../../standins/mail/server'
 import { registrar } from '../../standins/registrar/server'
-import { freshDatabase } from './database'
+import { fillWithDemo, freshDatabase } from './database'
 
 /** `registrar`: where its stand-in takes `POST /control`; `mail`: where `/letters.json` is. */
 export interface RunningApp {
@@ -35,7 +34,7 @@ export async function startApp(name: string): Promise<RunningApp> {
   const address = await freshDatabase(name)
   const db = connect(address)
   await migrate(db)
-  await loadDemo(db)
+  await fillWithDemo(db, name)
   await db.destroy()
   const office = registrar('estuary').server
   const { smtp, page } = postOffice()

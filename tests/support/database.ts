@@ -4,12 +4,14 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Knex } from 'knex'
+import { loadDemo } from '../../demo/load'
 import { connect, type DatabaseAddress } from '../../server/db/connection'
 
 const script = fileURLToPath(new URL('../../scripts/mariadb', import.meta.url))
 
 /** A MariaDB server for tests: the one that ./test has started (DB_* are set), else one of our own. Returns how to stop it. */
 export function useServer(): () => void {
+  process.env.NORTHTIDE_TEST_RUN ??= String(process.pid)
   if (process.env.DB_PORT) return () => {}
   const folder = mkdtempSync(join(tmpdir(), 'nt-test.'))
   execFileSync(script, ['start', folder], {
@@ -45,6 +47,35 @@ export async function putBack(db: Knex, name: string, aside: string): Promise<vo
     await trx.raw('SET FOREIGN_KEY_CHECKS = 1')
   })
 }
+/**
+ * Fills a database that has the schema with the demo. Reading its files takes seconds, copying rows a moment: of all processes of one run on
+ * this server the first reads them and keeps the rows aside, the others wait for it.
+ */
+export async function fillWithDemo(db: Knex, name: string): Promise<DemoFindings> {
+  const kept = `northtide_kept_${process.env.NORTHTIDE_TEST_RUN ?? process.pid}`
+  return db.transaction(async trx => {
+    await trx.raw('SELECT GET_LOCK(?, 300)', [kept])
+    try {
+      // The last table to be made stands for all of them.
+      const [there] = (await trx.raw(
+        `SELECT 1 FROM information_schema.TABLES WHERE TABLE_SCHEMA = ? AND TABLE_NAME = 'told'`,
+        [kept],
+      )) as [unknown[]]
+      if (there.length > 0) {
+        await putBack(db, name, kept)
+        const [rows] = (await db.raw('SELECT findings FROM ??.told', [kept])) as [{ findings: string }[]]
+        return JSON.parse(rows[0]?.findings ?? '[]') as DemoFindings
+      }
+      const findings = await loadDemo(db)
+      await keepAside(db, name, kept)
+      await db.raw('CREATE TABLE ??.told AS SELECT ? AS findings', [kept, JSON.stringify(findings)])
+      return findings
+    } finally {
+      await trx.raw('SELECT RELEASE_LOCK(?)', [kept])
+    }
+  })
+}
+type DemoFindings = Awaited<ReturnType<typeof loadDemo>>
 async function tablesOf(db: Knex, name: string): Promise<string[]> {
   const [rows] = (await db.raw(
     `SELECT TABLE_NAME AS name FROM information_schema.TABLES WHERE TABLE_SCHEMA = ? AND TABLE_NAME NOT LIKE 'knex%'`,

@@ -1,17 +1,16 @@
 import type { Knex } from 'knex'
 import { afterAll, beforeAll } from 'vitest'
-import { loadDemo } from '../../demo/load'
 import { connect, migrate } from '../../server/db/connection'
 import type { Person } from '../../server/people/people.queries'
 import { findPerson } from '../../server/people/people.queries'
-import { freshDatabase } from './database'
+import { fillWithDemo, freshDatabase } from './database'
 
 /** The demo in a database of its own, with those who sign in and the three courses, by what tests call them. */
 export interface Demo {
   db: Knex
   people: Record<'marchetti' | 'okonjo' | 'brandt' | 'ellwood' | 'sorrel', Person>
   courses: { old: string; empty: string; template: string }
-  findings: Awaited<ReturnType<typeof loadDemo>>
+  findings: Awaited<ReturnType<typeof fillWithDemo>>
 }
 
 export function useDemo(name: string): Demo {
@@ -20,7 +19,7 @@ export function useDemo(name: string): Demo {
     process.env.NORTHTIDE_NOW = '2027-01-05T20:00:00-04:00'
     demo.db = connect(await freshDatabase(`northtide_${name}`))
     await migrate(demo.db)
-    demo.findings = await loadDemo(demo.db)
+    demo.findings = await fillWithDemo(demo.db, `northtide_${name}`)
     const people = await demo.db('people').whereNotNull('login').select('id', 'login')
     demo.people = Object.fromEntries(
       await Promise.all(people.map(async row => [row.login, await findPerson(demo.db, row.id)])),
