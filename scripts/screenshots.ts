@@ -5,6 +5,7 @@ import { chromium } from '@playwright/test'
 import { addressFromEnvironment, connect } from '../server/db/connection'
 import { startApp } from '../tests/support/app'
 import { useServer } from '../tests/support/database'
+import { editText } from '../tests/support/edits'
 import { closureTable, hostilePackage, oddPackage } from '../tests/support/samples'
 
 const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url))
@@ -24,6 +25,25 @@ async function editedOnBothSides(): Promise<void> {
   await retitle('2027-spring', 'Routes and weather', 'Routes, as I teach them')
   await retitle('2026-autumn', 'Where is your patch?', 'Which is your patch?')
   await retitle('2027-spring', 'Where is your patch?', 'Your patch, please')
+  const bird = async (term: string): Promise<string> => {
+    const found = await db('courses')
+      .join('terms', 'terms.id', 'term_id')
+      .where({ 'terms.code': term, 'courses.code': 'ORN 130' })
+      .first('courses.id')
+    return found?.id ?? ''
+  }
+  const added = (words: string) => (html: string) => html.replace('</body>', `<p>${words}</p></body>`)
+  await editText(db, await bird('2026-autumn'), 'Binoculars, and how to hold them', html =>
+    added('Set the left eye first, then the right.')(
+      html.replace('</h1>', '</h1><p>Borrow a pair before you buy one.</p>'),
+    ),
+  )
+  await editText(
+    db,
+    await bird('2027-spring'),
+    'Binoculars, and how to hold them',
+    added('I bring six pairs on the first morning.'),
+  )
   await db.destroy()
 }
 const stopServer = useServer()
@@ -237,7 +257,9 @@ try {
   const data = { sources: [bird('Autumn 2026')], target: bird('Spring 2027') }
   const begun = await page.request.post(`${app.url}/api/v1/plans`, { data })
   await page.goto(`${app.url}/plans/${((await begun.json()) as { id: string }).id}/carry`)
-  await page.locator('.place-line', { hasText: 'Your patch, please' }).click()
+  await page.locator('.place-line', { hasText: 'Binoculars' }).click()
+  await page.getByRole('button', { name: 'Compare the text by passages' }).click()
+  await page.getByText('changed in both').waitFor()
   await shot('again')
   await signInAs('ellwood', 'chart-datum', 'P. Sorrel')
   await bring('closures.csv', closureTable(), 'What its columns mean')

@@ -78,16 +78,16 @@ export interface ChangedPart {
   /** A person must choose, and nobody has. */
   readonly settle: boolean
   /** Of a text: what is taken of the passages that differ, where not the whole is. */
-  readonly lines?: PassageChoices
+  readonly passages?: PassageChoices
 }
 export type PartChoices = Readonly<Partial<Record<ThingPart, 'source' | 'shell'>>>
-/** What of a thing carried before is written now. What changed in the source is taken unless one says no; what was changed here never, unless one says so. `lines`: passages chosen of the text. */
+/** What of a thing carried before is written now. What changed in the source is taken unless one says no; what was changed here never, unless one says so. `passages`: passages chosen of the text. */
 export function carriedAgain(
   base: PartValues,
   source: PartValues,
   here: PartValues,
   choices: PartChoices,
-  lines: PassageChoices | null = null,
+  passages: PassageChoices | null = null,
 ): ChangedPart[] {
   return thingParts.flatMap((part): ChangedPart[] => {
     const [was, new_, is] = [base[part], source[part], here[part]]
@@ -95,8 +95,10 @@ export function carriedAgain(
     const outcome = partOutcome(was, new_, is)
     if (outcome === 'nothing' || outcome === 'alike') return []
     const chosen = choices[part]
-    if (part === 'text' && lines)
-      return [{ part, outcome, takes: lines.takes.length + lines.both.length > 0, settle: false, lines }]
+    if (part === 'text' && passages)
+      return [
+        { part, outcome, takes: passages.takes.length + passages.both.length > 0, settle: false, passages },
+      ]
     const takes = chosen ? chosen === 'source' : outcome === 'source'
     return [{ part, outcome, takes: takes && new_ !== is, settle: outcome === 'both' && !chosen }]
   })

@@ -27,7 +27,7 @@ export const placesDecisions = z.object({
   /** The texts of further things that come into the same place, below that of the first. */
   further: z.record(lineage, z.array(lineage).max(20)).default({}),
   /** Of a text that changed on both sides: which of the passages that differ are the source's, and of which both stay; it holds for these two texts alone. */
-  lines: z
+  passages: z
     .record(
       lineage,
       z.object({
@@ -50,5 +50,5 @@ export const noPlaces: PlacesDecisions = {
   ends: {},
   headings: {},
   further: {},
-  lines: {},
+  passages: {},
 }

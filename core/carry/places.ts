@@ -208,7 +208,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       ? { ...values, title: recipe.heading?.title ?? node.title, text: texts.madeOf(node.lineage) }
       : values
     const told = whatHappens(node, met, match, base, carries)
-    const lines = told.parts.find(({ part }) => part === 'text')?.lines ?? null
+    const passages = told.parts.find(({ part }) => part === 'text')?.passages ?? null
     const isApart = !met || told.happens === 'both' || told.happens === 'adds'
     const there = met && byShell.get(met.lineage)
     const isTaken = shellNodes.has(node.lineage)
@@ -219,7 +219,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       return isTaken ? besideKey(node.lineage) : node.lineage
     }
     const sureness = match && surenessOf(match.level)
-    const text = recipe || lines ? { heading: null, further: [], ...recipe, lines } : null
+    const text = recipe || passages ? { heading: null, further: [], ...recipe, passages } : null
     if (there && !isApart) {
       // Nothing comes to it: what becomes of the shell's is as if nothing had met it.
       const isAlone = told.happens === 'left' && there.lineage === null
@@ -279,8 +279,8 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     }
     if (base && isBefore(base)) {
       const chosen = decisions.parts[node.lineage] ?? {}
-      const lines = linesChosen(node, met, carries)
-      const parts = carriedAgain(base.parts, carries, valuesHere(met, base), chosen, lines)
+      const passages = passagesChosen(node, met, carries)
+      const parts = carriedAgain(base.parts, carries, valuesHere(met, base), chosen, passages)
       const writes = parts.some(part => part.takes)
       return { happens: writes ? 'again' : 'there', settle: parts.some(part => part.settle), parts }
     }
@@ -293,10 +293,10 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   }
 
   /** Passages chosen of a text, as long as both texts are those of which they were chosen. */
-  function linesChosen(node: OutlineNode, met: OutlineNode, carries: PartValues): PassageChoices | null {
-    const lines = decisions.lines[node.lineage]
-    const holds = lines && lines.source === carries.text && lines.shell === met.body
-    return holds && node.isHtml && met.isHtml ? lines : null
+  function passagesChosen(node: OutlineNode, met: OutlineNode, carries: PartValues): PassageChoices | null {
+    const passages = decisions.passages[node.lineage]
+    const holds = passages && passages.source === carries.text && passages.shell === met.body
+    return holds && node.isHtml && met.isHtml ? passages : null
   }
 
   return inOrder([...byShell.values()], [...new Set(bySource.values())])
@@ -385,7 +385,7 @@ export function basesAfter(
     if (was && isLeft) return []
     const isInto = type === 'item' && happens === 'joins'
     const wroteOf = (): string | null => {
-      if (writesText(row)) return row.text?.lines ? null : (made.get(source.lineage) ?? null)
+      if (writesText(row)) return row.text?.passages ? null : (made.get(source.lineage) ?? null)
       return was && was.parts.text === carries.text ? (was.wrote ?? null) : null
     }
     return [

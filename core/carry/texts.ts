@@ -10,7 +10,7 @@ export interface TextRecipe {
   /** Lineage keys of the sources' things whose texts come after it. */
   readonly further: readonly string[]
   /** Of the passages in which that and the shell's text differ, those that are taken; null: it takes the place of the shell's. */
-  readonly lines: PassageChoices | null
+  readonly passages: PassageChoices | null
 }
 
 type Node = Pick<OutlineNode, 'lineage' | 'parent' | 'body' | 'isHtml' | 'type'>
@@ -37,7 +37,7 @@ export function plannedTexts({ sources, carried, decisions, isWritten }: TextsIn
   for (const [taker, further] of takers)
     for (const each of further)
       if (isThere(each) && !holders.has(each) && !goesInto.has(each)) goesInto.set(each, taker)
-  const recipes = new Map<string, Omit<TextRecipe, 'lines'>>()
+  const recipes = new Map<string, Omit<TextRecipe, 'passages'>>()
   for (const lineage of new Set([...Object.keys(decisions.headings), ...takers.map(([taker]) => taker)])) {
     if (!isThere(lineage) || goesInto.has(lineage)) continue
     const further = decisions.further[lineage]?.filter(each => goesInto.get(each) === lineage) ?? []

@@ -159,12 +159,12 @@ export function rowPlacement(
 /** What the record says of a text that the run makes. */
 function madeDetails(row: PlaceRow, { merged }: CarriedPlan): Placement['details'] {
   if (!row.text || !writesText(row)) return null
-  const { heading, further, lines } = row.text
+  const { heading, further, passages } = row.text
   const titles = new Map(merged.nodes.map(node => [node.lineage, node.title]))
   return {
     heading: heading?.title ?? null,
     further: further.flatMap(lineage => titles.get(lineage) ?? []),
-    passages: lines && lines.takes.length + lines.both.length,
+    passages: passages && passages.takes.length + passages.both.length,
   }
 }
 function partsWritten(row: PlaceRow): ThingPart[] | null {

@@ -1,14 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPage } from '../../tests/support/pages'
-import { blocksOf, htmlOf, readingOf } from './blocks'
+import { piecesOf, htmlOf, readingOf } from './pieces'
 import { headingsOf, joinPages, mergedHtml, passagesOf, underHeading } from './compose'
 
-const page = blocksOf(
+const page = piecesOf(
   `<html><body><h1>Week 3</h1><p>Read on.</p><h2>Tides</h2><p>Ebb.</p><h3>Springs</h3><ul><li>new moon</li></ul>
    <h2>Waves</h2><p>Swell.</p><h2>Tides</h2><p>Again.</p></body></html>`,
 )
-const reads = (html: string): string[] => blocksOf(html).map(readingOf)
+const reads = (html: string): string[] => piecesOf(html).map(readingOf)
 
 describe('what stands under a heading', () => {
   it('goes up to the next of its level or above', () => {
@@ -32,17 +32,17 @@ describe('what stands under a heading', () => {
   })
 })
 it('several texts are one page, each further one under its title, once', () => {
-  const html = joinPages(blocksOf('<html><head><title>t</title></head><body><p>a</p></body></html>'), [
-    { title: 'Waves & swell', blocks: blocksOf('<html><body><p>b</p></body></html>') },
-    { title: 'Ebb', blocks: blocksOf('<h1>Ebb</h1><p>c</p>') },
+  const html = joinPages(piecesOf('<html><head><title>t</title></head><body><p>a</p></body></html>'), [
+    { title: 'Waves & swell', pieces: piecesOf('<html><body><p>b</p></body></html>') },
+    { title: 'Ebb', pieces: piecesOf('<h1>Ebb</h1><p>c</p>') },
   ])
   expect(reads(html).slice(1)).toEqual(['a', 'Waves & swell', 'b', 'Ebb', 'c'])
   expect(html.match(/<body>/g)).toHaveLength(1)
 })
 describe('two texts passage by passage', () => {
-  const base = blocksOf('<p>one</p><p>two</p><p>three</p><p>four</p>')
-  const source = blocksOf('<p>one!</p><p>two</p><p>three?</p><p>four</p>')
-  const shell = blocksOf('<p>one</p><p>two, mine</p><p>three, mine</p><p>four</p><p>five</p>')
+  const base = piecesOf('<p>one</p><p>two</p><p>three</p><p>four</p>')
+  const source = piecesOf('<p>one!</p><p>two</p><p>three?</p><p>four</p>')
+  const shell = piecesOf('<p>one</p><p>two, mine</p><p>three, mine</p><p>four</p><p>five</p>')
   it('says where each was changed since the last run', () => {
     const told = passagesOf(source, shell, base).map(each => [
       each.changed,
@@ -55,17 +55,17 @@ describe('two texts passage by passage', () => {
       ['shell', '', 'five'],
     ])
     expect(
-      passagesOf(blocksOf('<p>one!</p><p>two</p>'), blocksOf('<p>one</p><p>two</p>'), base)[0]?.changed,
+      passagesOf(piecesOf('<p>one!</p><p>two</p>'), piecesOf('<p>one</p><p>two</p>'), base)[0]?.changed,
     ).toBe('source')
   })
   it('keeps both of a passage where one says so, the shell’s first', () => {
-    const passages = passagesOf(blocksOf('<p>a</p><p>old</p>'), blocksOf('<p>a</p><p>mine</p>'), null)
+    const passages = passagesOf(piecesOf('<p>a</p><p>old</p>'), piecesOf('<p>a</p><p>mine</p>'), null)
     expect(reads(mergedHtml(passages, { takes: [], both: [0] }))).toEqual(['a', 'mine', 'old'])
   })
   it('taken all makes the source’s text, taken none the shell’s', () => {
     fc.assert(
       fc.property(anyPage, anyPage, (one, other) => {
-        const [from, there] = [blocksOf(one), blocksOf(other)]
+        const [from, there] = [piecesOf(one), piecesOf(other)]
         const passages = passagesOf(from, there, null)
         const all = passages.filter(each => !each.isAlike).map((_, at) => at)
         expect(reads(mergedHtml(passages, { takes: all, both: [] }))).toEqual(from.map(readingOf))

@@ -1,5 +1,5 @@
 import { diffArrays } from 'diff'
-import { htmlOf, nameOf, type Block } from './blocks'
+import { htmlOf, nameOf, type Piece } from './pieces'
 
 /** A heading of a page. `nth`: which one of those with the same words, from 0. */
 export interface Heading {
@@ -11,9 +11,9 @@ export interface PageHeading extends Heading {
   readonly level: number
 }
 /** The headings of a page that say something, in its order. */
-export function headingsOf(blocks: readonly Block[]): PageHeading[] {
+export function headingsOf(pieces: readonly Piece[]): PageHeading[] {
   const seen = new Map<string, number>()
-  return blocks.flatMap(({ level, text: title }) => {
+  return pieces.flatMap(({ level, text: title }) => {
     if (level === null || title === '') return []
     const nth = seen.get(title) ?? 0
     seen.set(title, nth + 1)
@@ -21,44 +21,44 @@ export function headingsOf(blocks: readonly Block[]): PageHeading[] {
   })
 }
 /** What stands under one heading of a page, up to the next of its level or above; null where the page has no such heading. */
-export function underHeading(blocks: readonly Block[], { title, nth }: Heading): Block[] | null {
-  const places = blocks.flatMap((block, at) => (block.level !== null && block.text === title ? [at] : []))
+export function underHeading(pieces: readonly Piece[], { title, nth }: Heading): Piece[] | null {
+  const places = pieces.flatMap((piece, at) => (piece.level !== null && piece.text === title ? [at] : []))
   const at = places[nth]
-  const level = at === undefined ? null : (blocks[at]?.level ?? null)
+  const level = at === undefined ? null : (pieces[at]?.level ?? null)
   if (at === undefined || level === null) return null
-  const below = blocks.slice(at + 1)
-  const end = below.findIndex(block => block.level !== null && block.level <= level)
+  const below = pieces.slice(at + 1)
+  const end = below.findIndex(piece => piece.level !== null && piece.level <= level)
   return end < 0 ? below : below.slice(0, end)
 }
 
 const isFrame = (tag: string): boolean => ['html', 'body'].includes(nameOf(tag))
-const isHead = ({ html }: Block): boolean => /^<(head[\s>]|!doctype|\?xml|title[\s>])/i.test(html)
+const isHead = ({ html }: Piece): boolean => /^<(head[\s>]|!doctype|\?xml|title[\s>])/i.test(html)
 /** The pieces of a page to stand in another one: without what frames a page, in what frames the other. */
-function framedAs(blocks: readonly Block[], frame: readonly string[]): Block[] {
-  const made: Block[] = []
-  for (const block of blocks.filter(each => !isHead(each)))
+function framedAs(pieces: readonly Piece[], frame: readonly string[]): Piece[] {
+  const made: Piece[] = []
+  for (const piece of pieces.filter(each => !isHead(each)))
     made.push({
-      ...block,
-      within: [...frame, ...block.within.filter(tag => !isFrame(tag))],
+      ...piece,
+      within: [...frame, ...piece.within.filter(tag => !isFrame(tag))],
       after: made.at(-1) ?? null,
-      shared: frame.length + block.within.slice(0, block.shared).filter(tag => !isFrame(tag)).length,
+      shared: frame.length + piece.within.slice(0, piece.shared).filter(tag => !isFrame(tag)).length,
     })
   return made
 }
-const frameOf = (blocks: readonly Block[]): string[] => blocks.at(-1)?.within.filter(isFrame) ?? []
+const frameOf = (pieces: readonly Piece[]): string[] => pieces.at(-1)?.within.filter(isFrame) ?? []
 
 const escaped = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
 export interface TitledPage {
   readonly title: string
-  readonly blocks: readonly Block[]
+  readonly pieces: readonly Piece[]
 }
 /** One page of several: those after the first each under its title. */
-export function joinPages(first: readonly Block[], others: readonly TitledPage[]): string {
+export function joinPages(first: readonly Piece[], others: readonly TitledPage[]): string {
   const frame = frameOf(first)
-  const further = others.flatMap(({ title, blocks }) => {
-    const own = framedAs(blocks, frame)
-    const opens = own.find(block => block.text !== '')
+  const further = others.flatMap(({ title, pieces }) => {
+    const own = framedAs(pieces, frame)
+    const opens = own.find(piece => piece.text !== '')
     // A page that begins with its own title has it already.
     if (opens && opens.level !== null && opens.text === title.trim()) return own
     const heading = { html: `<h2>${escaped(title)}</h2>`, text: title, level: 2 }
@@ -70,28 +70,28 @@ export function joinPages(first: readonly Block[], others: readonly TitledPage[]
 /** A stretch of two texts: alike in both, or what one has in the place of what the other has. */
 export interface Passage {
   readonly isAlike: boolean
-  readonly source: readonly Block[]
-  readonly shell: readonly Block[]
+  readonly source: readonly Piece[]
+  readonly shell: readonly Piece[]
   /** Where it was changed since the last run; null: alike, or nobody knows. */
   readonly changed: 'source' | 'shell' | 'both' | null
 }
-const keyOf = ({ html }: Pick<Block, 'html'>): string => html.replace(/\s+/g, ' ')
+const keyOf = ({ html }: Pick<Piece, 'html'>): string => html.replace(/\s+/g, ' ')
 /** Two texts that differ in more pieces than this are one passage: comparing takes time with every difference. */
 const differencesAtMost = 3000
 /** Where the text of a source and the shell's are alike, and where they differ. `base`: the text as the last run carried it. */
 export function passagesOf(
-  source: readonly Block[],
-  shell: readonly Block[],
-  base: readonly Block[] | null,
+  source: readonly Piece[],
+  shell: readonly Piece[],
+  base: readonly Piece[] | null,
 ): Passage[] {
   const ours = framedAs(source, frameOf(shell))
   // What stands before a page, its style and its own title, is the shell's without asking.
   const heads = shell.filter(isHead)
-  const theirs = shell.filter(block => !isHead(block))
+  const theirs = shell.filter(piece => !isHead(piece))
   const before = base && new Set(base.map(keyOf))
-  const isOf = (blocks: readonly Block[]): boolean =>
-    blocks.every(block => before?.has(keyOf(block)) ?? false)
-  const differing = (there: readonly Block[], from: readonly Block[]): Passage => {
+  const isOf = (pieces: readonly Piece[]): boolean =>
+    pieces.every(piece => before?.has(keyOf(piece)) ?? false)
+  const differing = (there: readonly Piece[], from: readonly Piece[]): Passage => {
     const [asWas, sourceAsWas] = [isOf(there), isOf(from)]
     const oneSide = asWas ? 'source' : 'shell'
     return {
@@ -101,15 +101,15 @@ export function passagesOf(
       changed: before ? (asWas === sourceAsWas ? 'both' : oneSide) : null,
     }
   }
-  const found = diffArrays<Block>(theirs, ours, {
-    comparator: (one: Block, other: Block) => keyOf(one) === keyOf(other),
+  const found = diffArrays<Piece>(theirs, ours, {
+    comparator: (one: Piece, other: Piece) => keyOf(one) === keyOf(other),
     maxEditLength: differencesAtMost,
   })
   const passages: Passage[] =
     heads.length > 0 ? [{ isAlike: true, source: heads, shell: heads, changed: null }] : []
   if (!found) return [...passages, differing(theirs, ours)]
   let at = 0
-  let waiting: { source: Block[]; shell: Block[] } = { source: [], shell: [] }
+  let waiting: { source: Piece[]; shell: Piece[] } = { source: [], shell: [] }
   const send = (): void => {
     if (waiting.source.length + waiting.shell.length > 0)
       passages.push(differing(waiting.shell, waiting.source))
@@ -135,11 +135,11 @@ export interface PassageChoices {
 /** The shell's text with what is chosen of the source's. */
 export function mergedHtml(passages: readonly Passage[], { takes, both }: PassageChoices): string {
   let differing = 0
-  const blocks = passages.flatMap(({ isAlike, source, shell }) => {
+  const pieces = passages.flatMap(({ isAlike, source, shell }) => {
     if (isAlike) return shell
     const passage = differing++
     if (takes.includes(passage)) return source
     return both.includes(passage) ? [...shell, ...source] : shell
   })
-  return htmlOf(blocks)
+  return htmlOf(pieces)
 }

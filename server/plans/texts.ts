@@ -3,7 +3,7 @@ import { writesText, type PlaceRow } from '../../core/carry/places'
 import type { TextRecipe } from '../../core/carry/texts'
 import type { OutlineNode } from '../../core/course/outline'
 import { compilePlan, sourceOutline, type CompileInput } from '../../core/plan/compile'
-import { blocksOf, htmlOf, readingOf, type Block } from '../../core/prose/blocks'
+import { piecesOf, htmlOf, readingOf, type Piece } from '../../core/prose/pieces'
 import {
   headingsOf,
   joinPages,
@@ -26,38 +26,38 @@ const partedAtMost = 1024 * 1024
 type Node = Pick<OutlineNode, 'title' | 'body' | 'size'>
 type Nodes = ReadonlyMap<string, OutlineNode>
 
-async function blocksOfNode(db: Knex, { title, body, size }: Node): Promise<Block[]> {
+async function piecesOfNode(db: Knex, { title, body, size }: Node): Promise<Piece[]> {
   if (size > partedAtMost) throw refuse('text-too-long', { title })
   const bytes = body === null ? null : await loadBody(db, body)
-  return bytes ? blocksOf(bytes.toString('utf8')) : []
+  return bytes ? piecesOf(bytes.toString('utf8')) : []
 }
 /** The text of a thing with what is decided of it, but for the shell's: under one heading, with others below. */
 async function sourceText(
   db: Knex,
   node: Node,
-  { heading, further }: Omit<TextRecipe, 'lines'>,
+  { heading, further }: Omit<TextRecipe, 'passages'>,
   nodes: Nodes,
 ): Promise<string> {
-  const all = await blocksOfNode(db, node)
+  const all = await piecesOfNode(db, node)
   const first = heading ? underHeading(all, heading) : all
   if (!first) throw refuse('heading-gone', { title: node.title, heading: heading?.title ?? '' })
-  const others: { title: string; blocks: Block[] }[] = []
+  const others: { title: string; pieces: Piece[] }[] = []
   for (const lineage of further) {
     const other = nodes.get(lineage)
-    if (other) others.push({ title: other.title, blocks: await blocksOfNode(db, other) })
+    if (other) others.push({ title: other.title, pieces: await piecesOfNode(db, other) })
   }
   return others.length > 0 ? joinPages(first, others) : htmlOf(first)
 }
-async function passages(
+async function comparedTexts(
   db: Knex,
   row: PlaceRow & { source: OutlineNode; shell: OutlineNode },
   nodes: Nodes,
-  base: Block[] | null,
+  base: Piece[] | null,
 ): Promise<Passage[]> {
   const { source, shell, text } = row
   const isMade = text !== null && (text.heading !== null || text.further.length > 0)
-  const ours = isMade ? blocksOf(await sourceText(db, source, text, nodes)) : await blocksOfNode(db, source)
-  return passagesOf(ours, await blocksOfNode(db, shell), base)
+  const ours = isMade ? piecesOf(await sourceText(db, source, text, nodes)) : await piecesOfNode(db, source)
+  return passagesOf(ours, await piecesOfNode(db, shell), base)
 }
 const withBoth = (row: PlaceRow): row is PlaceRow & { source: OutlineNode; shell: OutlineNode } =>
   row.source !== null && row.shell !== null
@@ -77,10 +77,10 @@ export async function madeTexts(
   const nodes = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node]))
   for (const row of wanted) {
     if (!row.source || !row.text) continue
-    const { lines } = row.text
+    const { passages } = row.text
     const html =
-      lines && withBoth(row)
-        ? mergedHtml(await passages(db, row, nodes, null), lines)
+      passages && withBoth(row)
+        ? mergedHtml(await comparedTexts(db, row, nodes, null), passages)
         : await sourceText(db, row.source, row.text, nodes)
     made.set(row.source.lineage, html)
   }
@@ -115,14 +115,14 @@ export async function readPlanText(
   const may = await readableBy(db, person, plan, merged)
   const asked = [row?.source, ...(row?.text?.further ?? []).map(each => nodes.get(each))]
   if (!row?.source?.isHtml || !asked.every(node => node && may.inSources(node))) throw notFound('This text')
-  const headings = headingsOf(await blocksOfNode(db, row.source))
+  const headings = headingsOf(await piecesOfNode(db, row.source))
   const { shell, carries } = row
   if (!withBoth(row) || !shell?.isHtml || !shell.body || !carries?.text || !may.inShell(shell))
     return { headings, compared: null }
   const base = input.before.bases.find(each => each.source === lineage)
   const before = base && (base.wrote ?? base.parts.text)
   const bytes = before && /^[0-9a-f]{64}$/.test(before) ? await loadBody(db, before) : null
-  const found = await passages(db, row, nodes, bytes && blocksOf(bytes.toString('utf8')))
+  const found = await comparedTexts(db, row, nodes, bytes && piecesOf(bytes.toString('utf8')))
   return {
     headings,
     compared: {

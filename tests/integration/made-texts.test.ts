@@ -114,10 +114,10 @@ describe('a text that a run puts together', () => {
       ['source', 'Take the early ferry.'],
       ['both', 'Mind the gate.', 'I am there at six.'],
     ])
-    const lines = { source: compared!.source, shell: compared!.shell, takes: [0], both: [1] }
+    const passages = { source: compared!.source, shell: compared!.shell, takes: [0], both: [1] }
     const { revision, document } = await readPlan(demo.db, sorrel(), plan)
     await savePlan(demo.db, sorrel(), plan, revision, {
-      document: { ...document, places: { ...document.places, lines: { [lineage]: lines } } },
+      document: { ...document, places: { ...document.places, passages: { [lineage]: passages } } },
     })
     await run(plan)
     const html = await textOf(shell, 'Routes and weather')
@@ -133,7 +133,7 @@ describe('a text that a run puts together', () => {
       text.replace('Mind the gate.', 'Mind the dog.'),
     )
     const later = await planned([old], shell, ({ places }) => ({
-      places: { ...places, lines: { [lineage]: lines } },
+      places: { ...places, passages: { [lineage]: passages } },
     }))
     expect((await effectOf(demo.db, later)).effect.places.settle).toBe(1)
   })

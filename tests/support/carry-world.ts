@@ -43,8 +43,8 @@ export function ledgerOf(
 /** Stands for the hash of the text that a run makes of a row; null where it makes none. */
 const madeHash = ({ text, carries, shell }: PlaceRow): string | null => {
   if (!text) return null
-  return text.lines
-    ? `${carries?.text} with ${shell?.body} by ${JSON.stringify(text.lines)}`
+  return text.passages
+    ? `${carries?.text} with ${shell?.body} by ${JSON.stringify(text.passages)}`
     : `hash of ${carries?.text}`
 }
 /** What the shell holds once the rows were written, as a run writes them. */

@@ -24,17 +24,17 @@ const hasPassages = computed(
   () => props.source.isHtml && props.shell.isHtml && props.row.parts.some(({ part }) => part === 'text'),
 )
 const showsPassages = ref(false)
-watch(key, () => (showsPassages.value = props.row.text?.lines != null), { immediate: true })
+watch(key, () => (showsPassages.value = props.row.text?.passages != null), { immediate: true })
 
 function takePart(part: ThingPart, side: 'source' | 'shell'): void {
-  const { [key.value]: _, ...otherLines } = places.value.lines
+  const { [key.value]: _, ...others } = places.value.passages
   store.changePlaces({
     parts: { ...places.value.parts, [key.value]: { ...places.value.parts[key.value], [part]: side } },
-    ...(part === 'text' && { lines: otherLines }),
+    ...(part === 'text' && { passages: others }),
   })
 }
-function partSide({ part, takes, settle, lines }: ChangedPart): 'source' | 'shell' | undefined {
-  if (lines) return undefined
+function partSide({ part, takes, settle, passages }: ChangedPart): 'source' | 'shell' | undefined {
+  if (passages) return undefined
   const proposed = takes ? 'source' : 'shell'
   return places.value.parts[key.value]?.[part] ?? (settle ? undefined : proposed)
 }
@@ -61,7 +61,7 @@ function partSide({ part, takes, settle, lines }: ChangedPart): 'source' | 'shel
       <tr v-for="each in row.parts" :key="each.part">
         <th scope="row">
           {{ partWords[each.part] }}
-          <span v-if="each.lines" class="small">by passages</span>
+          <span v-if="each.passages" class="small">by passages</span>
           <span v-else-if="each.outcome === 'both'" class="settle small">both changed</span>
         </th>
         <td v-for="side in ['source', 'shell'] as const" :key="side">

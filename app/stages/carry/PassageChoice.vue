@@ -12,9 +12,9 @@ const { data, problem, loading, refresh } = useLoaded(() =>
 watch(() => props.lineage, refresh, { immediate: true })
 const compared = computed(() => data.value?.compared ?? null)
 const decided = computed(() => {
-  const lines = document.value.places.lines[props.lineage]
-  return lines && compared.value?.source === lines.source && compared.value.shell === lines.shell
-    ? lines
+  const choice = document.value.places.passages[props.lineage]
+  return choice && compared.value?.source === choice.source && compared.value.shell === choice.shell
+    ? choice
     : null
 })
 const lines = computed(() => (compared.value ? passageLines(compared.value.passages) : []))
@@ -38,12 +38,12 @@ function decide({ takes, both }: { takes: number[]; both: number[] }): void {
   if (!compared.value) return
   const { source, shell } = compared.value
   store.changePlaces({
-    lines: { ...document.value.places.lines, [props.lineage]: { source, shell, takes, both } },
+    passages: { ...document.value.places.passages, [props.lineage]: { source, shell, takes, both } },
   })
 }
 function whole(): void {
-  const { [props.lineage]: _, ...rest } = document.value.places.lines
-  store.changePlaces({ lines: rest })
+  const { [props.lineage]: _, ...rest } = document.value.places.passages
+  store.changePlaces({ passages: rest })
 }
 const where = { source: 'changed in the old course', shell: 'changed here', both: 'changed in both' }
 </script>

@@ -71,9 +71,7 @@ export function usePlannedPlaces({ plan, document, planned }: Parts) {
     base.value && carrying.value ? uncategorisedIn(base.value, carrying.value) : [],
   )
 
-  const needs = computed(() =>
-    merged.value && links.value ? needsIn(merged.value.nodes, links.value) : [],
-  )
+  const needs = computed(() => (merged.value && links.value ? needsIn(merged.value.nodes, links.value) : []))
   const known = computed(() => new Set(merged.value?.nodes.map(node => node.lineage)))
   /** What stands for a thing in the shell already. */
   const standsThere = computed(

@@ -40,7 +40,7 @@ function whatText({ happens, source, shell, parts }: PlaceRow): string {
   if (happens === 'again') {
     const taken = parts
       .filter(part => part.takes)
-      .map(({ part, lines }) => (lines ? `text in ${passagesText(lines)}` : partWords[part]))
+      .map(({ part, passages }) => (passages ? `text in ${passagesText(passages)}` : partWords[part]))
     return `gets the old course’s ${taken.join(', ')}`
   }
   const name = source && source.title !== shell?.title ? `“${source.title}”` : 'the old course’s'

@@ -49,8 +49,8 @@ export const places = planPart({
     further: joiner.keyed('further', changedIn(values, 'further'), further =>
       further?.length ? `${further.length} more in the same place` : 'alone in its place',
     ),
-    lines: joiner.keyed('lines', changedIn(values, 'lines'), lines =>
-      lines ? `${lines.takes.length + lines.both.length} passages of the source’s` : 'as proposed',
+    passages: joiner.keyed('passages', changedIn(values, 'passages'), passages =>
+      passages ? `${passages.takes.length + passages.both.length} passages of the source’s` : 'as proposed',
     ),
   }),
   // Single things are left out: they are about one shell.

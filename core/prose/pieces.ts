@@ -2,11 +2,11 @@ import { Parser } from 'htmlparser2'
 import { shallowHtml } from '../formats/html/shallow'
 
 /** A paragraph, heading, list entry, table row or the like, as it came: the smallest piece in which a text is taken or compared. */
-export interface Block {
+export interface Piece {
   /** Opening tags of the elements that it stands in, outermost first. */
   readonly within: readonly string[]
   /** The piece before it in its own page, and how many elements hold both. */
-  readonly after: Block | null
+  readonly after: Piece | null
   readonly shared: number
   readonly html: string
   /** What one reads of it. */
@@ -21,7 +21,7 @@ const holders = names(
   'html body div section article main header footer aside nav center form fieldset details blockquote ul ol dl table thead tbody tfoot',
 )
 /** Elements that are a piece of their own (HTML standard, section 15.3: those that are shown as blocks). */
-const pieces = names(
+const pieceNames = names(
   'head p h1 h2 h3 h4 h5 h6 li dt dd tr caption colgroup pre hr address figure summary legend title style script noscript template video audio iframe object',
 )
 const levelOf = (name: string): number | null => (/^h[1-6]$/.test(name) ? Number(name[1]) : null)
@@ -39,11 +39,11 @@ function ended(html: string): string {
   return whole.replace(/<(?![a-z/!?])/gi, '&lt;')
 }
 /**
- * The pieces of a page in its order. `blocksOf` and `htmlOf` lose nothing but the white space between pieces; elements that were never closed are.
+ * The pieces of a page in its order. `piecesOf` and `htmlOf` lose nothing but the white space between pieces; elements that were never closed are.
  */
-export function blocksOf(page: string): Block[] {
+export function piecesOf(page: string): Piece[] {
   const html = shallowHtml(ended(page), deepest)
-  const blocks: Block[] = []
+  const found: Piece[] = []
   const within: string[] = []
   let shared = 0
   let piece: { start: number; name: string | null; depth: number; text: string } | null = null
@@ -54,9 +54,9 @@ export function blocksOf(page: string): Block[] {
     const raw = html.slice(piece.start, at).trim()
     const made = piece.name === null || isClosed ? raw : `${raw}</${piece.name}>`
     if (made !== '') {
-      blocks.push({
+      found.push({
         within: [...within],
-        after: blocks.at(-1) ?? null,
+        after: found.at(-1) ?? null,
         shared: Math.min(shared, within.length),
         html: made,
         text: piece.text.replace(/\s+/g, ' ').trim(),
@@ -75,12 +75,12 @@ export function blocksOf(page: string): Block[] {
       onopentag(name) {
         if (unread.has(name)) silent++
         const isLoose = piece !== null && piece.name === null && piece.depth === 0
-        if (isLoose && (holders.has(name) || pieces.has(name))) end(parser.startIndex, true)
+        if (isLoose && (holders.has(name) || pieceNames.has(name))) end(parser.startIndex, true)
         if (piece) {
           piece.depth++
           if (apart.has(name)) piece.text += ' '
         } else if (holders.has(name)) within.push(html.slice(parser.startIndex, parser.endIndex + 1))
-        else if (pieces.has(name)) piece = { start: parser.startIndex, name, depth: 0, text: '' }
+        else if (pieceNames.has(name)) piece = { start: parser.startIndex, name, depth: 0, text: '' }
         else {
           loose(parser.startIndex)
           if (piece) (piece as { depth: number }).depth++
@@ -113,32 +113,32 @@ export function blocksOf(page: string): Block[] {
   parser.write(html)
   parser.end()
   end(html.length, false)
-  return blocks
+  return found
 }
 
 /** Pieces, of one page or of several, as one page: each stands in what it stood in, and a list goes on where the next piece is of a list alike. */
-export function htmlOf(blocks: readonly Block[]): string {
+export function htmlOf(pieces: readonly Piece[]): string {
   const lines: string[] = []
   let open: readonly string[] = []
-  let before: Block | null = null
+  let before: Piece | null = null
   const close = (down: number): void => {
     for (const tag of open.slice(down).reverse()) lines.push(`</${nameOf(tag)}>`)
   }
-  for (const block of blocks) {
-    const { within } = block
+  for (const piece of pieces) {
+    const { within } = piece
     let common = 0
     while (common < open.length && open[common] === within[common]) common++
-    const kept = block.after === before ? Math.min(common, block.shared) : common
+    const kept = piece.after === before ? Math.min(common, piece.shared) : common
     close(kept)
-    lines.push(...within.slice(kept), block.html)
+    lines.push(...within.slice(kept), piece.html)
     open = within
-    before = block
+    before = piece
   }
   close(0)
   return lines.join('\n')
 }
 /** A piece in words, also where there is nothing to read in it; empty for what stands before a page. */
-export function readingOf({ text, html }: Pick<Block, 'text' | 'html'>): string {
+export function readingOf({ text, html }: Pick<Piece, 'text' | 'html'>): string {
   if (text !== '') return text
   if (/<(img|picture|svg|video|audio|iframe|object)\b/i.test(html)) return '(a picture or a player)'
   if (/^<(head|title|style|script|!)/i.test(html)) return ''

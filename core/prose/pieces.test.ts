@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { parse, serialize, type DefaultTreeAdapterTypes } from 'parse5'
 import { describe, expect, it } from 'vitest'
 import { anyPage } from '../../tests/support/pages'
-import { blocksOf, htmlOf, readingOf } from './blocks'
+import { piecesOf, htmlOf, readingOf } from './pieces'
 
 type Node = DefaultTreeAdapterTypes.Node
 /** A page as the HTML standard has browsers read it (parse5), but for white space. */
@@ -18,7 +18,7 @@ function asRead(html: string): string {
   tidy(page)
   return serialize(page)
 }
-const reading = (html: string): string[] => blocksOf(html).map(readingOf)
+const reading = (html: string): string[] => piecesOf(html).map(readingOf)
 
 describe('a page in pieces', () => {
   it('is put together again as it was, as parse5 reads both', () => {
@@ -28,9 +28,9 @@ describe('a page in pieces', () => {
           ? `<!doctype html><html lang="en"><head><title>x</title></head><body>${body}</body></html>`
           : body
         // A holder in which nothing stands has no piece, and is left out.
-        const made = htmlOf(blocksOf(html))
+        const made = htmlOf(piecesOf(html))
         expect(asRead(made)).toBe(asRead(html.replace(/<div class="q"><\/div>/g, '')))
-        expect(htmlOf(blocksOf(made))).toBe(made)
+        expect(htmlOf(piecesOf(made))).toBe(made)
       }),
     )
   })
@@ -49,8 +49,8 @@ describe('a page in pieces', () => {
     ])
   })
   it('keeps two lists two, and one list one', () => {
-    expect(htmlOf(blocksOf('<ul><li>a</li></ul><ul><li>b</li></ul>')).match(/<ul>/g)).toHaveLength(2)
-    expect(htmlOf(blocksOf('<ul><li>a</li><li>b</li></ul>')).match(/<ul>/g)).toHaveLength(1)
+    expect(htmlOf(piecesOf('<ul><li>a</li></ul><ul><li>b</li></ul>')).match(/<ul>/g)).toHaveLength(2)
+    expect(htmlOf(piecesOf('<ul><li>a</li><li>b</li></ul>')).match(/<ul>/g)).toHaveLength(1)
   })
   it('takes anything for a page', () => {
     fc.assert(
@@ -59,7 +59,7 @@ describe('a page in pieces', () => {
         fc.array(fc.constantFrom('<p>', '</p>', '<ul>', '<li>', '</div>', '<', '<!--', 'x')),
         (a, b) => {
           const html = a + b.join('')
-          expect(reading(htmlOf(blocksOf(html)))).toEqual(reading(html))
+          expect(reading(htmlOf(piecesOf(html)))).toEqual(reading(html))
         },
       ),
     )
