@@ -53,7 +53,6 @@ export function plannedTexts({ sources, carried, decisions, isWritten }: TextsIn
   }
   return { recipes, goesInto, madeOf }
 }
-export type PlannedTexts = ReturnType<typeof plannedTexts>
 /** The text of the shell, as it is compared with what was carried: a text that a run made counts as what it was made of. */
 export const textHere = (base: CarriedBase, body: string | null): string =>
   base.wrote && base.wrote === body ? (base.parts.text ?? '') : (body ?? '')

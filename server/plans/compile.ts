@@ -27,7 +27,7 @@ import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
 import { findPlan, planSections, type Plan } from './plans.queries'
 import { courseNames, sourceAccess } from './sources'
-import { madeTexts } from './texts'
+import { composeTexts } from './texts'
 
 async function loadSide(
   db: Knex,
@@ -134,7 +134,7 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
     const input = await compileInput(trx, plan)
     const compiled = compileFor(plan, input)
     // What could not be made is said here, not only by Run.
-    await madeTexts(trx, input, compiled.rows)
+    await composeTexts(trx, input, compiled.rows)
     const sections = await sectionPlans(trx, plan, input)
     const fresh = new Set(compiled.placements.flatMap(entry => (entry.dates ? entry.source : [])))
     const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))

@@ -66,7 +66,7 @@ const withBoth = (row: PlaceRow): row is PlaceRow & { source: OutlineNode; shell
  * The texts that a run of these rows makes, by the lineage of the source's thing.
  * @throws Refusal where a heading is not there any more, or a text is too long.
  */
-export async function madeTexts(
+export async function composeTexts(
   db: Knex,
   input: CompileInput,
   rows: readonly PlaceRow[],

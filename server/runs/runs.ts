@@ -35,7 +35,7 @@ import {
   type Plan,
 } from '../plans/plans.queries'
 import { joinable } from '../plans/sections'
-import { madeTexts } from '../plans/texts'
+import { composeTexts } from '../plans/texts'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
@@ -216,7 +216,7 @@ async function storeTexts(
   input: CompileInput,
   compiled: CompiledPlan,
 ): Promise<Map<string, string>> {
-  const texts = await madeTexts(trx, input, compiled.rows)
+  const texts = await composeTexts(trx, input, compiled.rows)
   const bodies = new Map([...texts].map(([lineage, html]) => [lineage, Buffer.from(html)]))
   await storeBodies(trx, bodies.values())
   for (const bytes of bodies.values()) {

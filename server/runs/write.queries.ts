@@ -66,6 +66,9 @@ const ofShell = (table: Table): string =>
   `JOIN ${table} t ON t.course_id = :targetId AND t.lineage = e.lineage`
 const taken = (part: string, value: string, own: string): string =>
   `${own} = IF(e.parts IS NULL OR FIND_IN_SET('${part}', e.parts), ${value}, ${own})`
+/** What an item is graded by comes into a place of another kind too: only what that kind does not know stays away. */
+const gradedBy = (value: string, own: string): string =>
+  `${own} = IF(e.action = 'filled' OR e.parts IS NULL OR FIND_IN_SET('settings', e.parts), ${value}, ${own})`
 const detail = (name: string): string => `JSON_VALUE(e.details, '$.${name}')`
 
 interface Statement {
@@ -163,9 +166,9 @@ const statements: Statement[] = [
           SET t.parent_lineage = e.parent_lineage, t.position = e.position,
             ${taken('title', 'IFNULL(e.title, s.title)', 't.title')},
             ${taken('text', 'IFNULL(e.body_hash, s.body_hash)', 't.body_hash')}, ${taken('text', 's.media_type', 't.media_type')},
-            ${taken('settings', 's.settings', 't.settings')}, ${taken('settings', 'e.rubric_lineage', 't.rubric_lineage')},
-            ${taken('settings', 'e.group_lineage', 't.group_lineage')}, ${taken('settings', 's.releases', 't.releases')},
-            ${taken('settings', 'e.exempt', 't.exempt')}, ${taken('settings', 'e.extra', 't.extra')},
+            ${taken('settings', 's.settings', 't.settings')}, ${gradedBy('e.rubric_lineage', 't.rubric_lineage')},
+            ${gradedBy('e.group_lineage', 't.group_lineage')}, ${gradedBy('s.releases', 't.releases')},
+            ${gradedBy('e.exempt', 't.exempt')}, ${gradedBy('e.extra', 't.extra')},
             ${taken('settings', 's.exam', 't.exam')}, ${taken('settings', 'e.kind', 't.kind')},
             ${taken('points', 's.points', 't.points')}, ${taken('category', 'e.category_lineage', 't.category_lineage')},
             ${taken('dates', 'e.opens', 't.opens')}, ${taken('dates', 'e.due', 't.due')},

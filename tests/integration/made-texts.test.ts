@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
+import { loadRubrics } from '../../server/courses/around.queries'
 import { loadOutline } from '../../server/courses/content.queries'
 import { readItem } from '../../server/courses/reading'
+import { json } from '../../server/db/rows'
 import { effectOf } from '../../server/plans/compile'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { readPlanText } from '../../server/plans/texts'
@@ -145,4 +147,27 @@ describe('a text that a run puts together', () => {
       'This text is not here',
     )
   })
+})
+
+it('a place of another kind keeps its kind; points, rubric and dates come into it, text and settings do not', async () => {
+  const [old, shell] = [await course('bkg115-01-2026a'), await newShell('04')]
+  await run(await planned([await weaveBefore()], shell))
+  const page = titled(await loadOutline(demo.db, shell), 'Reading a draft')
+  await demo
+    .db('items')
+    .where({ course_id: shell, lineage: page.lineage })
+    .update({ holds: json(['attendance']), kind: 'attendance', body_hash: null, media_type: null })
+  const source = await loadOutline(demo.db, old)
+  const marked = source.find(node => node.rubric !== null && node.points !== null)!
+  const left = source.filter(node => node.type === 'item' && node.lineage !== marked.lineage)
+  const plan = await planned([old], shell, ({ places, carry }) => ({
+    places: { ...places, pairs: { [marked.lineage]: page.lineage } },
+    carry: { ...carry, leave: left.map(node => node.lineage) },
+  }))
+  expect((await effectOf(demo.db, plan)).effect).toMatchObject({ filled: 1, added: { items: 0 } })
+  await run(plan)
+  const filled = (await loadOutline(demo.db, shell)).find(node => node.lineage === page.lineage)!
+  expect(filled).toMatchObject({ kind: 'attendance', title: marked.title, points: marked.points, body: null })
+  const rubrics = await loadRubrics(demo.db, shell)
+  expect(rubrics.map(rubric => rubric.lineage)).toContain(filled.rubric)
 })

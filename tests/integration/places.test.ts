@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { parseLineageLink } from '../../core/course/lineage'
 import type { OutlineNode } from '../../core/course/outline'
-import type { PlanDocument } from '../../core/plan/document'
 import {
   loadCategories,
   loadFurniture,
@@ -18,9 +17,7 @@ import { readItem } from '../../server/courses/reading'
 import { storageOf } from '../../server/courses/storage.queries'
 import { jsonOf } from '../../server/db/rows'
 import { effectOf } from '../../server/plans/compile'
-import { readPlan, savePlan } from '../../server/plans/plans'
-import { startPlan } from '../../server/plans/start'
-import { readRun, runPlan } from '../../server/runs/runs'
+import { readRun } from '../../server/runs/runs'
 import { deleteTemplate, makeTemplate } from '../../server/sharing/templates'
 import { makeCourse } from '../../server/shells/shells'
 import { useDemo } from '../support/demo'

@@ -11,7 +11,7 @@ import CarryAside from './CarryAside.vue'
 import GradesStrip from './GradesStrip.vue'
 import PlaceLine from './PlaceLine.vue'
 import PlacePanel from './PlacePanel.vue'
-import { useShownRows, type ShownRow } from './carry'
+import { headingsOfSources, linesWithHeadings, useShownRows, type ShownRow } from './carry'
 import { useTypeAhead } from './tree-keys'
 
 /** What comes across: the ledger of places, in the order that the shell will have. */
@@ -21,6 +21,8 @@ const nodes = computed(() => store.nodes)
 const text = ref('')
 const settleOnly = ref(false)
 const collapsed = ref<ReadonlySet<string>>(new Set())
+const sides = computed(() => [plan.value.source, ...plan.value.more])
+const sourceOf = (lineage: string): number => store.carrying?.merged.from.get(lineage) ?? 0
 const shown = useShownRows({
   rows: computed(() => store.rows),
   carried: computed(() => store.carried),
@@ -28,12 +30,21 @@ const shown = useShownRows({
   settleOnly,
   collapsed,
   from: lineage => {
-    if (plan.value.more.length === 0) return null
-    const sides = [plan.value.source, ...plan.value.more]
-    const side = sides[store.carrying?.merged.from.get(lineage) ?? 0]
+    const side = plan.value.more.length > 0 ? sides.value[sourceOf(lineage)] : undefined
     return side ? codeText(side.course) : null
   },
 })
+const headings = computed(() =>
+  plan.value.more.length > 0
+    ? headingsOfSources(
+        store.rows,
+        store.carried,
+        sourceOf,
+        sides.value.map(({ course }) => `${codeText(course)} ${course.title}, ${course.term.name}`),
+      )
+    : [],
+)
+const lines = computed(() => linesWithHeadings(shown.value, headings.value, sourceOf))
 const settling = computed(() => store.rows.filter(row => row.settle).length)
 
 const list = ref<HTMLElement>()
@@ -41,25 +52,36 @@ const isNarrow = useMediaQuery('(max-width: 620px)')
 // The same functions each time: what they measured stays while only what rows show changes.
 const layout = {
   getScrollElement: () => list.value ?? null,
-  getItemKey: (index: number) => shown.value[index]?.lineage ?? index,
+  getItemKey: (index: number) => lines.value[index]?.key ?? index,
 }
 const heightOf = computed(() => (isNarrow.value ? () => 84 : () => 31))
-const count = computed(() => shown.value.length)
+const count = computed(() => lines.value.length)
 const virtual = useVirtualizer(
   computed(() => ({ ...layout, count: count.value, estimateSize: heightOf.value, overscan: 8 })),
 )
-const visible = computed(() =>
-  virtual.value.getVirtualItems().flatMap(({ index, start }) => {
-    const each = shown.value[index]
-    return each ? [{ each, index, place: { transform: `translateY(${start}px)` } }] : []
+const drawn = computed(() =>
+  virtual.value.getVirtualItems().flatMap(({ index: at, start }) => {
+    const line = lines.value[at]
+    return line ? [{ line, at, place: { transform: `translateY(${start}px)` } }] : []
   }),
+)
+const visible = computed(() =>
+  drawn.value.flatMap(({ line, at, place }) => {
+    const each = line.heading ? undefined : shown.value[line.index]
+    return each && !line.heading ? [{ each, index: line.index, at, place }] : []
+  }),
+)
+const visibleHeadings = computed(() =>
+  drawn.value.flatMap(({ line, at, place }) =>
+    line.heading ? [{ key: line.key, heading: line.heading, at, place }] : [],
+  ),
 )
 const measure = (row: unknown): void => {
   const element = (row as { $el?: HTMLElement } | null)?.$el
   if (element) virtual.value.measureElement(element)
 }
 const { selected, select, move, nextWhere } = useSelection(shown, lineage => {
-  const index = shown.value.findIndex(each => each.lineage === lineage)
+  const index = lines.value.findIndex(each => each.key === lineage)
   if (index >= 0) virtual.value.scrollToIndex(index, { align: 'auto' })
 })
 /** Rows selected besides the one at hand, while shift extends. */
@@ -288,13 +310,27 @@ const asTree = {
       @keydown="typeAhead"
     >
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+        <!-- What it says stands in the rows too. -->
+        <div
+          v-for="{ key, heading, at: line, place } in visibleHeadings"
+          :key="key"
+          class="source"
+          :style="place"
+          :data-index="line"
+          aria-hidden="true"
+        >
+          <b>{{ heading.title }}</b>
+          <span class="soft small">
+            {{ heading.carried }} of {{ counted(heading.items, 'item') }} · {{ sizeText(heading.size) }}
+          </span>
+        </div>
         <PlaceLine
-          v-for="{ each, index, place } in visible"
+          v-for="{ each, index, at: line, place } in visible"
           :id="`place-${index}`"
           :key="each.lineage"
           :ref="isNarrow ? measure : undefined"
-          v-memo="[...memoOf(each), isMarked(each.lineage), index, place.transform, mayEdit]"
-          :data-index="index"
+          v-memo="[...memoOf(each), isMarked(each.lineage), index, line, place.transform, mayEdit]"
+          :data-index="line"
           :shown="each"
           :may-edit="mayEdit"
           :arrives="arrivesText(each)"
@@ -369,6 +405,17 @@ const asTree = {
   min-height: 0;
   overflow: auto;
   outline-offset: -2px;
+}
+.source {
+  position: absolute;
+  left: 0;
+  right: 0;
+  height: 31px;
+  display: flex;
+  align-items: flex-end;
+  gap: 10px;
+  padding: 0 8px 4px 2px;
+  border-bottom: 1.5px solid var(--rule-strong);
 }
 .place-line {
   position: absolute;

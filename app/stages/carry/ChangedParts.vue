@@ -24,7 +24,7 @@ const hasPassages = computed(
   () => props.source.isHtml && props.shell.isHtml && props.row.parts.some(({ part }) => part === 'text'),
 )
 const showsPassages = ref(false)
-watch(key, () => (showsPassages.value = props.row.text?.passages != null), { immediate: true })
+watch(key, () => (showsPassages.value = Boolean(props.row.text?.passages)), { immediate: true })
 
 function takePart(part: ThingPart, side: 'source' | 'shell'): void {
   const { [key.value]: _, ...others } = places.value.passages

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { placeChoices, type PlaceChoice, type UnitEnd } from '~~/core/carry/decisions'
+import { subtree } from '~~/core/course/outline'
 import { lostIn } from '~~/core/plan/placements'
 import {
   arrivals,
@@ -37,6 +38,14 @@ const sourceCourse = computed(() => {
 const compares = computed(
   () => isPair.value && isItem.value && source.value !== null && met.value !== null && !met.value.holds,
 )
+/** How large it is: of a unit, all that it holds in the old course. */
+const facts = computed(() => {
+  const below = new Set(source.value ? subtree(store.nodes, source.value.lineage) : [])
+  const nodes = store.nodes.filter(node => below.has(node.lineage) && node.type === 'item')
+  const size = nodes.reduce((sum, node) => sum + node.size, 0)
+  if (isItem.value) return source.value?.body ? sizeText(source.value.size) : ''
+  return source.value ? `${counted(nodes.length, 'item')} in the old course · ${sizeText(size)}` : ''
+})
 const choosable = computed(
   () =>
     isPair.value &&
@@ -101,6 +110,7 @@ function choose(choice: PlaceChoice, rows: readonly ShownRow['row'][] = [row.val
   store.changePlaces({ choices: { ...places.value.choices, ...choices } })
 }
 const others = computed(() => alike(store.rows, row.value))
+const ofKind = computed(() => others.value.filter(each => each.source?.kind === source.value?.kind))
 const sameForAll = (): void => choose(chosen.value, [row.value, ...others.value])
 
 /** What the shell has that the source's could meet instead: of its sort, and free. */
@@ -193,6 +203,7 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
     <h2>
       <bdi>{{ (source ?? shell)?.title }}</bdi>
     </h2>
+    <p v-if="facts" class="small soft">{{ facts }}</p>
     <p v-if="why" class="small soft">{{ why }}</p>
     <TextCompare
       v-if="compares && source && met"
@@ -225,12 +236,22 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
         }}</ElRadio>
       </ElRadioGroup>
       <p v-if="met?.holds && lost.length" class="small settle">
-        This place holds no {{ source?.kind ? kindWords(source.kind)[0] : 'item' }}. Title, points, category
-        and dates survive; its {{ changeWords(lost) }} would be lost.
+        This place holds no {{ source?.kind ? kindWords(source.kind)[0] : 'item' }}. Title, points, category,
+        rubric and dates survive; its {{ changeWords(lost) }} would be lost.
       </p>
       <p v-if="others.length">
         <button class="link small" type="button" :disabled="!mayEdit" @click="sameForAll">
           Choose the same for {{ others.length }} more like it
+        </button>
+      </p>
+      <p v-if="ofKind.length && ofKind.length < others.length && source?.kind">
+        <button
+          class="link small"
+          type="button"
+          :disabled="!mayEdit"
+          @click="choose(chosen, [row, ...ofKind])"
+        >
+          Choose the same for {{ ofKind.length }} of the {{ kindWords(source.kind)[1] }} among them
         </button>
       </p>
       <p v-if="row.settle" class="small">

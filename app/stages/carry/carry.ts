@@ -97,6 +97,52 @@ function withUnits(rows: readonly PlaceRow[], isFound: (row: PlaceRow) => boolea
   return wanted
 }
 
+/** Several sources: what each brings, told above the first of its units. */
+export interface SourceHeading extends CarryCount {
+  readonly title: string
+  /** Bytes of its texts and files that come, each once. */
+  readonly size: number
+}
+/** A line of the ledger as it is drawn: a row by its place among those shown, or the heading of a source. */
+export type LedgerLine =
+  { key: string; heading: SourceHeading } | { key: string; heading: null; index: number }
+/** What each of several sources brings. `from`: which one a thing comes from; `titles`: of the sources in their order. */
+export function headingsOfSources(
+  rows: readonly PlaceRow[],
+  carried: ReadonlySet<string>,
+  from: (lineage: string) => number,
+  titles: readonly string[],
+): SourceHeading[] {
+  const found = titles.map(title => ({ title, items: 0, carried: 0, size: 0, bodies: new Set<string>() }))
+  for (const { source } of rows) {
+    const one = source?.type === 'item' ? found[from(source.lineage)] : undefined
+    if (!source || !one) continue
+    one.items++
+    if (!carried.has(source.lineage)) continue
+    one.carried++
+    if (source.body === null || one.bodies.has(source.body)) continue
+    one.bodies.add(source.body)
+    one.size += source.size
+  }
+  return found.map(({ bodies: _, ...heading }) => heading)
+}
+/** The lines of a ledger of several sources: a heading wherever the units of another one begin. */
+export function linesWithHeadings(
+  shown: readonly ShownRow[],
+  headings: readonly SourceHeading[],
+  from: (lineage: string) => number,
+): LedgerLine[] {
+  let before: number | null = null
+  return shown.flatMap(({ lineage: key, row }, index): LedgerLine[] => {
+    const line: LedgerLine = { key, heading: null, index }
+    if (headings.length < 2 || row.depth > 0 || !row.source) return [line]
+    const source = from(row.source.lineage)
+    const heading = source === before ? undefined : headings[source]
+    before = source
+    return heading ? [{ key: `source ${source} ${key}`, heading }, line] : [line]
+  })
+}
+
 /** Counts for every kind that there is among the sources' items. */
 export function countsByKind(rows: readonly PlaceRow[], carried: ReadonlySet<string>) {
   const counts = new Map<ItemKind, CarryCount>()
