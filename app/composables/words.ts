@@ -10,6 +10,9 @@ export { counted, dayText, kindWords, meetingText, momentText, numberText, point
 
 const fieldNames: Record<DateField, string> = { opens: 'Opens', due: 'Due', closes: 'Closes' }
 export const fieldName = (field: DateField): string => fieldNames[field]
+/** `1 point`, `2.5 points`. */
+export const pointsCounted = (points: number): string =>
+  `${pointsText(points)} ${points === 10_000 ? 'point' : 'points'}`
 /** `HYD 240-01` */
 export const codeText = (course: Pick<CourseLine, 'code' | 'section'>): string =>
   course.section ? `${course.code}-${course.section}` : course.code

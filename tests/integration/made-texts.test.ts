@@ -149,7 +149,7 @@ describe('a text that a run puts together', () => {
   })
 })
 
-it('a place of another kind keeps its kind; points, rubric and dates come into it, text and settings do not', async () => {
+it('a place of another kind keeps its kind; points, rubric and text come into it, its settings do not', async () => {
   const [old, shell] = [await course('bkg115-01-2026a'), await newShell('04')]
   await run(await planned([await weaveBefore()], shell))
   const page = titled(await loadOutline(demo.db, shell), 'Reading a draft')
@@ -167,7 +167,8 @@ it('a place of another kind keeps its kind; points, rubric and dates come into i
   expect((await effectOf(demo.db, plan)).effect).toMatchObject({ filled: 1, added: { items: 0 } })
   await run(plan)
   const filled = (await loadOutline(demo.db, shell)).find(node => node.lineage === page.lineage)!
-  expect(filled).toMatchObject({ kind: 'attendance', title: marked.title, points: marked.points, body: null })
+  const { title, points, body } = marked
+  expect(filled).toMatchObject({ kind: 'attendance', title, points, body, settings: page.settings })
   const rubrics = await loadRubrics(demo.db, shell)
   expect(rubrics.map(rubric => rubric.lineage)).toContain(filled.rubric)
 })

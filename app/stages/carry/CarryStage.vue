@@ -255,10 +255,6 @@ const broughtText = computed(() => {
   const more = named.length > 3 ? ` and ${named.length - 3} more` : ''
   return `Brought along, since it is needed: ${named.slice(0, 3).join(', ')}${more}.`
 })
-const sourcesText = computed(() => {
-  const sources = plan.value.more.length + 1
-  return sources > 1 ? `${sources} sources in order` : ''
-})
 /** What the list is for whoever hears it; with nothing in it it is no tree, and nowhere to go. */
 const asTree = {
   role: 'tree',
@@ -272,7 +268,6 @@ const asTree = {
   <StageFrame flush>
     <div class="head">
       <h2>What comes across</h2>
-      <span v-if="sourcesText" class="soft">{{ sourcesText }}</span>
       <ElInput
         ref="findBox"
         v-model="text"

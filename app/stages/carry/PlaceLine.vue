@@ -31,8 +31,7 @@ const heldTitle = computed(() => {
 })
 const facts = computed(() => {
   const points = source.value?.points ?? null
-  if (points === null) return ''
-  return `${pointsText(points)} ${points === 10_000 ? 'point' : 'points'}`
+  return points === null ? '' : pointsCounted(points)
 })
 const words = computed(() =>
   [
@@ -81,7 +80,7 @@ const words = computed(() =>
         <span v-if="shown.below" class="soft small"
           >{{ shown.below.carried }} of {{ shown.below.items }}</span
         >
-        <span v-if="shown.from" class="tag">{{ shown.from }}</span>
+        <span v-if="shown.from" :class="shown.isHeaded ? 'visually-hidden' : 'tag'">{{ shown.from }}</span>
       </template>
       <span v-else class="soft none" :class="{ 'of-item': !isUnit }">nothing for it</span>
     </span>

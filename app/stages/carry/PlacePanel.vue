@@ -43,7 +43,7 @@ const facts = computed(() => {
   const below = new Set(source.value ? subtree(store.nodes, source.value.lineage) : [])
   const nodes = store.nodes.filter(node => below.has(node.lineage) && node.type === 'item')
   const size = nodes.reduce((sum, node) => sum + node.size, 0)
-  if (isItem.value) return source.value?.body ? sizeText(source.value.size) : ''
+  if (isItem.value) return source.value?.body ? `A text or file of ${sizeText(source.value.size)}` : ''
   return source.value ? `${counted(nodes.length, 'item')} in the old course · ${sizeText(size)}` : ''
 })
 const choosable = computed(
@@ -239,6 +239,11 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
         This place holds no {{ source?.kind ? kindWords(source.kind)[0] : 'item' }}. Title, points, category,
         rubric and dates survive; its {{ changeWords(lost) }} would be lost.
       </p>
+      <p v-if="row.settle" class="small">
+        <button class="link" type="button" :disabled="!mayEdit" @click="choose(chosen)">
+          {{ choiceText[chosen] }}, and go on
+        </button>
+      </p>
       <p v-if="others.length">
         <button class="link small" type="button" :disabled="!mayEdit" @click="sameForAll">
           Choose the same for {{ others.length }} more like it
@@ -251,12 +256,8 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
           :disabled="!mayEdit"
           @click="choose(chosen, [row, ...ofKind])"
         >
-          Choose the same for {{ ofKind.length }} of the {{ kindWords(source.kind)[1] }} among them
-        </button>
-      </p>
-      <p v-if="row.settle" class="small">
-        <button class="link" type="button" :disabled="!mayEdit" @click="choose(chosen)">
-          {{ choiceText[chosen] }}, and go on
+          Only for the
+          {{ counted(ofKind.length, kindWords(source.kind)[0], kindWords(source.kind)[1]) }} among them
         </button>
       </p>
     </template>

@@ -24,6 +24,8 @@ export interface ShownRow {
   readonly collapsed: boolean
   /** Of several sources: which one it comes from. */
   readonly from: string | null
+  /** It comes from the source whose heading it stands under. */
+  readonly isHeaded: boolean
 }
 interface Shown {
   rows: Ref<readonly PlaceRow[]>
@@ -70,17 +72,21 @@ export function useShownRows({ rows, carried, text, settleOnly, collapsed, from 
     const wanted = filters ? withUnits(rows.value, isFound) : null
     const shown: ShownRow[] = []
     let hiddenBelow = Infinity
+    let top: string | null = null
     for (const row of rows.value) {
       if (wanted && !wanted.has(row.key)) continue
       if (row.depth > hiddenBelow && !filters) continue
       hiddenBelow = collapsed.value.has(row.key) ? row.depth : Infinity
+      const source = row.source && from(row.source.lineage)
+      if (row.depth === 0) top = source
       shown.push({
         lineage: row.key,
         row,
         carried: row.source !== null && carried.value.has(row.source.lineage),
         below: row.type === 'unit' ? below.value.get(row.key) : undefined,
         collapsed: collapsed.value.has(row.key),
-        from: row.source && from(row.source.lineage),
+        from: source,
+        isHeaded: source !== null && source === top,
       })
     }
     return shown

@@ -5,7 +5,7 @@ import { changedSince, type PlaceRow } from '~~/core/carry/places'
 import type { OutlineNode } from '~~/core/course/outline'
 import { dayText } from '~~/core/dates/words'
 import { sizeText } from '~~/core/formats/limits'
-import { pointsText } from '~~/core/grading/points'
+import { pointsCounted } from '~/composables/words'
 
 const whys: Record<MatchLevel, string> = {
   hand: 'These two were paired by hand.',
@@ -60,7 +60,7 @@ export function partText(
     case 'settings':
       return side === 'source' ? 'its settings' : 'the shell’s settings'
     case 'points':
-      return node.points === null ? 'no points' : `${pointsText(node.points)} points`
+      return node.points === null ? 'no points' : pointsCounted(node.points)
     case 'category':
       return side === 'source' ? 'its category' : 'the shell’s category'
     case 'dates':

@@ -15,7 +15,7 @@ const shows = ref(props.open ?? false)
 const countText = computed(() =>
   props.items.length === 0
     ? 'no item comes under it'
-    : `${counted(props.items.length, 'item')}, ${pointsText(points.value)} points`,
+    : `${counted(props.items.length, 'item')}, ${pointsCounted(points.value)}`,
 )
 </script>
 
@@ -29,7 +29,7 @@ const countText = computed(() =>
       <li v-for="{ node, category, exempt, extra } in items" :key="node.lineage">
         <KindMark :kind="node.kind" :exam="node.exam" />
         <bdi>{{ node.title }}</bdi>
-        <span class="soft small">{{ pointsText(node.points ?? 0) }} points</span>
+        <span class="soft small">{{ pointsCounted(node.points ?? 0) }}</span>
         <span class="spring" />
         <ElSelect
           :model-value="category ?? 'none'"

@@ -97,9 +97,11 @@ const drops = (value: number | null): number => Math.round((value ?? 0) / 10_000
         </button>
       </span>
     </th>
-    <td class="number soft">{{ weightText(line.source?.weight) }}</td>
-    <td class="number soft">{{ line.shell ? weightText(line.shell.weight) : 'new' }}</td>
-    <td v-if="byWeights" class="number">
+    <td class="number soft" data-column="Old course">{{ weightText(line.source?.weight) }}</td>
+    <td class="number soft" data-column="Shell now">
+      {{ line.shell ? weightText(line.shell.weight) : 'new' }}
+    </td>
+    <td v-if="byWeights" class="number" data-column="Weight">
       <span v-if="line.exempt" class="soft">0</span>
       <NumberCell
         v-else
@@ -109,7 +111,7 @@ const drops = (value: number | null): number => Math.round((value ?? 0) / 10_000
         @change="weight => emit('change', { weight: weight ?? 0 })"
       />
     </td>
-    <td v-if="byWeights">
+    <td v-if="byWeights" data-column="Hold">
       <ElCheckbox
         :model-value="held"
         :disabled="!mayEdit || line.exempt"
@@ -117,7 +119,7 @@ const drops = (value: number | null): number => Math.round((value ?? 0) / 10_000
         @change="value => emit('hold', Boolean(value))"
       />
     </td>
-    <td class="drops">
+    <td class="drops" data-column="Drop low, high">
       <NumberCell
         :value="line.dropLowest * 10_000"
         :label="`How many of the lowest of ${line.title} are dropped`"
@@ -133,7 +135,7 @@ const drops = (value: number | null): number => Math.round((value ?? 0) / 10_000
         @change="value => emit('change', { dropHighest: drops(value) })"
       />
     </td>
-    <td>
+    <td data-column="Items count">
       <ElSelect
         :model-value="line.within"
         size="small"
@@ -146,7 +148,7 @@ const drops = (value: number | null): number => Math.round((value ?? 0) / 10_000
         <ElOption value="equal" label="all alike" />
       </ElSelect>
     </td>
-    <td>
+    <td data-column="Exempt">
       <ElCheckbox
         :model-value="line.exempt"
         :disabled="!can"
@@ -230,5 +232,23 @@ tr td {
 .order .link {
   text-decoration: none;
   padding: 0 4px;
+}
+/* In one column nothing stands above: each says what it is. */
+@media (max-width: 620px) {
+  td[data-column] {
+    display: grid;
+    grid-template-columns: 120px 1fr;
+    align-items: center;
+    justify-items: start;
+    text-align: left;
+  }
+  td[data-column]::before {
+    content: attr(data-column);
+    font-size: 13px;
+    color: var(--ink-soft);
+  }
+  .drops {
+    grid-template-columns: 120px auto auto 1fr;
+  }
 }
 </style>

@@ -71,7 +71,7 @@ useKeys([
         </h1>
         <p class="soft facts">
           <KindMark :kind="data.kind" :exam="data.exam" /> {{ word
-          }}<template v-if="data.points !== null"> · {{ pointsText(data.points) }} points</template
+          }}<template v-if="data.points !== null"> · {{ pointsCounted(data.points) }}</template
           ><template v-if="data.category"> · {{ data.category }}</template
           ><template v-for="[name, at] in dates" :key="name">
             · {{ name.toLowerCase() }} <b>{{ momentText(at!) }}</b></template
