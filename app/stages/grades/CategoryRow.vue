@@ -247,7 +247,7 @@ tr td {
     font-size: 13px;
     color: var(--ink-soft);
   }
-  .drops {
+  td.drops[data-column] {
     grid-template-columns: 120px auto auto 1fr;
   }
 }
