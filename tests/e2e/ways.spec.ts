@@ -274,7 +274,8 @@ test('several sources in one plan, in an order; names and windows are checked; a
   await expect(page.getByText('students cannot enter after Fri 1 Jan 2027')).toBeVisible()
   await page.getByRole('button', { name: 'Use the term’s dates' }).click()
   await page.getByRole('link', { name: /On to Carry/ }).click()
-  await expect(page.locator('.place-line .tag', { hasText: 'HYD 240' }).first()).toBeVisible()
+  // Each source has its units under a heading of its own.
+  await expect(page.locator('.list .source', { hasText: 'HYD 240-01' }).first()).toBeVisible()
   await runPlan(page)
   await page.getByRole('link', { name: 'Read the record of the run' }).click()
   await expect(page.getByRole('row', { name: 'Section label not set Boats' })).toBeVisible()

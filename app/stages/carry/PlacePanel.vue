@@ -206,7 +206,7 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
     <p v-if="facts" class="small soft">{{ facts }}</p>
     <p v-if="why" class="small soft">{{ why }}</p>
     <TextCompare
-      v-if="compares && source && met"
+      v-if="compares && source && met && !row.parts.length"
       :old="{ course: sourceCourse, lineage: source.lineage }"
       :now="{ course: plan.target.course.id, lineage: met.lineage }"
     />
