@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/e2e/setup.ts',
-  // Two cores: while one journey waits for its page, another goes on.
+  // Two cores: while one journey waits for its page, another goes on. Beside other checks (./test) one at a time is quicker.
   workers: 2,
   fullyParallel: true,
   // Generous: in ./test two other things go on beside the browser, on two cores.

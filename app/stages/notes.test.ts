@@ -32,6 +32,7 @@ describe('what a run does, in a sentence', () => {
     added: { items: 98, units: 7 },
     filled: 0,
     keptBoth: 0,
+    renamed: 0,
     texts: { made: 0, joined: 0 },
     replaced: 0,
     cleared: 0,

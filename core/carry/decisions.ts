@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { filledLine } from '../text'
 import { thingParts } from './again'
 
 const lineage = z.uuid()
@@ -17,6 +18,8 @@ export const placesDecisions = z.object({
   parts: z.record(lineage, z.partialRecord(z.enum(thingParts), z.enum(['source', 'shell']))).default({}),
   /** Into which unit (of the shell or of the sources) a thing goes instead of its own; null: to the top. */
   into: z.record(lineage, lineage.nullable()).default({}),
+  /** What a thing is called in the shell, where that is not its own title. */
+  titles: z.record(lineage, filledLine(500, 'Give it a name.')).default({}),
   /** Where in a unit what comes stands: below what it holds, or above it; and where in single units of the shell. */
   at: z.enum(unitEnds).default('foot'),
   ends: z.record(lineage, z.enum(unitEnds)).default({}),
@@ -46,6 +49,7 @@ export const noPlaces: PlacesDecisions = {
   shell: {},
   parts: {},
   into: {},
+  titles: {},
   at: 'foot',
   ends: {},
   headings: {},

@@ -210,6 +210,7 @@ const anyWish = (sources: readonly OutlineNode[], { shell }: World) => {
       shell: removals,
       at: end,
       ends: fc.dictionary(fc.constantFrom(...shell.map(node => node.lineage)), end),
+      titles: fc.dictionary(any, fc.constantFrom('Named', 'Week 9')),
       headings: fc.dictionary(
         any,
         fc.record({ title: fc.constantFrom('Ebb', 'Flood'), nth: fc.constant(0) }),
@@ -274,8 +275,8 @@ describe('whatever is chosen', () => {
     fc.assert(
       fc.property(anyRoll, ([sources, world, wish]) => {
         const once = written(world, ledgerOf(world, sources, wish))
-        const { headings, further } = wish.decisions
-        const rows = ledgerOf(once, sources, { decisions: { headings, further } })
+        const { titles, headings, further } = wish.decisions
+        const rows = ledgerOf(once, sources, { decisions: { titles, headings, further } })
         expect(rows.filter(row => writesSource(row) || row.settle).map(row => told([row])[0])).toEqual([])
         expect(rows.filter(losesHere).filter(row => row.happens !== 'unfilled')).toEqual([])
       }),
@@ -286,8 +287,8 @@ describe('whatever is chosen', () => {
       fc.property(anyRoll, anyEdits, anyEdits, ([sources, world, wish], there, here) => {
         const once = written(world, ledgerOf(world, sources, wish))
         const shell = edited(once.shell, here)
-        const { headings, further } = wish.decisions
-        const decided = { decisions: { headings, further } }
+        const { titles, headings, further } = wish.decisions
+        const decided = { decisions: { titles, headings, further } }
         const rows = ledgerOf({ ...once, shell }, edited(sources, there), decided)
         for (const row of rows) {
           if (!row.shell || row.happens !== 'again') continue

@@ -204,9 +204,11 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       state: arrival.state(node),
       dates: node.type === 'unit' ? null : (arrival.dates?.get(node.lineage) ?? null),
     })
-    const carries: PartValues = recipe
-      ? { ...values, title: recipe.heading?.title ?? node.title, text: texts.madeOf(node.lineage) }
-      : values
+    const title = decisions.titles[node.lineage] ?? recipe?.heading?.title ?? node.title
+    const carries: PartValues =
+      recipe || title !== node.title
+        ? { ...values, title, text: recipe ? texts.madeOf(node.lineage) : values.text }
+        : values
     const told = whatHappens(node, met, match, base, carries)
     const passages = told.parts.find(({ part }) => part === 'text')?.passages ?? null
     const isApart = !met || told.happens === 'both' || told.happens === 'adds'
@@ -286,7 +288,8 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     }
     if (node.type === 'unit') {
       if (choice === 'both') return plainly('both')
-      return choice === 'replace' ? plainly('replaces') : plainly('joins', isGuess && !choice)
+      const takesName = choice === 'replace' || (!choice && decisions.titles[node.lineage] !== undefined)
+      return plainly(takesName ? 'replaces' : 'joins', isGuess && !choice)
     }
     if (choice) return plainly(({ replace: 'replaces', keep: 'kept', both: 'both' } as const)[choice])
     return untouched(met) && !isGuess ? plainly('replaces') : plainly('both', true)

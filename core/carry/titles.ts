@@ -15,6 +15,21 @@ const bare = (text: string): string =>
     .replace(/\s+/g, ' ')
     .trim()
 
+/** A title without the number that stands before it ("3.2 Tides", "Week 3: Tides"); one that is nothing but that keeps it. */
+export function withoutNumber(title: string): string {
+  // The pattern is of small letters; what it finds is as long in the title as it was written.
+  const found = leading.exec(title.toLowerCase())?.[0] ?? ''
+  return (
+    title
+      .slice(found.length)
+      .replace(/^[\s.:)–—-]+/, '')
+      .trim() || title
+  )
+}
+/** A name by a pattern: `{n}` is the thing's number, `{title}` its title without one. */
+export const nameBy = (pattern: string, title: string, n: number): string =>
+  pattern.replaceAll('{n}', String(n)).replaceAll('{title}', withoutNumber(title)).trim()
+
 /**
  * A title as it is compared: without case, diacritics, leading numbers, punctuation and doubled blanks. A title that is nothing but a number
  * ("Week 3") keeps it. Empty where nothing of it is a letter or a digit: such a title meets nothing.

@@ -50,6 +50,8 @@ export interface Effect {
   cleared: number
   /** Things of the source that come beside something of the shell. */
   keptBoth: number
+  /** Units and items that come under another name than they had. */
+  renamed: number
   /** Texts that the run puts together, and items whose text goes into another's place. */
   texts: { made: number; joined: number }
   /** Items of the plan that the shell has already (from an earlier run). */

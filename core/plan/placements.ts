@@ -149,7 +149,7 @@ export function rowPlacement(
     action,
     from: plan.merged.from.get(source.lineage) ?? 0,
     parts,
-    title: row.text?.heading && row.carries ? row.carries.title : null,
+    title: row.carries?.title === source.title ? null : (row.carries?.title ?? null),
     text: row.text && writesText(row) ? row.text : null,
     details: madeDetails(row, plan),
     dates: writesDates ? (dates.get(source.lineage) ?? null) : null,

@@ -122,7 +122,7 @@ const statements: Statement[] = [
     entity: 'unit',
     actions: ['added'],
     sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, identifier, made_by)
-          SELECT :targetId, e.lineage, e.parent_lineage, e.position, s.title, IF(s.state = 'deleted', 'hidden', s.state),
+          SELECT :targetId, e.lineage, e.parent_lineage, e.position, IFNULL(e.title, s.title), IF(s.state = 'deleted', 'hidden', s.state),
             s.identifier, 'run'
           FROM run_entries e ${ofSource('units')} WHERE ${entries('unit', 'added')}`,
   },
@@ -131,7 +131,7 @@ const statements: Statement[] = [
     actions: ['filled', 'replaced'],
     sql: `UPDATE units t JOIN run_entries e ON ${entries('unit', 'filled', 'replaced')} AND e.lineage = t.lineage
           ${ofSource('units')}
-          SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 's.title', 't.title')},
+          SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'IFNULL(e.title, s.title)', 't.title')},
             ${taken('state', "IF(s.state = 'deleted', 'hidden', s.state)", 't.state')}
           WHERE t.course_id = :targetId`,
   },
@@ -153,7 +153,7 @@ const statements: Statement[] = [
     sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
             category_lineage, opens, due, closes, body_hash, media_type, settings, identifier, rubric_lineage,
             group_lineage, releases, exempt, extra, made_by)
-          SELECT :targetId, e.lineage, e.parent_lineage, e.position, s.kind, s.title, e.state, s.exam, s.points,
+          SELECT :targetId, e.lineage, e.parent_lineage, e.position, s.kind, IFNULL(e.title, s.title), e.state, s.exam, s.points,
             e.category_lineage, e.opens, e.due, e.closes, s.body_hash, s.media_type, s.settings, s.identifier,
             e.rubric_lineage, e.group_lineage, s.releases, e.exempt, e.extra, 'run'
           FROM run_entries e ${ofSource('items')} WHERE ${entries('item', 'added')}`,

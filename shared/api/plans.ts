@@ -154,6 +154,7 @@ export const effect = z.object({
   // Runs of before these were counted say nothing of them.
   filled: z.int().default(0),
   keptBoth: z.int().default(0),
+  renamed: z.int().default(0),
   texts: z.object({ made: z.int(), joined: z.int() }).default({ made: 0, joined: 0 }),
   deletedThere: z.int().default(0),
   leftBehind: z.int(),

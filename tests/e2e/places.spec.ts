@@ -139,6 +139,30 @@ test('a place takes what stands under one heading and another text below it; a u
   await expect(page.getByText('Wind the yarn')).toHaveCount(0)
 })
 
+test('units are renamed by a pattern with a preview, one item by hand, and undone', async ({ page }) => {
+  await asSorrel(page)
+  await openPlan(page, 'ORN 130-01', 'carry')
+  await page.getByLabel('Pattern of the names').fill('Part {n} – {title}')
+  await expect(page.getByRole('list', { name: 'New names' })).toContainText('Part 2 – Song')
+  await page.getByRole('button', { name: 'Rename 3 units' }).click()
+  const held = page.locator('.place-line .holds .words')
+  await expect(held.filter({ hasText: 'Part 2 – Song' })).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(held.filter({ hasText: 'Part 2 – Song' })).toHaveCount(0)
+  await page.keyboard.press('Control+Shift+z')
+  await line(page, 'Reading a sonogram').click()
+  await page.keyboard.press('e')
+  const name = page.getByLabel('What it is called in the shell')
+  await expect(name).toBeFocused()
+  await name.fill('How to read a sonogram')
+  await name.press('Enter')
+  await expect(held.filter({ hasText: 'How to read a sonogram' })).toBeVisible()
+  await runPlan(page, 'ORN 130-01')
+  await page.getByRole('link', { name: 'Open the shell' }).first().click()
+  await expect(page.getByText('Part 2 – Song').first()).toBeVisible()
+  await expect(page.locator('[data-item="How to read a sonogram"]')).toBeVisible()
+})
+
 test('a second run after edits on both sides: what changed in the source comes, what changed here stays, and of both one chooses', async ({
   page,
 }) => {

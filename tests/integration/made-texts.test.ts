@@ -172,3 +172,24 @@ it('a place of another kind keeps its kind; points, rubric and text come into it
   const rubrics = await loadRubrics(demo.db, shell)
   expect(rubrics.map(rubric => rubric.lineage)).toContain(filled.rubric)
 })
+it('what comes under another name keeps it, and the next run proposes nothing for that', async () => {
+  const [old, shell] = [await weaveBefore(), await newShell('05')]
+  const source = await loadOutline(demo.db, old)
+  const [unit, page] = [titled(source, 'Twills'), titled(source, 'Why a twill leans')]
+  const names: Decide = ({ places }) => ({
+    places: { ...places, titles: { [unit.lineage]: 'Week 2: Twills', [page.lineage]: 'The lean' } },
+  })
+  const plan = await planned([old], shell, names)
+  expect((await effectOf(demo.db, plan)).effect.renamed).toBe(2)
+  const record = await readRun(demo.db, sorrel(), await run(plan))
+  expect(record.entries.map(each => each.title)).toEqual(
+    expect.arrayContaining(['Week 2: Twills', 'The lean']),
+  )
+  const held = (await loadOutline(demo.db, shell)).map(node => node.title)
+  expect(held).toEqual(expect.arrayContaining(['Week 2: Twills', 'The lean']))
+  expect(held).not.toContain('Twills')
+  expect((await effectOf(demo.db, await planned([old], shell))).writes).toBe(false)
+  // The old name changes in the old course: the new one was chosen here, and stays.
+  await demo.db('items').where({ course_id: old, lineage: page.lineage }).update({ title: 'Why twills lean' })
+  expect((await effectOf(demo.db, await planned([old], shell))).writes).toBe(false)
+})

@@ -5,10 +5,11 @@ import { byTeachingWeek, unitNumber } from '~~/core/carry/regroup'
 import type { ItemKind } from '~~/core/course/model'
 import { arrivals, arrivalWords, type ArrivalState } from '~~/core/plan/parts/carry'
 import { useStagePlan } from '../plan/store'
+import RenameMany from './RenameMany.vue'
 import { countsByKind, isPartly, lossesIn } from './carry'
 
 /** What is decided of many things at once: kinds, arrival, where in a unit; and what would break. */
-defineProps<{ mayEdit: boolean }>()
+defineProps<{ mayEdit: boolean; selected: ReadonlySet<string> }>()
 const emit = defineEmits<{ show: [lineage: string] }>()
 const { store, plan, document } = useStagePlan()
 const kinds = computed(() => countsByKind(store.rows, store.carried))
@@ -124,6 +125,7 @@ const asked = computed(() => {
       <span class="soft">{{ entry.carried }} of {{ entry.items }}</span>
     </li>
   </ul>
+  <RenameMany :may-edit="mayEdit" :selected="selected" />
   <h2>How it arrives</h2>
   <dl class="settings">
     <dt>Items</dt>

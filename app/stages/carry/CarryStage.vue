@@ -94,6 +94,7 @@ const cursorId = computed(() =>
   visible.value.some(({ each }) => each.lineage === selected.value) ? `place-${at()}` : undefined,
 )
 const isMarked = (key: string): boolean => key === selected.value || extended.value.has(key)
+const marked = computed(() => new Set([...extended.value, ...(selected.value ? [selected.value] : [])]))
 const chosenRows = computed(() => shown.value.filter(each => isMarked(each.lineage)))
 function go(step: number): void {
   extended.value = new Set()
@@ -173,6 +174,9 @@ const panel = ref<HTMLElement>()
 const moveKey = (): void =>
   panel.value?.querySelector<HTMLElement>('[aria-label="Into which unit it goes"]')?.focus()
 
+const nameKey = (): void =>
+  panel.value?.querySelector<HTMLElement>('[aria-label="What it is called in the shell"]')?.focus()
+
 /** What comes can be dragged onto a unit: it goes in there, with whatever is selected besides. */
 const mayDrag = (each: ShownRow): boolean =>
   mayEdit.value && each.row.source !== null && ['adds', 'both'].includes(each.row.happens)
@@ -196,6 +200,7 @@ useKeys([
   { key: ' ', does: 'carry or leave this row', hidden: true, run: toggle },
   { key: 'o', does: 'carry only this unit', run: onlyThisUnit },
   { key: 'm', does: 'move it into another unit', run: moveKey },
+  { key: 'e', does: 'edit its name', run: nameKey },
   { key: 'f', does: 'find by words', run: focusFind },
   { key: 'n', does: 'next to settle', run: () => nextWhere(each => each.row.settle) },
 ])
@@ -350,7 +355,7 @@ const asTree = {
       <div ref="panel">
         <PlacePanel v-if="current" :shown="current" :may-edit="mayEdit" />
       </div>
-      <CarryAside :may-edit="mayEdit" @show="show" />
+      <CarryAside :may-edit="mayEdit" :selected="marked" @show="show" />
     </template>
     <template #foot>
       <FootBar :totals="totals">

@@ -93,6 +93,28 @@ function bringAlone(): void {
     .filter(([, list]) => list.length > 0)
   store.changePlaces({ further: Object.fromEntries(further) })
 }
+const called = computed(() => row.value.carries?.title ?? source.value?.title ?? '')
+const typed = ref('')
+watch(
+  () => [row.value.key, called.value],
+  () => {
+    typed.value = called.value
+  },
+  { immediate: true },
+)
+const mayRename = computed(
+  () =>
+    props.shown.carried && !holder.value && !['kept', 'fixed', 'there', 'away'].includes(row.value.happens),
+)
+/** An empty name is its own again. */
+function rename(value: string | number): void {
+  const key = source.value?.lineage
+  if (!key) return
+  const { [key]: _, ...rest } = places.value.titles
+  const title = String(value).trim()
+  typed.value = title || (source.value?.title ?? '')
+  store.changePlaces({ titles: title && title !== source.value?.title ? { ...rest, [key]: title } : rest })
+}
 const endWords: Record<UnitEnd, string> = { foot: 'below what it holds', head: 'above what it holds' }
 const end = computed({
   get: (): UnitEnd | 'like' => places.value.ends[row.value.key] ?? 'like',
@@ -305,6 +327,19 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
           <ElOption value="like" :label="`like the other units (${endWords[document.places.at]})`" />
           <ElOption v-for="(words, each) in endWords" :key="each" :value="each" :label="words" />
         </ElSelect>
+      </dd>
+    </dl>
+    <dl v-if="source && mayRename" class="settings">
+      <dt>Called</dt>
+      <dd>
+        <ElInput
+          v-model="typed"
+          size="small"
+          :disabled="!mayEdit"
+          maxlength="500"
+          aria-label="What it is called in the shell"
+          @change="rename"
+        />
       </dd>
     </dl>
     <!-- Hidden rather than taken away: lists that come and go with every tick cost more than all else of it. -->

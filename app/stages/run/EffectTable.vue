@@ -92,6 +92,11 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.keptBoth }}</td>
         <td>the old course’s comes beside the shell’s own</td>
       </tr>
+      <tr v-if="effect.renamed">
+        <td>Renamed</td>
+        <td class="number">{{ effect.renamed }}</td>
+        <td>units and items that come under another name</td>
+      </tr>
       <tr v-if="effect.texts.made">
         <td>Texts put together</td>
         <td class="number">{{ effect.texts.made }}</td>

@@ -90,6 +90,7 @@ describe('the effect in a sentence', () => {
       added: { items: 92, units: 1, categories: 0, byKind: {} },
       filled: 0,
       keptBoth: 0,
+      renamed: 0,
       texts: { made: 0, joined: 0 },
       replaced: 0,
       cleared: 0,

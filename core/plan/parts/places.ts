@@ -6,7 +6,7 @@ import {
   type UnitEnd,
 } from '../../carry/decisions'
 import { partWords, thingParts, type PartChoices } from '../../carry/again'
-import { writesText } from '../../carry/places'
+import { writesSource, writesText } from '../../carry/places'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
@@ -41,6 +41,9 @@ export const places = planPart({
     ),
     parts: joiner.keyed('parts', changedIn(values, 'parts'), partsTold),
     into: joiner.keyed('into', changedIn(values, 'into'), intoTold),
+    titles: joiner.keyed('titles', changedIn(values, 'titles'), title =>
+      title ? `“${title}”` : 'its own title',
+    ),
     at: joiner.one('at', changedIn(values, 'at'), endTold),
     ends: joiner.keyed('ends', changedIn(values, 'ends'), end => (end ? endTold(end) : 'like the others')),
     headings: joiner.keyed('headings', changedIn(values, 'headings'), heading =>
@@ -55,12 +58,13 @@ export const places = planPart({
   }),
   // Single things are left out: they are about one shell.
   habit: ({ at }) => ({ ...noPlaces, at }),
-  again: ({ at, ends, pairs, into, headings, further }) => ({
+  again: ({ at, ends, pairs, into, titles, headings, further }) => ({
     ...noPlaces,
     at,
     ends,
     pairs,
     into,
+    titles,
     headings,
     further,
   }),
@@ -71,6 +75,7 @@ export const places = planPart({
     replaced: count.happens('replaces') + count.happens('again'),
     cleared: count.happens('removes') + count.happens('unfilled'),
     keptBoth: count.happens('both'),
+    renamed: rows.filter(row => writesSource(row) && row.carries?.title !== row.source?.title).length,
     texts: {
       made: rows.filter(row => row.text && writesText(row)).length,
       joined: count.happens('joins'),
