@@ -76,8 +76,14 @@ export interface Passage {
   readonly changed: 'source' | 'shell' | 'both' | null
 }
 const keyOf = ({ html }: Pick<Piece, 'html'>): string => html.replace(/\s+/g, ' ')
-/** Two texts that differ in more pieces than this are one passage: comparing takes time with every difference. */
-const differencesAtMost = 3000
+/** Two texts that differ in more pieces than this are one passage: comparing takes time with the square of the differences. */
+const differencesAtMost = 500
+/** A piece with what it is compared by, made once. */
+interface Compared {
+  readonly piece: Piece
+  readonly key: string
+}
+const compared = (pieces: readonly Piece[]): Compared[] => pieces.map(piece => ({ piece, key: keyOf(piece) }))
 /** Where the text of a source and the shell's are alike, and where they differ. `base`: the text as the last run carried it. */
 export function passagesOf(
   source: readonly Piece[],
@@ -101,8 +107,8 @@ export function passagesOf(
       changed: before ? (asWas === sourceAsWas ? 'both' : oneSide) : null,
     }
   }
-  const found = diffArrays<Piece>(theirs, ours, {
-    comparator: (one: Piece, other: Piece) => keyOf(one) === keyOf(other),
+  const found = diffArrays<Compared>(compared(theirs), compared(ours), {
+    comparator: (one: Compared, other: Compared) => one.key === other.key,
     maxEditLength: differencesAtMost,
   })
   const passages: Passage[] =
@@ -116,7 +122,7 @@ export function passagesOf(
     waiting = { source: [], shell: [] }
   }
   for (const { added, removed, value } of found) {
-    if (added) waiting.source.push(...value)
+    if (added) waiting.source.push(...value.map(({ piece }) => piece))
     else if (removed) waiting.shell.push(...theirs.slice(at, (at += value.length)))
     else {
       send()

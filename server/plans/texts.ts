@@ -22,7 +22,7 @@ import { compileInput } from './compile'
 import { findPlan, type Plan } from './plans.queries'
 
 /** A longer text comes whole or not at all: what takes it apart has other people wait. */
-const partedAtMost = 1024 * 1024
+const partedAtMost = 256 * 1024
 type Node = Pick<OutlineNode, 'title' | 'body' | 'size'>
 type Nodes = ReadonlyMap<string, OutlineNode>
 

@@ -97,6 +97,18 @@ describe('a text that a run puts together', () => {
     await expect(runPlan(demo.db, sorrel(), plan, 'any')).rejects.toThrow()
     expect(await digest(shell)).toBe(before)
   })
+  it('is refused by name where it is too long to be taken apart while others wait', async () => {
+    const [old, shell] = [await weaveBefore(), await newShell('06')]
+    await editText(demo.db, old, 'Why a twill leans', html =>
+      html.replace('</body>', `<h2>Long</h2><p>${'threads '.repeat(40_000)}</p></body>`),
+    )
+    const page = titled(await loadOutline(demo.db, old), 'Why a twill leans')
+    const plan = await planned([old], shell, ({ places }) => ({
+      places: { ...places, headings: { [page.lineage]: { title: 'Long', nth: 0 } } },
+    }))
+    await expect(effectOf(demo.db, plan)).rejects.toMatchObject({ code: 'text-too-long' })
+    expect((await effectOf(demo.db, await planned([old], shell))).writes).toBe(true)
+  })
   it('is put together passage by passage where both sides changed, and is not asked again', async () => {
     const [old, shell] = [await course('orn130-01-2026a'), await course('orn130-01-2027s')]
     await run(await planned([old], shell))
