@@ -73,7 +73,7 @@ try {
     console.error(`${name}.png`)
   }
   await page.goto(`${app.url}/sign-in`)
-  await page.getByLabel('Name').fill('marchetti')
+  await page.getByLabel('Name', { exact: true }).fill('marchetti')
   await page.getByLabel('Password').fill('slack-water')
   await page.getByRole('button', { name: 'Sign in' }).click()
   await page.getByRole('heading', { name: 'Shells' }).waitFor()
@@ -98,7 +98,7 @@ try {
     ['A term on the water', 'Fieldwork', 'by week'],
   ] as const) {
     await page.getByRole('button', { name: 'Make a template' }).click()
-    await page.getByLabel('Name').first().fill(name)
+    await page.getByLabel('Name', { exact: true }).first().fill(name)
     await page.getByLabel('Subject').first().fill(subject)
     await page.locator('.el-select', { has: page.getByLabel('Arranged', { exact: true }) }).click()
     await page
@@ -210,7 +210,7 @@ try {
   const signInAs = async (name: string, password: string, leaving: string): Promise<void> => {
     await page.getByRole('button', { name: leaving }).click()
     await page.getByRole('button', { name: 'Sign out' }).click()
-    await page.getByLabel('Name').fill(name)
+    await page.getByLabel('Name', { exact: true }).fill(name)
     await page.getByLabel('Password').fill(password)
     await page.getByRole('button', { name: 'Sign in' }).click()
     await page.getByRole('heading', { name: 'Shells' }).waitFor()
