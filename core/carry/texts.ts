@@ -27,9 +27,9 @@ export function plannedTexts({ sources, carried, decisions, isWritten }: TextsIn
   const isThere = (lineage: string): boolean =>
     carried.has(lineage) && (nodes.get(lineage)?.isHtml ?? false) && nodes.get(lineage)?.type === 'item'
   const goesInto = new Map<string, string>()
-  // What goes into another's place takes nothing along itself.
   // What holds others below it stays where they can stand.
   const holders = new Set(sources.map(node => node.parent))
+  // What goes into another's place takes nothing along itself.
   const named = new Set(Object.values(decisions.further).flat())
   const takers = Object.entries(decisions.further).filter(
     ([taker]) => !named.has(taker) && isThere(taker) && isWritten(taker),

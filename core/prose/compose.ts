@@ -10,11 +10,13 @@ export interface PageHeading extends Heading {
   /** 1 to 6. */
   readonly level: number
 }
-/** The headings of a page that say something, in its order. */
+/** A heading that is longer is no name for an item. */
+const longestTitle = 500
+/** The headings of a page that an item could be called by, in its order. */
 export function headingsOf(pieces: readonly Piece[]): PageHeading[] {
   const seen = new Map<string, number>()
   return pieces.flatMap(({ level, text: title }) => {
-    if (level === null || title === '') return []
+    if (level === null || title === '' || title.length > longestTitle) return []
     const nth = seen.get(title) ?? 0
     seen.set(title, nth + 1)
     return [{ title, nth, level }]

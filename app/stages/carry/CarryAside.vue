@@ -182,15 +182,4 @@ const asked = computed(() => {
   padding: 4px 0;
   border-bottom: 1px solid var(--rule);
 }
-.settings {
-  display: grid;
-  grid-template-columns: 64px minmax(0, 1fr);
-  gap: 5px 8px;
-  align-items: center;
-  margin: 4px 0 10px;
-  font-size: 13px;
-}
-.settings dd {
-  margin: 0;
-}
 </style>

@@ -420,15 +420,4 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
   white-space: normal;
   margin-right: 0;
 }
-.settings {
-  display: grid;
-  grid-template-columns: 74px minmax(0, 1fr);
-  gap: 5px 8px;
-  align-items: center;
-  margin: 8px 0;
-  font-size: 13px;
-}
-.settings dd {
-  margin: 0;
-}
 </style>

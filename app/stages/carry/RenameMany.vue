@@ -75,17 +75,6 @@ function rename(): void {
 </template>
 
 <style scoped>
-.settings {
-  display: grid;
-  grid-template-columns: 64px minmax(0, 1fr);
-  gap: 5px 8px;
-  align-items: center;
-  margin: 4px 0 6px;
-  font-size: 13px;
-}
-.settings dd {
-  margin: 0;
-}
 .preview {
   list-style: none;
 }

@@ -121,17 +121,3 @@ const goTogether = computed(() => further.value.flatMap(lineage => titles.value.
     <span class="settle">Their points, dates, category and settings do not come.</span>
   </p>
 </template>
-
-<style scoped>
-.settings {
-  display: grid;
-  grid-template-columns: 74px minmax(0, 1fr);
-  gap: 5px 8px;
-  align-items: center;
-  margin: 0 0 6px;
-  font-size: 13px;
-}
-.settings dd {
-  margin: 0;
-}
-</style>
