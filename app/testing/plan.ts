@@ -29,6 +29,7 @@ export function somePlan(given: {
     savedBy,
     source: { course, nodes, ...around },
     more: [],
+    found: [],
     closed: [],
     sameCourse: true,
     target: { course: { ...course, id: 'target' }, nodes: [], ...around },

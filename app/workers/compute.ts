@@ -5,20 +5,21 @@ import type { MethodName } from '~~/core/dates/rule'
 import {
   ledgerInputs,
   planLedger,
+  sourceOutline,
   zoneYearsOf,
   type CompileInput,
   type PlanBase,
-  type PlanSide,
 } from '~~/core/plan/compile'
+import { addedText } from '~~/core/carry/added'
 import { planNotes } from '~~/core/plan/notes'
-import { mergeSources, type MergedSources } from '~~/core/plan/sources'
+import type { MergedSources } from '~~/core/plan/sources'
 import type { Comparison, CourseSide, FromDatesWorker, ToDatesWorker } from './messages'
 import { packItems } from './packing'
 
 /** The methods that the page offers for the whole course. */
 export const offeredMethods: readonly MethodName[] = ['keep-week', 'offset', 'none']
 
-const sideOf = ({ calendar, ...side }: CourseSide): PlanSide => ({
+const sideOf = <S extends CourseSide>({ calendar, ...side }: S) => ({
   term: compileTerm(calendar),
   ...side,
 })
@@ -32,6 +33,16 @@ function compare(input: CompileInput, merged: MergedSources): Comparison | null 
   return first ? { settles, suggested: first.suggested } : null
 }
 
+interface KnownOutline {
+  readonly added: string
+  readonly outline: MergedSources
+}
+/** All that a plan brings as one outline: made anew only where what the plan adds of its own is something else. */
+function outlineOf(base: PlanBase, known: KnownOutline | null): KnownOutline {
+  const added = addedText(base.document)
+  return known?.added === added ? known : { added, outline: sourceOutline(base) }
+}
+
 /**
  * Answers the messages of a page about one plan at a time: first the dates, then how the methods compare. The worker uses it,
  * and the page itself where no worker starts.
@@ -39,11 +50,12 @@ function compare(input: CompileInput, merged: MergedSources): Comparison | null 
 export function datesComputer(answer: (answer: FromDatesWorker) => void): (message: ToDatesWorker) => void {
   let pair: Omit<PlanBase, 'document'> | null = null
   let zone: ZoneRules | null = null
-  let merged: MergedSources | null = null
+  let known: KnownOutline | null = null
 
   function plan({ round, document }: Extract<ToDatesWorker, { type: 'plan' }>): void {
-    if (!pair || !zone || !merged) return
+    if (!pair || !zone) return
     const base = { ...pair, document }
+    const { outline: merged } = (known = outlineOf(base, known))
     const years = zoneYearsOf(base, merged)
     if (!holdsYears(zone.years, years))
       return answer({ type: 'zone-wanted', round, timeZone: zone.timeZone, years })
@@ -60,11 +72,12 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
         pair = {
           source: sideOf(message.source),
           more: message.more.map(sideOf),
+          found: message.found.map(sideOf),
           target: sideOf(message.target),
           before: message.before,
           inPlace: message.inPlace,
         }
-        merged = mergeSources([pair.source, ...pair.more])
+        known = null
         zone = message.zone
         return
       case 'zone':

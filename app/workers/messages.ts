@@ -17,6 +17,7 @@ export type ToDatesWorker =
       type: 'pair'
       source: CourseSide
       more: CourseSide[]
+      found: (CourseSide & { id: string })[]
       target: CourseSide
       before: PlanBase['before']
       inPlace: boolean

@@ -17,6 +17,8 @@ export interface CarriedBase {
   readonly parts: PartValues
   /** Hash of the text that the run made of one or of several, where it is nobody's own; left out: the source's. */
   readonly wrote?: string | null
+  /** Hash of the settings that the run wrote, where some were given to it; left out: the source's. */
+  readonly wroteSettings?: string
 }
 /** Of how a course grades only the source's rules are kept, as they were seen last. */
 export const seenRules = (source: string, type: 'category' | 'rules', settings: string): CarriedBase => ({

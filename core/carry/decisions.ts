@@ -10,6 +10,9 @@ export const unitEnds = ['foot', 'head'] as const
 export type UnitEnd = (typeof unitEnds)[number]
 const names = Object.keys(placeChoices) as [PlaceChoice, ...PlaceChoice[]]
 
+const questionChoice = z.object({ body: z.string().max(64), takes: z.array(z.int().min(0)).max(5000) })
+export type QuestionChoice = z.output<typeof questionChoice>
+
 /** What is decided of places: by lineage of the source's thing, and (`shell`) of the shell's that nothing meets. */
 export const placesDecisions = z.object({
   pairs: z.record(lineage, lineage.nullable()).default({}),
@@ -27,6 +30,10 @@ export const placesDecisions = z.object({
   headings: z
     .record(lineage, z.object({ title: z.string().min(1).max(500), nth: z.int().min(0) }))
     .default({}),
+  /** Of a quiz, the questions that come, by their place among those of one body, from 0. */
+  questions: z.record(lineage, questionChoice).default({}),
+  /** Which thing of the same unit one stands right after, by the keys of the ledger's things; null: before all others. */
+  after: z.record(lineage, lineage.nullable()).default({}),
   /** The texts of further things that come into the same place, below that of the first. */
   further: z.record(lineage, z.array(lineage).max(20)).default({}),
   /** Of a text that changed on both sides: which of the passages that differ are the source's, and of which both stay; it holds for these two texts alone. */
@@ -53,6 +60,8 @@ export const noPlaces: PlacesDecisions = {
   at: 'foot',
   ends: {},
   headings: {},
+  questions: {},
+  after: {},
   further: {},
   passages: {},
 }

@@ -7,7 +7,7 @@ import { carriedAgain, isUntouched, partValuesOf, type ChangedPart, type PartVal
 import { isBefore, type CarriedBase } from './base'
 import { surenessOf, type Match, type MatchSureness } from './match'
 import type { PlacesDecisions } from './decisions'
-import { plannedTexts, textHere, type TextRecipe } from './texts'
+import { plannedTexts, textHere, wholeText, type TextRecipe } from './texts'
 
 /** What happens at a place of the shell. */
 export const happenings = {
@@ -64,6 +64,9 @@ export interface Arrival {
   readonly dates: ReadonlyMap<string, Readonly<ItemDates>> | null
   readonly category: (node: OutlineNode) => string | null
   readonly state: (node: OutlineNode) => ItemState
+  readonly isFrame: (node: Pick<OutlineNode, 'lineage' | 'kind'>) => boolean
+  /** What is given to an item instead of its own settings, as text; null: nothing. */
+  readonly given: (node: OutlineNode) => string | null
 }
 export interface PlacesInput {
   readonly sources: readonly OutlineNode[]
@@ -126,14 +129,21 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
 
   const valuesHere = (node: OutlineNode, base: CarriedBase): PartValues => {
     const values = partValuesOf(node, { ...node, dates: node })
-    return values.text === null ? values : { ...values, text: textHere(base, node.body) }
+    if (values.text === null) return values
+    const isAsWritten = base.wroteSettings !== undefined && base.wroteSettings === node.settings
+    return {
+      ...values,
+      text: textHere(base, node.body),
+      settings: isAsWritten ? base.parts.settings : values.settings,
+    }
   }
-  const texts = plannedTexts({ sources, carried, decisions, isWritten })
+  const texts = plannedTexts({ sources, carried, decisions, isFrame: arrival.isFrame, isWritten })
   const untouched = (node: OutlineNode): boolean => {
     const base = templates.get(node.lineage)
     return base !== undefined && isUntouched(base.parts, valuesHere(node, base))
   }
 
+  const moved = Object.entries(decisions.after)
   const bySource = new Map<string, Draft>()
   const byShell = new Map<string, Draft>()
   for (const node of shell) byShell.set(node.lineage, draftOfShell(node))
@@ -205,9 +215,15 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       dates: node.type === 'unit' ? null : (arrival.dates?.get(node.lineage) ?? null),
     })
     const title = decisions.titles[node.lineage] ?? recipe?.heading?.title ?? node.title
+    const given = node.type === 'item' ? arrival.given(node) : null
     const carries: PartValues =
-      recipe || title !== node.title
-        ? { ...values, title, text: recipe ? texts.madeOf(node.lineage) : values.text }
+      recipe || given !== null || title !== node.title
+        ? {
+            ...values,
+            title,
+            text: recipe ? texts.madeOf(node.lineage) : values.text,
+            settings: given === null ? values.settings : `${values.settings} ${given}`,
+          }
         : values
     const told = whatHappens(node, met, match, base, carries)
     const passages = told.parts.find(({ part }) => part === 'text')?.passages ?? null
@@ -221,7 +237,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       return isTaken ? besideKey(node.lineage) : node.lineage
     }
     const sureness = match && surenessOf(match.level)
-    const text = recipe || passages ? { heading: null, further: [], ...recipe, passages } : null
+    const text = recipe || passages ? { ...wholeText, ...recipe, passages } : null
     if (there && !isApart) {
       // Nothing comes to it: what becomes of the shell's is as if nothing had met it.
       const isAlone = told.happens === 'left' && there.lineage === null
@@ -326,7 +342,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       const coming = inLine(rows.filter(isComing))
       const there = inLine(rows.filter(row => !isComing(row)))
       const end = decisions.ends[over?.key ?? ''] ?? decisions.at
-      return end === 'head' ? [...coming, ...there] : [...there, ...coming]
+      return inChosenOrder(end === 'head' ? [...coming, ...there] : [...there, ...coming])
     }
     const made: PlaceRow[] = []
     const walk = (rows: readonly Draft[], depth: number, over: Draft | null): void => {
@@ -343,6 +359,20 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     }
     walk(top, 0, null)
     return made
+  }
+  /** The same rows with those moved that somebody moved, each right after another of the same parent. */
+  function inChosenOrder(rows: Draft[]): Draft[] {
+    if (moved.length === 0) return rows
+    const ordered = [...rows]
+    const find = (lineage: string): number =>
+      ordered.findIndex(row => row.source?.lineage === lineage || row.key === lineage)
+    for (const [lineage, after] of moved) {
+      const from = find(lineage)
+      if (from < 0 || (after !== null && find(after) < 0)) continue
+      const [row] = ordered.splice(from, 1)
+      if (row) ordered.splice(after === null ? 0 : find(after) + 1, 0, row)
+    }
+    return ordered
   }
   /** What something of the shell still stands in, or comes into, is not removed. Answers whether anything of it will be there. */
   function keepWhereNeeded(row: Draft): boolean {
@@ -370,14 +400,19 @@ export const losesHere = (row: PlaceRow): boolean =>
   ['replaces', 'removes', 'unfilled'].includes(row.happens) ||
   (row.happens === 'again' && row.parts.some(part => part.takes))
 
+/** Hashes of what a run made itself, by the lineage of the source's thing: texts, and settings that were given. */
+export interface MadeByRun {
+  readonly texts: ReadonlyMap<string, string>
+  readonly settings: ReadonlyMap<string, string>
+}
 /**
  * What the next run compares with, once a run has written these rows: whatever of the sources was carried, or was seen and declined. A thing
- * left behind is remembered too, so that it is not proposed again; one that the shell has from before, and that was not looked at, stays as it was. `made`: hashes of the texts that the run made, by lineage.
+ * left behind is remembered too, so that it is not proposed again; one that the shell has from before, and that was not looked at, stays as it was. What the run made of texts and settings is known by its hash.
  */
 export function basesAfter(
   rows: readonly PlaceRow[],
   bases: readonly CarriedBase[],
-  made: ReadonlyMap<string, string> = new Map(),
+  { texts, settings }: MadeByRun = { texts: new Map(), settings: new Map() },
 ): CarriedBase[] {
   const before = new Map(bases.filter(isBefore).map(base => [base.source, base]))
   return rows.flatMap((row): CarriedBase[] => {
@@ -388,9 +423,12 @@ export function basesAfter(
     if (was && isLeft) return []
     const isInto = type === 'item' && happens === 'joins'
     const wroteOf = (): string | null => {
-      if (writesText(row)) return row.text?.passages ? null : (made.get(source.lineage) ?? null)
+      if (writesText(row)) return row.text?.passages ? null : (texts.get(source.lineage) ?? null)
       return was && was.parts.text === carries.text ? (was.wrote ?? null) : null
     }
+    const wroteSettings =
+      settings.get(source.lineage) ??
+      (was && was.parts.settings === carries.settings ? was.wroteSettings : undefined)
     return [
       {
         source: source.lineage,
@@ -399,6 +437,7 @@ export function basesAfter(
         how: isInto ? 'into' : wayOf(happens, was),
         parts: carries,
         wrote: wroteOf(),
+        ...(wroteSettings !== undefined && { wroteSettings }),
       },
     ]
   })

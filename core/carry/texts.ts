@@ -1,7 +1,8 @@
 import type { Heading, PassageChoices } from '../prose/compose'
 import type { OutlineNode } from '../course/outline'
 import type { CarriedBase } from './base'
-import type { PlacesDecisions } from './decisions'
+import { itemKindDefinitions } from '../course/kinds'
+import type { PlacesDecisions, QuestionChoice } from './decisions'
 
 /** How a run makes the text of a thing, where it is not the source's as it is. */
 export interface TextRecipe {
@@ -11,21 +12,37 @@ export interface TextRecipe {
   readonly further: readonly string[]
   /** Of the passages in which that and the shell's text differ, those that are taken; null: it takes the place of the shell's. */
   readonly passages: PassageChoices | null
+  /** Of a quiz, the questions that come, by their place among those of one body; null: all. */
+  readonly questions: QuestionChoice | null
+  /** A frame: nothing of it comes. */
+  readonly isFrame: boolean
+}
+export const wholeText: TextRecipe = {
+  heading: null,
+  further: [],
+  passages: null,
+  questions: null,
+  isFrame: false,
 }
 
-type Node = Pick<OutlineNode, 'lineage' | 'parent' | 'body' | 'isHtml' | 'type'>
+type Node = Pick<OutlineNode, 'lineage' | 'parent' | 'body' | 'isHtml' | 'type' | 'kind'>
 interface TextsInput {
   readonly sources: readonly Node[]
   readonly carried: ReadonlySet<string>
-  readonly decisions: Pick<PlacesDecisions, 'headings' | 'further'>
+  readonly decisions: Pick<PlacesDecisions, 'headings' | 'further' | 'questions'>
+  /** Whether an item comes as a frame. */
+  readonly isFrame: (node: Node) => boolean
   /** Whether a thing is written, so that others can go along with it. */
   readonly isWritten: (lineage: string) => boolean
 }
 /** The texts that come in part or together. What is decided of things that do not come, or of no page, counts for nothing. */
-export function plannedTexts({ sources, carried, decisions, isWritten }: TextsInput) {
+export function plannedTexts({ sources, carried, decisions, isFrame, isWritten }: TextsInput) {
   const nodes = new Map(sources.map(node => [node.lineage, node]))
-  const isThere = (lineage: string): boolean =>
-    carried.has(lineage) && (nodes.get(lineage)?.isHtml ?? false) && nodes.get(lineage)?.type === 'item'
+  const comesWhole = (lineage: string): Node | null => {
+    const node = nodes.get(lineage)
+    return node?.type === 'item' && carried.has(lineage) && !isFrame(node) ? node : null
+  }
+  const isThere = (lineage: string): boolean => comesWhole(lineage)?.isHtml ?? false
   const goesInto = new Map<string, string>()
   // What holds others below it stays where they can stand.
   const holders = new Set(sources.map(node => node.parent))
@@ -42,12 +59,22 @@ export function plannedTexts({ sources, carried, decisions, isWritten }: TextsIn
     if (!isThere(lineage) || goesInto.has(lineage)) continue
     const further = decisions.further[lineage]?.filter(each => goesInto.get(each) === lineage) ?? []
     const heading = decisions.headings[lineage] ?? null
-    if (heading || further.length > 0) recipes.set(lineage, { heading, further })
+    if (heading || further.length > 0) recipes.set(lineage, { ...wholeText, heading, further })
   }
+  for (const [lineage, questions] of Object.entries(decisions.questions)) {
+    const kind = comesWhole(lineage)?.kind
+    if (kind && itemKindDefinitions[kind].shows === 'questions')
+      recipes.set(lineage, { ...wholeText, questions })
+  }
+  for (const node of sources)
+    if (node.body !== null && carried.has(node.lineage) && isFrame(node))
+      recipes.set(node.lineage, { ...wholeText, isFrame: true })
   /** What tells a made text from another without reading it: which texts it is made of, and how. Null: it is the source's as it is. */
   const madeOf = (lineage: string): string | null => {
     const recipe = recipes.get(lineage)
     if (!recipe) return null
+    if (recipe.isFrame) return ''
+    if (recipe.questions) return `made ${JSON.stringify(recipe.questions)}`
     const bodies = [lineage, ...recipe.further].map(each => nodes.get(each)?.body ?? '')
     return `made ${JSON.stringify([bodies, recipe.heading && [recipe.heading.title, recipe.heading.nth]])}`
   }

@@ -18,15 +18,15 @@ export interface WorkGroup {
   readonly title: string
 }
 
-/** What stands around the units of a course, in the order shown. */
+/** What stands around the units of a course, in the order shown; of some a course has one alone. */
 export const furnishings = {
-  home: { words: 'home page' },
-  navigation: { words: 'navigation' },
-  contact: { words: 'contact card' },
-  reference: { words: 'reference page' },
-  picture: { words: 'course picture' },
-  syllabus: { words: 'syllabus' },
-  material: { words: 'required material' },
+  home: { words: 'home page', isOne: true },
+  navigation: { words: 'navigation', isOne: true },
+  contact: { words: 'contact card', isOne: true },
+  reference: { words: 'reference page', isOne: false },
+  picture: { words: 'course picture', isOne: true },
+  syllabus: { words: 'syllabus', isOne: true },
+  material: { words: 'required material', isOne: false },
 } as const
 export type FurnishingName = keyof typeof furnishings
 export const furnishingNames = Object.keys(furnishings) as FurnishingName[]

@@ -13,8 +13,8 @@ export function arrivalState(node: OutlineNode, { carry }: PlanDocument): ItemSt
   return chosen === 'as-was' ? asWas : chosen
 }
 /** The key in the shell of each rubric of the sources: of the shell's own where they meet, else its own. */
-export function rubricsInShell({ source, more, target }: CarryBase): Map<string, string> {
-  const all = [source, ...more].flatMap(side => side.rubrics)
+export function rubricsInShell({ source, more, found, target }: CarryBase): Map<string, string> {
+  const all = [source, ...more, ...found].flatMap(side => side.rubrics)
   const matches = matchNamed(all, target.rubrics, {})
   return new Map(all.map(({ lineage }) => [lineage, matches.get(lineage)?.shell ?? lineage]))
 }

@@ -32,6 +32,7 @@ const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput =>
   inPlace: false,
   document: { ...recommendedPlan(), carry: { ...recommendedPlan().carry, leave } },
   more: [],
+  found: [],
   zone: zoneRules('UTC', { from: 2025, to: 2028 }),
   source: {
     term: term('2026-09-02', '2026-12-04'),

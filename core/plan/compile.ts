@@ -2,9 +2,10 @@ import { dayOf, type Day } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
 import type { Term } from '../calendar/term'
 import { yearsOfAll, type Years, type ZoneRules } from '../calendar/zone'
+import { foundNodes, madeNodes } from '../carry/added'
 import { carriedAs, seenRules, type CarriedBase } from '../carry/base'
 import { matchThings, type Match, type PairedByHand } from '../carry/match'
-import { basesAfter, placesLedger, type PlaceRow } from '../carry/places'
+import { basesAfter, placesLedger, type MadeByRun, type PlaceRow } from '../carry/places'
 import { carriedOf, leftBehind, staysUnasked, type StaysWhy } from '../carry/select'
 import type { Furnishing } from '../course/furniture'
 import { planDates, summarise, type DatedItem, type PlannedItem, type PlanInput } from '../dates/plan'
@@ -12,10 +13,12 @@ import { yearsReached } from '../dates/years'
 import type { Windows } from '../pairing/windows'
 import type { OutlineNode } from '../course/outline'
 import { mapParts, type PlanDocument } from './document'
+import { comesAsFrame } from './parts/carry'
 import { gradedAs, needsCategory, plannedGrades, rulesSeen, type PlannedGrades } from '../grading/plan'
 import type { CategoryLine, GradeRules } from '../grading/rules'
 import { countsIn, type Effect, type Placement, type Placements } from './effect'
 import { arrivalState, rubricsInShell } from './arrival'
+import { datedByPattern } from './undated'
 import { aroundPlacements, gradePlacements, rowPlacement } from './placements'
 import { mergeSources, type MergedSources } from './sources'
 
@@ -47,6 +50,8 @@ export interface CarryBase {
   source: CarrySide
   /** Further sources, in their order; what an earlier one holds already does not come from a later one. */
   more: readonly CarrySide[]
+  /** Courses that are no sources, from which single items are taken; by their ids. */
+  found: readonly (CarrySide & { readonly id: string })[]
   target: CarrySide
   /** What was carried into the shell before, and what somebody deleted there: that stays away, with all below it in the source. */
   before: { bases: readonly CarriedBase[]; deleted: readonly string[] }
@@ -57,6 +62,7 @@ export interface CarryBase {
 export interface PlanBase extends CarryBase {
   source: PlanSide
   more: readonly PlanSide[]
+  found: readonly (PlanSide & { readonly id: string })[]
   target: PlanSide
 }
 export interface CompileInput extends PlanBase {
@@ -71,8 +77,23 @@ export interface CompiledPlan {
 }
 
 const sourcesOf = <S>({ source, more }: { source: S; more: readonly S[] }): readonly S[] => [source, ...more]
-/** All sources of a plan as one outline. */
-export const sourceOutline = (input: PlanBase): MergedSources => mergeSources(sourcesOf(input))
+const holdsNothing = { categories: [], grading: null, rubrics: [], groups: [], furniture: [] } as const
+/** All that a plan brings from, in order: its sources, what is taken of other courses, and what is made in the plan, which comes from no course. */
+export const sidesOf = (base: Omit<CarryBase, 'target' | 'before' | 'inPlace'>): CarrySide[] => {
+  const { added, places } = base.document
+  return [
+    ...sourcesOf(base),
+    ...base.found.map(course => ({
+      ...holdsNothing,
+      rubrics: course.rubrics,
+      nodes: foundNodes(added, course, places.into),
+    })),
+    { ...holdsNothing, nodes: madeNodes(added, places.into) },
+  ]
+}
+/** All that a plan brings as one outline. */
+export const sourceOutline = (input: Omit<CarryBase, 'target' | 'before' | 'inPlace'>): MergedSources =>
+  mergeSources(sidesOf(input))
 
 const datedItem = ({ lineage, kind, unit, opens, due, closes }: OutlineNode): DatedItem => ({
   id: lineage,
@@ -111,7 +132,8 @@ function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'z
   const { document, target } = base
   const carried = carriedBy(base, merged)
   const items = merged.nodes.filter(node => node.type === 'item' && carried.has(node.lineage))
-  return sourcesOf(base).map((source, at) => ({
+  // What is made in the plan has no old dates: it stands in the new term from the beginning.
+  return [...sourcesOf(base), ...base.found, target].map((source, at) => ({
     source: source.term,
     target: target.term,
     sourceMeetings: source.meetings,
@@ -134,18 +156,15 @@ export function planLedger(
   input: CompileInput,
   merged: MergedSources = sourceOutline(input),
 ): ReturnType<typeof planDates> {
-  const items = ledgerInputs(input, merged).flatMap(each => planDates(each).items)
+  const crossed = ledgerInputs(input, merged).flatMap(each => planDates(each).items)
+  const items = datedByPattern(input, merged, carriedBy(input, merged), crossed)
   return { items, summary: summarise(items) }
 }
 
 const rulesOfSources = (base: CarryBase): GradeRules | null =>
   sourcesOf(base).find(side => side.grading)?.grading ?? null
 /** What the next run compares with, once one has written the rows of a plan. */
-export const basesOf = (
-  base: PlanBase,
-  rows: readonly PlaceRow[],
-  made?: ReadonlyMap<string, string>,
-): CarriedBase[] => [
+export const basesOf = (base: PlanBase, rows: readonly PlaceRow[], made?: MadeByRun): CarriedBase[] => [
   ...basesAfter(rows, base.before.bases, made),
   ...rulesSeen(sourceOutline(base).categories, rulesOfSources(base)).map(({ key, type, text }) =>
     seenRules(key, type, text),
@@ -218,6 +237,11 @@ export function carriedPlan(
       dates,
       category: node => gradedAs(node, grades, document.grades).category,
       state: node => arrivalState(node, document),
+      isFrame: node => comesAsFrame(document.carry, node),
+      given: ({ lineage }) => {
+        const given = document.carry.settings[lineage]
+        return given ? JSON.stringify(given) : null
+      },
     },
   })
   return { merged, stays, carried, grades, rubrics: rubricsInShell(base), rows }
@@ -249,6 +273,7 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     source: merged.nodes,
     target: target.nodes,
     rows,
+    added: input.document.added,
     wanted,
     fresh,
     categories: placements.filter(entry => entry.entity === 'category' && entry.action === 'added'),

@@ -1,3 +1,4 @@
+import type { AddedDecisions } from '../carry/added'
 import type { ThingPart } from '../carry/again'
 import type { Happening, PlaceRow } from '../carry/places'
 import type { TextRecipe } from '../carry/texts'
@@ -5,6 +6,7 @@ import { itemKinds, type ItemKind, type ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem, Summary } from '../dates/plan'
 import type { PlannedGrades } from '../grading/plan'
+import type { TenThousandths } from '../grading/points'
 
 /** What a run does with one thing of the shell. `moved`: only its place; `cleared`: it is taken away. */
 export type PlacementAction = 'added' | 'filled' | 'replaced' | 'moved' | 'cleared'
@@ -26,6 +28,14 @@ export interface Placement {
   /** Its title, and how its text is made, where those are not the source's as they are. */
   title: string | null
   text: TextRecipe | null
+  /** Whose text it gets: the source's, one that the run makes, or none. */
+  textFrom: 'source' | 'made' | 'none'
+  /** Settings that it gets instead of the source's, by name. */
+  settings: Readonly<Record<string, string>> | null
+  /** What it is, where no course has it: it is made in the plan. */
+  made: { readonly points: TenThousandths | null; readonly exam: boolean } | null
+  /** Taken by itself from a course that is no source: it waits for nothing that stands there. */
+  alone: boolean
   /** Of an item: how it arrives, and what it is graded by. */
   arrives: Arrives | null
   /** Of a category or the grade rules: what they are to be; of an item: how its text is made. */
@@ -52,6 +62,10 @@ export interface Effect {
   keptBoth: number
   /** Units and items that come under another name than they had. */
   renamed: number
+  /** Units and items that the plan makes itself, and those taken of courses that are no sources: they are among the added. */
+  ownAdded: { made: number; found: number }
+  /** Items that come with title, date, points and category alone. */
+  frames: number
   /** Texts that the run puts together, and items whose text goes into another's place. */
   texts: { made: number; joined: number }
   /** Items of the plan that the shell has already (from an earlier run). */
@@ -78,6 +92,7 @@ export interface Placements {
   readonly source: readonly OutlineNode[]
   readonly target: readonly OutlineNode[]
   readonly rows: readonly PlaceRow[]
+  readonly added: AddedDecisions
   /** Units and items of the sources that the plan carries, and those of them that are new to the shell. */
   readonly wanted: readonly OutlineNode[]
   readonly fresh: readonly OutlineNode[]

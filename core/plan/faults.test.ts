@@ -28,7 +28,13 @@ describe('what no plan may hold', () => {
     const rule = ruleBy('set', { due: '2027-03-05T23:59' })
     const { dates } = asHabit({
       ...recommendedPlan(),
-      dates: { rule, kindRules: { quiz: rule }, unitRules: { u1: rule }, itemRules: { i7: rule } },
+      dates: {
+        rule,
+        kindRules: { quiz: rule },
+        unitRules: { u1: rule },
+        itemRules: { i7: rule },
+        pattern: null,
+      },
     })
     expect(dates).toEqual({ ...recommendedPlan().dates, rule: ruleBy('keep-week') })
   })

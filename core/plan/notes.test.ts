@@ -24,6 +24,7 @@ function notesWith(changed: Partial<ReturnType<typeof recommendedPlan>>): Record
       ...around,
     },
     more: [],
+    found: [],
     before: { bases: [], deleted: [] },
     inPlace: false,
     target: {

@@ -2,11 +2,12 @@ import { thingParts, type ThingPart } from '../carry/again'
 import { writesText, type PlaceRow } from '../carry/places'
 import { itemKindDefinitions } from '../course/kinds'
 import type { ItemKind } from '../course/model'
+import { furnishings, type Furnishing } from '../course/furniture'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem } from '../dates/plan'
 import { gradedAs, rulesKey } from '../grading/plan'
 import { arrivalState } from './arrival'
-import type { CarriedPlan, CarryBase } from './compile'
+import { sidesOf, type CarriedPlan, type CarryBase } from './compile'
 import type { Arrives, Placement } from './effect'
 
 const nothing = {
@@ -15,10 +16,13 @@ const nothing = {
   parts: null,
   title: null,
   text: null,
+  textFrom: 'source',
+  settings: null,
+  made: null,
+  alone: false,
   arrives: null,
   details: null,
 } as const
-const sidesOf = ({ source, more }: CarryBase) => [source, ...more]
 
 /** What is written of how grades are reckoned: the rules, and each category that comes or is written over. */
 export function gradePlacements({ target }: CarryBase, { grades, merged }: CarriedPlan): Placement[] {
@@ -78,17 +82,29 @@ export function aroundPlacements(
   const groups = new Set(items.map(node => node.group))
   const thereGroups = new Set(target.groups.map(group => group.lineage))
   const furnished = new Set(target.furniture.map(({ part }) => part))
+  const furnishes = ({ lineage, part, item }: Furnishing): boolean => {
+    if (item !== null && !carried.has(item)) return false
+    const choice = document.carry.furniture[lineage]
+    return choice ? choice === 'take' : !furnished.has(part)
+  }
   const done = new Set<string>()
   const next = {
     rubric: target.rubrics.length,
     group: target.groups.length,
     furnishing: target.furniture.length,
   }
-  const add = (entity: 'rubric' | 'group' | 'furnishing', lineage: string, from: number): Placement[] => {
+  const thereFurniture = new Set(target.furniture.map(({ lineage }) => lineage))
+  const add = (
+    entity: 'rubric' | 'group' | 'furnishing',
+    lineage: string,
+    from: number,
+    there?: ReadonlySet<string>,
+  ): Placement[] => {
     if (done.has(lineage)) return []
     done.add(lineage)
     const position = next[entity]++
-    return [{ ...nothing, action: 'added', entity, lineage, source: lineage, position, from }]
+    const action = there?.has(lineage) ? 'replaced' : 'added'
+    return [{ ...nothing, action, entity, lineage, source: lineage, position, from }]
   }
   return sidesOf(base).flatMap((side, from) => [
     ...side.rubrics
@@ -100,9 +116,33 @@ export function aroundPlacements(
       .filter(({ lineage }) => (document.carry.groups[lineage] ?? 'group') === 'group')
       .flatMap(({ lineage }) => add('group', lineage, from)),
     ...side.furniture
-      .filter(({ part, item }) => !furnished.has(part) && (item === null || carried.has(item)))
-      .flatMap(({ lineage }) => add('furnishing', lineage, from)),
+      .filter(furnishes)
+      .flatMap(furnishing => [
+        ...replacedBy(furnishing, target.furniture, done),
+        ...add('furnishing', furnishing.lineage, from, thereFurniture),
+      ]),
   ])
+}
+/** What of the shell goes where something comes of which a course has one alone. */
+function replacedBy(
+  { part, lineage }: Furnishing,
+  there: readonly Furnishing[],
+  done: Set<string>,
+): Placement[] {
+  const gone = there.filter(
+    each =>
+      furnishings[part].isOne && each.part === part && each.lineage !== lineage && !done.has(each.lineage),
+  )
+  for (const each of gone) done.add(each.lineage)
+  return gone.map(each => ({
+    ...nothing,
+    action: 'cleared',
+    entity: 'furnishing',
+    lineage: each.lineage,
+    source: each.lineage,
+    position: 0,
+    from: 0,
+  }))
 }
 
 const wholeButPlace = thingParts.filter(part => part !== 'place')
@@ -143,28 +183,42 @@ export function rowPlacement(
     return moves ? { ...common, action: 'moved' } : null
   }
   const parts = partsWritten(row)
+  const { added, carry } = base.document
+  const own = added.made[source.lineage]
   const writesDates = entity === 'item' && (parts === null || parts.includes('dates'))
   return {
     ...common,
     action,
     from: plan.merged.from.get(source.lineage) ?? 0,
     parts,
-    title: row.carries?.title === source.title ? null : (row.carries?.title ?? null),
+    title: row.carries?.title === source.title && !own ? null : (row.carries?.title ?? null),
     text: row.text && writesText(row) ? row.text : null,
+    textFrom: textFrom(row, own !== undefined),
+    settings: entity === 'item' ? (carry.settings[source.lineage] ?? null) : null,
+    made: own ? { points: own.points, exam: own.exam } : null,
+    alone: added.found[source.lineage] !== undefined,
     details: madeDetails(row, plan),
     dates: writesDates ? (dates.get(source.lineage) ?? null) : null,
     arrives: entity === 'item' ? arrivesAs(source, row, base, plan) : null,
   }
 }
+function textFrom({ text, source }: PlaceRow, isMade: boolean): Placement['textFrom'] {
+  if (text?.isFrame) return 'none'
+  if (text) return 'made'
+  if (!isMade) return 'source'
+  return source?.body ? 'made' : 'none'
+}
 /** What the record says of a text that the run makes. */
 function madeDetails(row: PlaceRow, { merged }: CarriedPlan): Placement['details'] {
   if (!row.text || !writesText(row)) return null
-  const { heading, further, passages } = row.text
+  const { heading, further, passages, questions, isFrame } = row.text
   const titles = new Map(merged.nodes.map(node => [node.lineage, node.title]))
   return {
     heading: heading?.title ?? null,
     further: further.flatMap(lineage => titles.get(lineage) ?? []),
     passages: passages && passages.takes.length + passages.both.length,
+    questions: questions && questions.takes.length,
+    isFrame,
   }
 }
 function partsWritten(row: PlaceRow): ThingPart[] | null {

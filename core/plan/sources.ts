@@ -46,8 +46,8 @@ export function sameContent(
  */
 export function mergeSources(sources: readonly SourceContent[]): MergedSources {
   const from = new Map<string, number>()
-  const [only] = sources
-  if (only && sources.length === 1) {
+  const [only, ...others] = sources
+  if (only && others.every(({ nodes, categories }) => nodes.length + categories.length === 0)) {
     for (const entry of [...only.nodes, ...only.categories]) from.set(entry.lineage, 0)
     return { nodes: only.nodes, categories: only.categories, from }
   }

@@ -46,8 +46,23 @@ function qti(work: Work): string {
   return `<?xml version="1.0" encoding="UTF-8"?>\n<questestinterop xmlns="http://www.imsglobal.org/xsd/ims_qtiasiv1p2"><assessment ident="${work.id}" title="${xml(work.title)}"><qtimetadata><qtimetadatafield><fieldlabel>cc_profile</fieldlabel><fieldentry>cc.exam.v0p1</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>cc_maxattempts</fieldlabel><fieldentry>2</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>qmd_timelimit</fieldlabel><fieldentry>20</fieldentry></qtimetadatafield></qtimetadata><section ident="root_section">\n${questions}\n</section></assessment></questestinterop>\n`
 }
 
+const packed = '2026-12-18T12:00:00Z'
+/** A text document (ISO/IEC 29500) of nothing but paragraphs. */
+function docx(texts: readonly string[]): Uint8Array {
+  const head = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n'
+  const main = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document.main+xml'
+  const of = 'http://schemas.openxmlformats.org/'
+  const parts = {
+    '[Content_Types].xml': `<Types xmlns="${of}package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/word/document.xml" ContentType="${main}"/></Types>`,
+    '_rels/.rels': `<Relationships xmlns="${of}package/2006/relationships"><Relationship Id="r1" Type="${of}officeDocument/2006/relationships/officeDocument" Target="word/document.xml"/></Relationships>`,
+    'word/document.xml': `<w:document xmlns:w="${of}wordprocessingml/2006/main"><w:body>${texts.map(text => `<w:p><w:r><w:t>${xml(text)}</w:t></w:r></w:p>`).join('')}</w:body></w:document>`,
+  }
+  const bytes = Object.entries(parts).map(([path, inner]) => [path, new TextEncoder().encode(head + inner)])
+  return zipSync(Object.fromEntries(bytes), { level: 9, mtime: packed })
+}
+
 /** How a work stands in the package: the type of its resource and its file. */
-function fileOf(work: Work): { type: string; path: string; content: string } | null {
+function fileOf(work: Work): { type: string; path: string; content: string | Uint8Array } | null {
   const documentXml = (name: string, ns: string, inner: string): string =>
     `<?xml version="1.0" encoding="UTF-8"?>\n<${name} xmlns="${ns}"${name === 'assignment' ? ` identifier="${work.id}"` : ''}>${inner}</${name}>\n`
   const text = `<text texttype="text/html">${xml(paragraphs(work.text ?? ''))}</text>`
@@ -62,6 +77,8 @@ function fileOf(work: Work): { type: string; path: string; content: string } | n
         ),
       }
     case 'file':
+      if (work.docx)
+        return { type: 'webcontent', path: `data/${work.id.slice(2)}.docx`, content: docx(work.docx) }
       return { type: 'webcontent', path: `data/${work.id.slice(2)}.csv`, content: there(work.data) }
     case 'weblink':
       return {
@@ -117,7 +134,7 @@ export function pack(
   units: readonly WorkUnit[],
   further: Record<string, string> = {},
 ): Uint8Array {
-  const files: Record<string, string> = { ...further }
+  const files: Record<string, string | Uint8Array> = { ...further }
   const resources: string[] = Object.keys(further).map(
     (path, at) =>
       `<resource identifier="r-further-${at + 1}" type="webcontent" href="${path}"><file href="${path}"/></resource>`,
@@ -154,10 +171,10 @@ ${resources.join('\n')}
   const bytes = Object.fromEntries(
     Object.entries({ 'imsmanifest.xml': manifest, ...files }).map(([path, content]) => [
       path,
-      new TextEncoder().encode(content),
+      typeof content === 'string' ? new TextEncoder().encode(content) : content,
     ]),
   )
-  return zipSync(bytes, { level: 9, mtime: '2026-12-18T12:00:00Z' })
+  return zipSync(bytes, { level: 9, mtime: packed })
 }
 
 export const cartridge = (units: readonly WorkUnit[]): Uint8Array =>

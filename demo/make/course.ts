@@ -12,6 +12,8 @@ export interface Work {
   quiz?: [string, string, ...string[]][]
   url?: string
   data?: string
+  /** Paragraphs of a text document. */
+  docx?: string[]
   category?: string
   points?: number
   exam?: boolean

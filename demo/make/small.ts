@@ -285,7 +285,19 @@ export const birdUnits: WorkUnit[] = [
       quiz('o-quiz', 'Check: routes', 'cat-checks', '10-06', [
         ['Most fly', 'behind a high', 'into a gale'],
         ['At night they steer by', 'the stars', 'street lamps'],
+        ['A fall of migrants follows', 'rain at dawn after a clear night', 'three days of sun'],
+        ['Fat is carried', 'under the skin', 'in the crop'],
+        ['The first to leave are', 'the adults of most waders', 'the young of most waders'],
       ]),
+      {
+        id: 'o-warblers',
+        title: 'Telling five warblers apart.docx',
+        kind: 'file',
+        docx: [
+          'Look at the legs first, then at the supercilium, and at the wing last of all.',
+          'The primary projection of a willow warbler is long; that of a chiffchaff is short.',
+        ],
+      },
       {
         id: 'o-news',
         title: 'No tutorial this Friday',

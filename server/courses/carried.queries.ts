@@ -15,6 +15,7 @@ export async function loadBases(db: Knex, courseId: string): Promise<CarriedBase
     how: row.how,
     parts: jsonOf(row.parts),
     wrote: row.wrote,
+    ...(row.wrote_settings !== null && { wroteSettings: row.wrote_settings }),
   }))
 }
 /** Under which keys of a course the things of its sources stand, where those are others: a page that took an empty place. */
@@ -35,6 +36,7 @@ const rowOf = (courseId: string, base: CarriedBase, runId: string | null): Carri
   how: base.how,
   parts: json(base.parts),
   wrote: base.wrote ?? null,
+  wrote_settings: base.wroteSettings ?? null,
   run_id: runId,
 })
 /** Keeps what the next run compares with; of what was kept of a thing before, this takes the place. */

@@ -204,6 +204,40 @@ export async function loadItem(db: Knex, courseId: string, lineage: string): Pro
   }
 }
 
+/** Which of some items are in a course, and not deleted. */
+export const itemsThere = async (
+  db: Knex,
+  courseId: string,
+  lineages: readonly string[],
+): Promise<Pick<ItemRow, 'lineage' | 'kind'>[]> =>
+  db('items')
+    .where({ course_id: await contentOf(db, courseId) })
+    .whereNot({ state: 'deleted' })
+    .whereIn('lineage', lineages)
+    .select('lineage', 'kind')
+/** Hashes of the settings of some items of a course, as its outline tells them. */
+export async function settingsHashes(
+  db: Knex,
+  courseId: string,
+  lineages: readonly string[],
+): Promise<Map<string, string>> {
+  const rows: { lineage: string; hash: string }[] = await db('items')
+    .where({ course_id: await contentOf(db, courseId) })
+    .whereIn('lineage', lineages)
+    .select('lineage', db.raw('SHA2(settings, 256) AS hash'))
+  return new Map(rows.map(row => [row.lineage, row.hash]))
+}
+/** The settings of all items of a course, by lineage. */
+export async function loadSettings(
+  db: Knex,
+  courseId: string,
+): Promise<Map<string, Record<string, unknown>>> {
+  const rows = await db('items')
+    .where({ course_id: await contentOf(db, courseId) })
+    .whereRaw(`settings <> '{}'`)
+    .select('lineage', 'settings')
+  return new Map(rows.map(row => [row.lineage, jsonOf(row.settings)]))
+}
 /** Marks an item as the institution’s, or takes the mark off: of a section, the content’s. */
 export async function markFixed(db: Knex, courseId: string, lineage: string, fixed: boolean): Promise<void> {
   await db('items')
@@ -289,7 +323,7 @@ const contentColumns = {
   items: `lineage, parent_lineage, position, kind, title, state, exam, points, category_lineage, opens, due, closes,
     body_hash, media_type, settings, identifier, rubric_lineage, group_lineage, releases, exempt, extra, holds, fixed,
     made_by`,
-  carried: 'origin, source_lineage, lineage, entity, how, parts, run_id',
+  carried: 'origin, source_lineage, lineage, entity, how, parts, wrote, wrote_settings, run_id',
 } as const
 /** Copies everything that a course holds as content into another that holds none: rows of metadata, set by set; bodies stay shared. */
 export async function copyWhole(

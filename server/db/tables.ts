@@ -211,6 +211,7 @@ export interface CarriedRow {
   parts: Json<PartValues>
   /** Hash of the text that a run made, where it is not the source's. */
   wrote: string | null
+  wrote_settings: string | null
   run_id: string | null
 }
 export interface UnitRow {
@@ -339,6 +340,11 @@ export interface RunEntryRow extends ItemDates {
   /** A title and a body of its own, where those are not the source's. */
   title: string | null
   body_hash: string | null
+  text_from: Placement['textFrom']
+  /** Settings that are given to it, by name. */
+  settings: Json<Record<string, string>> | null
+  exam: boolean | null
+  alone: boolean
   exempt: boolean | null
   extra: boolean | null
   details: Json<unknown> | null
@@ -346,6 +352,19 @@ export interface RunEntryRow extends ItemDates {
   position: number
   reasons: Json<{ flags: readonly Flag[]; reasons: readonly Reason[] }> | null
   former: Json<Record<string, unknown>> | null
+}
+/** A title with the text of a body, as it is searched. */
+export interface SearchedRow {
+  id: string
+  body_hash: string | null
+  title: string
+  text: string
+}
+/** Where it stands. */
+export interface SearchedItemRow {
+  course_id: string
+  lineage: string
+  searched_id: string
 }
 export interface WritingRow {
   course_id: string
@@ -532,6 +551,8 @@ export interface NorthtideTables extends StudentDataTables {
   plan_sections: PlanSectionRow
   runs: RunRow
   run_entries: RunEntryRow
+  searched: SearchedRow
+  searched_items: SearchedItemRow
   writing: WritingRow
   turns: TurnRow
   joined_sections: JoinedSectionRow

@@ -320,6 +320,19 @@ export const refusals = {
     detail: ({ heading }) =>
       `The old course has no heading “${heading}” there. In Carry choose another, or take the whole text. Nothing was changed.`,
   }),
+  'questions-changed': refusal<{ title: string }>({
+    status: 409,
+    title: ({ title }) => `The questions of “${title}” have changed`,
+    detail:
+      'Some of them were chosen before that. In Carry choose them again, or take all of them. Nothing was changed.',
+  }),
+  'not-yours-to-take': refusal<{ key: string }>({
+    status: 403,
+    title: 'This item is not yours to take',
+    detail:
+      'The plan takes an item from a course that you may not roll from, or that is not there any more. Find it again in Carry, and take it from there.',
+    errors: ({ key }) => [{ field: `document.added.found.${key}`, message: 'may not be taken.' }],
+  }),
   'text-too-long': refusal<{ title: string }>({
     status: 409,
     title: ({ title }) => `“${title}” is too long to be taken in part`,

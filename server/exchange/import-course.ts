@@ -20,6 +20,8 @@ import { insertStudentData, type StudentEntry } from '../courses/student-data.qu
 import { inTransaction } from '../db/transaction'
 import { refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
+import { anyText } from '../search/file-text'
+import { keepSearchable } from '../search/index.queries'
 
 /** Brings a term's calendar in, new or up to date. */
 export async function importTerm(db: Knex, calendar: TermCalendar): Promise<void> {
@@ -60,6 +62,7 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
     await insertContent(trx, course.id, assembled.content)
     if (assembled.content.madeBy === 'template') await keepTemplate(trx, course.id)
     await makeCourseReadable(trx, course.id)
+    await keepSearchable(trx, course.id, anyText)
     if (document) await replaceMeetings(trx, course.id, document.meetings)
     const found = await importStudentData(trx, {
       enrolments: await enrolmentIds(trx, course.id),

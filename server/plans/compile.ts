@@ -25,6 +25,7 @@ import { sectionsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
+import { foundAccess } from './found'
 import { findPlan, planSections, type Plan } from './plans.queries'
 import { courseNames, sourceAccess } from './sources'
 import { composeTexts } from './texts'
@@ -50,16 +51,21 @@ const withZone = (base: PlanBase): CompileInput => ({
 /** What the computation of a plan rests on, read within one transaction. */
 export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
   const { access, closed } = await sourceAccess(db, plan)
+  const foundFrom = await foundAccess(db, plan)
+  for (const [course, { rollFrom }] of foundFrom) if (!rollFrom) closed.push(course)
   if (closed.length > 0) throw refuse('source-taken-back', { courses: await courseNames(db, closed) })
   const side = (id: string) => loadSide(db, id, true, access.get(id)?.withheld)
   const target = await loadSide(db, plan.targetId, false)
   checkDocument(plan.document, target.term)
   const more: PlanSide[] = []
   for (const id of plan.sourceIds.slice(1)) more.push(await side(id))
+  const found: CompileInput['found'][number][] = []
+  for (const [id, { withheld }] of foundFrom) found.push({ id, ...(await loadSide(db, id, false, withheld)) })
   return withZone({
     document: plan.document,
     source: await side(plan.sourceId),
     more,
+    found,
     target,
     before: await loadBefore(db, plan.targetId),
     inPlace: plan.mode === 'in-place',
@@ -117,7 +123,7 @@ export function fingerprintOf(
     plan.targetId,
     plan.document,
     compiled.placements,
-    [input.source, ...input.more, input.target].map(({ nodes, categories, grading }) => [
+    [input.source, ...input.more, ...input.found, input.target].map(({ nodes, categories, grading }) => [
       nodes,
       categories,
       grading,

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { foundCourses } from '../../core/carry/added'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import { now, stampOf } from '../clock'
 import { lockCourse } from '../courses/courses.queries'
@@ -25,6 +26,12 @@ export interface Plan {
 /** The course that a run of the plan writes into: its shell, or (in place) the course itself. */
 export const writtenCourse = (plan: Pick<Plan, 'mode' | 'sourceId' | 'targetId'>): string =>
   plan.mode === 'in-place' ? plan.sourceId : plan.targetId
+
+/** All courses that a plan brings from, in the order of its sides: its sources, then those of which it takes single items. */
+export const sidesOfPlan = ({ sourceIds, document }: Pick<Plan, 'sourceIds' | 'document'>): string[] => [
+  ...sourceIds,
+  ...foundCourses(document.added),
+]
 
 type PlanColumns = PlanRow & NamedRow
 const planRows = (db: Knex) =>

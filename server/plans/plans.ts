@@ -25,6 +25,7 @@ import { runsInto } from '../runs/runs.queries'
 import { writingInto, type Writing } from '../runs/writing.queries'
 import { changedCourse, mayRunPlan } from './access'
 import { checkDocument } from './faults'
+import { checkFound, foundAccess } from './found'
 import { checkOffered, checkOnce, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
 import { joinable } from './sections'
@@ -48,6 +49,7 @@ const sideOf = ({ calendar, course, ...content }: CourseWhole): PlanSide => ({
 function zoneFor(
   { document, mode }: queries.Plan,
   [source, ...more]: readonly [CourseWhole, ...CourseWhole[]],
+  found: PlanReply['found'],
   target: CourseWhole,
   before: PlanBase['before'],
 ) {
@@ -55,6 +57,7 @@ function zoneFor(
     document,
     source: sideOf(source),
     more: more.map(sideOf),
+    found: found.map(each => ({ id: each.course.id, ...sideOf(each) })),
     target: sideOf(target),
     before,
     inPlace: mode === 'in-place',
@@ -101,6 +104,7 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
   }
   const source = await whole(plan.sourceId)
   const more = await Promise.all(plan.sourceIds.slice(1).map(whole))
+  const found = await loadFound(db, person, plan, closed)
   const target = await loadWhole(db, person, plan.targetId)
   const before = await loadBefore(db, plan.targetId)
   const open = plan.sourceIds.filter(id => !closed.includes(id))
@@ -124,11 +128,12 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     savedBy: plan.updatedBy,
     source,
     more,
+    found,
     target,
     closed: await whyClosed(db, closed),
     before,
     links: await loadLinks(db, sourceContents),
-    zone: zoneFor(plan, [source, ...more], target, before),
+    zone: zoneFor(plan, [source, ...more], found, target, before),
     may: {
       edit: own.plan && isDraft,
       run: isDraft && (hasShell || !isRoll) && (await mayRunPlan(db, person, plan)),
@@ -146,6 +151,26 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     fits: isRoll ? fits.map(lineIn(lines)) : [],
     writing: await writerOf(db, plan),
   }
+}
+/** The courses of which a plan takes single items, with those alone. What is closed is added to `closed`. */
+async function loadFound(
+  db: Knex,
+  person: Person,
+  plan: queries.Plan,
+  closed: string[],
+): Promise<CourseWhole[]> {
+  const found: CourseWhole[] = []
+  for (const [id, access] of await foundAccess(db, plan)) {
+    const whole = await loadWhole(db, person, id, { access })
+    const taken = new Set(
+      Object.values(plan.document.added.found).flatMap(each => (each.course === id ? each.lineage : [])),
+    )
+    const nodes = access.rollFrom ? whole.nodes.filter(node => taken.has(node.lineage)) : []
+    if (!access.rollFrom) closed.push(id)
+    const rubrics = whole.rubrics.filter(({ lineage }) => nodes.some(node => node.rubric === lineage))
+    found.push({ ...namedOnly(whole), nodes, rubrics, grading: null, groups: [], furniture: [] })
+  }
+  return found
 }
 const neighboursAtMost = 40
 /** Other sections in a course's term with its code or title; and, where it only holds a place, shells that could take it. */
@@ -192,6 +217,7 @@ export async function savePlan(
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('plan-already-run')
   checkDocument(change.document, compileTerm(await loadCalendar(db, plan.targetId)))
+  await checkFound(db, person, plan.document.added, change.document.added)
   const sources = change.sources && !sameSources(change.sources, plan.sourceIds) ? change.sources : undefined
   // What only changes its place stays there by the right of whoever chose it; whoever adds a source must be allowed to roll from all of them.
   const adds = sources?.some(source => !plan.sourceIds.includes(source)) ?? false

@@ -18,6 +18,7 @@ import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { runsInto } from '../runs/runs.queries'
+import { withOwnFound } from './found'
 import { checkOffered, checkPair, checkShell, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
 
@@ -26,6 +27,7 @@ type Sources = NewPlan['sources']
 /** The decisions a plan begins with: windows from the shell's term where it has none, rules as before where they are asked for. */
 async function firstDecisions(
   db: Knex,
+  person: Person,
   [first]: Sources,
   target: string,
   decisions: NewPlan['decisions'],
@@ -33,7 +35,7 @@ async function firstDecisions(
   const earlier = (await runsInto(db, [target])).find(
     run => run.sourceId === first && run.snapshotId === null,
   )
-  if (earlier) return asAgain(earlier.document)
+  if (earlier) return withOwnFound(db, person, asAgain(earlier.document))
   const [before] = decisions === 'as-before' ? await runsInto(db, [first]) : []
   const document = before ? asHabit(before.document) : recommendedPlan()
   const shell = await loadCourse(db, target)
@@ -55,7 +57,7 @@ export async function startPlan(
     const plans = await queries.plansInto(trx, [target])
     const there = plans.find(plan => plan.state === 'draft' && sameSources(plan.sourceIds, sources))
     if (there) return there.id
-    const document = await firstDecisions(trx, sources, target, wish.decisions ?? 'recommended')
+    const document = await firstDecisions(trx, person, sources, target, wish.decisions ?? 'recommended')
     const id = await queries.insertPlan(trx, {
       sourceIds: sources,
       targetId: target,
@@ -110,7 +112,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
       sourceIds: sources,
       targetId: target,
       personId: person.id,
-      document: await firstDecisions(trx, sources, target, 'as-before'),
+      document: await firstDecisions(trx, person, sources, target, 'as-before'),
       mode,
     })
     await writeLog(trx, {
@@ -201,13 +203,13 @@ async function planFurtherShell(
   setId: string,
 ): Promise<void> {
   const sourceIds: Sources = [plan.sourceId, ...plan.sourceIds.slice(1)]
-  const own = await firstDecisions(trx, sourceIds, shell, 'recommended')
+  const own = await firstDecisions(trx, person, sourceIds, shell, 'recommended')
   const planId = await queries.insertPlan(trx, {
     sourceIds,
     targetId: shell,
     personId: person.id,
     setId,
-    document: forFurtherShell(plan.document, own),
+    document: await withOwnFound(trx, person, forFurtherShell(plan.document, own)),
   })
   await writeLog(trx, {
     action: 'plan.started',
@@ -227,7 +229,7 @@ export async function shareDecisions(db: Knex, person: Person, id: string): Prom
     const others = set.filter(other => other.id !== id && other.state === 'draft')
     for (const other of others) {
       await checkShell(trx, person, other.targetId)
-      const document = forFurtherShell(plan.document, other.document)
+      const document = await withOwnFound(trx, person, forFurtherShell(plan.document, other.document))
       await queries.repairPlan(trx, other.id, { document, personId: person.id })
     }
     await writeLog(trx, {

@@ -1,8 +1,13 @@
 import type { Knex } from 'knex'
+import { madeText } from '../../core/carry/added'
 import { writesText, type PlaceRow } from '../../core/carry/places'
 import type { TextRecipe } from '../../core/carry/texts'
 import type { OutlineNode } from '../../core/course/outline'
 import { compilePlan, sourceOutline, type CompileInput } from '../../core/plan/compile'
+import type { QuestionChoice } from '../../core/carry/decisions'
+import { chooseQuestions } from '../../core/formats/cartridge/qti/choose'
+import { readLimits } from '../../core/formats/limits'
+import { xmlText } from '../../core/formats/text'
 import { piecesOf, htmlOf, readingOf, type Piece } from '../../core/prose/pieces'
 import {
   headingsOf,
@@ -16,10 +21,11 @@ import type { PlanText } from '../../shared/api/plans'
 import type { MergedSources } from '../../core/plan/sources'
 import { accessToCourses } from '../courses/access'
 import { loadBody } from '../courses/bodies.queries'
+import type { ReadableForm } from '../courses/readable-body'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
 import { compileInput } from './compile'
-import { findPlan, type Plan } from './plans.queries'
+import { findPlan, sidesOfPlan, type Plan } from './plans.queries'
 
 /** A longer text comes whole or not at all: what takes it apart has other people wait. */
 const partedAtMost = 256 * 1024
@@ -48,6 +54,13 @@ async function sourceText(
   }
   return others.length > 0 ? joinPages(first, others) : htmlOf(first)
 }
+/** The questions of a quiz that come, with all that stands around them as it was. */
+async function questionsText(db: Knex, node: Node, { body, takes }: QuestionChoice): Promise<string> {
+  if (node.body !== body) throw refuse('questions-changed', { title: node.title })
+  const bytes = await loadBody(db, body)
+  if (!bytes || bytes.length > readLimits.xmlBytes) throw refuse('text-too-long', { title: node.title })
+  return chooseQuestions(node.title, xmlText(node.title, bytes), takes, readLimits)
+}
 async function comparedTexts(
   db: Knex,
   row: PlaceRow & { source: OutlineNode; shell: OutlineNode },
@@ -62,41 +75,56 @@ async function comparedTexts(
 const withBoth = (row: PlaceRow): row is PlaceRow & { source: OutlineNode; shell: OutlineNode } =>
   row.source !== null && row.shell !== null
 
+/** A text that a run makes, and what of it is made to be read. */
+export interface MadeText {
+  readonly text: string
+  readonly form: ReadableForm
+}
 /**
  * The texts that a run of these rows makes, by the lineage of the source's thing.
- * @throws Refusal where a heading is not there any more, or a text is too long.
+ * @throws Refusal where a heading or a question is not there any more, or a text is too long.
  */
 export async function composeTexts(
   db: Knex,
   input: CompileInput,
   rows: readonly PlaceRow[],
-): Promise<Map<string, string>> {
-  const wanted = rows.filter(row => row.text && writesText(row))
-  const made = new Map<string, string>()
+): Promise<Map<string, MadeText>> {
+  const { made: own } = input.document.added
+  const wanted = rows.filter(row => writesText(row) && (row.text ?? own[row.source?.lineage ?? '']))
+  const made = new Map<string, MadeText>()
   if (wanted.length === 0) return made
   const nodes = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node]))
   for (const row of wanted) {
-    if (!row.source || !row.text) continue
-    const { passages } = row.text
+    const thing = own[row.source?.lineage ?? '']
+    const text = thing && madeText(thing)
+    if (row.source && text) made.set(row.source.lineage, { text, form: 'page' })
+    if (!row.source || !row.text || row.text.isFrame) continue
+    const { passages, questions } = row.text
+    if (questions) {
+      const chosen = await questionsText(db, row.source, questions)
+      made.set(row.source.lineage, { text: chosen, form: 'questions' })
+      continue
+    }
     const html =
       passages && withBoth(row)
         ? mergedHtml(await comparedTexts(db, row, nodes, null), passages)
         : await sourceText(db, row.source, row.text, nodes)
-    made.set(row.source.lineage, html)
+    made.set(row.source.lineage, { text: html, form: 'page' })
   }
   return made
 }
 
 /** What of a plan's sources and of its shell somebody may read themselves: the plan itself rests on the right of whoever chose the sources. */
 async function readableBy(db: Knex, person: Person, plan: Plan, merged: MergedSources) {
-  const access = await accessToCourses(db, person, [...plan.sourceIds, plan.targetId])
+  const sides = sidesOfPlan(plan)
+  const access = await accessToCourses(db, person, [...sides, plan.targetId])
   const mayRead = (course: string, { kind }: OutlineNode): boolean => {
     const own = access.get(course)
     return Boolean(own?.read) && !(kind !== null && own?.withheld.has(kind))
   }
   return {
     inSources: (node: OutlineNode): boolean =>
-      mayRead(plan.sourceIds[merged.from.get(node.lineage) ?? 0] ?? plan.sourceId, node),
+      mayRead(sides[merged.from.get(node.lineage) ?? 0] ?? plan.targetId, node),
     inShell: (node: OutlineNode): boolean => mayRead(plan.targetId, node),
   }
 }

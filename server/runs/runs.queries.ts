@@ -172,7 +172,7 @@ export async function loadEntries(db: Knex, run: Pick<Run, 'id' | 'sourceId'>): 
     `SELECT e.*, IF(e.action = 'cleared', ${inDetails('former')},
        COALESCE(${inDetails('details')}, ${text('e.title')}, ${text('items.title')}, ${text('units.title')},
          ${text('grade_categories.title')})) AS title,
-       COALESCE(${text('items.kind')}, JSON_VALUE(e.former, '$.kind')) AS kind
+       COALESCE(${text('items.kind')}, JSON_VALUE(e.former, '$.kind'), ${text('e.kind')}) AS kind
      FROM run_entries e ${named('items')} ${named('units')} ${named('grade_categories')}
      WHERE e.run_id = :run AND e.entity IN ('category', 'unit', 'item') AND e.action <> 'moved'
      ORDER BY e.entity, e.position`,

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
+import { there } from '../../core/there'
 import { basesOf, type CompiledPlan, type CompileInput, type Placement } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
@@ -8,7 +9,7 @@ import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
 import { keepBases } from '../courses/carried.queries'
-import { loadOutline } from '../courses/content.queries'
+import { loadOutline, settingsHashes } from '../courses/content.queries'
 import { loadCourse, lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { readable } from '../courses/readable'
@@ -22,6 +23,8 @@ import { logSeldom } from '../http/logger'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { sectionFactsOf } from '../../core/plan/sections'
+import { keepSearchable } from '../search/index.queries'
+import { ownText } from '../search/plain-text'
 import { checkMayRun } from '../plans/access'
 import { compileFor, compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
 import {
@@ -31,6 +34,7 @@ import {
   markAsRun,
   planSections,
   repairPlan,
+  sidesOfPlan,
   writtenCourse,
   type Plan,
 } from '../plans/plans.queries'
@@ -143,6 +147,7 @@ async function runLocked(
     await writeIntoShell(trx, running)
     await joinSections(trx, running, sectioned)
   }
+  await keepSearchable(trx, courseId, ownText)
   await queries.setShellFacts(trx, runId, courseId, shellFactsOf(plan.document))
   await queries.finishRun(trx, runId, await audit(trx, running, before), stampOf(now()))
   await markAsRun(trx, planId)
@@ -217,24 +222,43 @@ async function storeTexts(
   compiled: CompiledPlan,
 ): Promise<Map<string, string>> {
   const texts = await composeTexts(trx, input, compiled.rows)
-  const bodies = new Map([...texts].map(([lineage, html]) => [lineage, Buffer.from(html)]))
+  const bodies = new Map([...texts].map(([lineage, { text }]) => [lineage, Buffer.from(text)]))
   await storeBodies(trx, bodies.values())
-  for (const bytes of bodies.values()) {
+  for (const [lineage, { form }] of texts) {
+    const bytes = there(bodies.get(lineage))
     const source = { hash: hashOf(bytes), size: bytes.length, load: () => Promise.resolve(bytes) }
-    await readable(trx, source, 'page')
+    await readable(trx, source, form)
   }
   return new Map([...bodies].map(([lineage, bytes]) => [lineage, hashOf(bytes)]))
 }
 async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Running): Promise<void> {
   const { placements, effect } = compiled
-  const contents = await sections.contentsOf(trx, plan.sourceIds)
-  const sourceIds = plan.sourceIds.map(source => contents.get(source) ?? source)
-  const made = await storeTexts(trx, input, compiled)
-  await write.insertEntries(trx, { runId, sourceIds, made }, placements)
+  const sides = sidesOfPlan(plan)
+  const contents = await sections.contentsOf(trx, sides)
+  const sourceIds = sides.map(source => contents.get(source) ?? source)
+  const texts = await storeTexts(trx, input, compiled)
+  const { found } = plan.document.added
+  await write.insertEntries(trx, { runId, sourceIds, made: texts, found }, placements)
   await write.writeContent(trx, runId, plan.targetId, placements)
   const dates = await write.countDates(trx, runId, plan.targetId)
   checkWritten(runId, 'dates', dates, effect.dates.dates)
-  await keepBases(trx, plan.targetId, basesOf(input, compiled.rows, made), runId)
+  const settings = await settingsWritten(trx, plan.targetId, placements)
+  await keepBases(trx, plan.targetId, basesOf(input, compiled.rows, { texts, settings }), runId)
+}
+/** Hashes of the settings of what was given some, as they stand in the shell now. */
+async function settingsWritten(
+  trx: Knex,
+  targetId: string,
+  placements: readonly Placement[],
+): Promise<Map<string, string>> {
+  const given = placements.filter(entry => entry.settings !== null)
+  const hashes = await settingsHashes(trx, targetId, lineagesOf(given))
+  return new Map(
+    given.flatMap(({ source, lineage }) => {
+      const hash = hashes.get(lineage)
+      return hash === undefined ? [] : [[source, hash] as const]
+    }),
+  )
 }
 
 /** Sections that show the shell's content, chosen now or joined before: each gets dates for what is new, from its own meetings. */

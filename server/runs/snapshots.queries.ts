@@ -3,6 +3,8 @@ import { now, stampOf } from '../clock'
 import { copyMeetings, copyWhole } from '../courses/content.queries'
 import { copyEnrolments, copyStudentData } from '../courses/student-data.queries'
 import { newId } from '../db/rows'
+import { keepSearchable } from '../search/index.queries'
+import { ownText } from '../search/plain-text'
 
 /**
  * Copies a course as it stands, with its students and all they did, into one of its own that nobody writes to any more. It
@@ -18,6 +20,7 @@ export async function makeSnapshot(trx: Knex, courseId: string): Promise<string>
     .update({ source_id: `in-place:${id}`, origin: 'hand' })
   await trx('courses').insert({ ...course, id, origin: 'snapshot', created_at: stampOf(now()) })
   await copyWhole(trx, courseId, id)
+  await keepSearchable(trx, id, ownText)
   await copyEnrolments(trx, courseId, id)
   await copyStudentData(trx, courseId, id)
   return id

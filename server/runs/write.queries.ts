@@ -3,6 +3,7 @@ import { datesOf, noDates } from '../../core/course/dates'
 import { reasonsOf } from '../../core/dates/plan'
 import { pointsText } from '../../core/grading/points'
 import type { Placement } from '../../core/plan/compile'
+import type { PlanDocument } from '../../core/plan/document'
 import { inBatches, json, selectRows, written } from '../db/rows'
 import type { RunEntryRow } from '../db/tables'
 
@@ -13,6 +14,8 @@ function detailsOf({ details, entity }: Placement): RunEntryRow['details'] {
   const weight = details.weight === null ? null : pointsText(Number(details.weight))
   return json({ ...details, weight, exempt: details.exempt ? 1 : 0 })
 }
+const madePoints = ({ made }: Placement): string | null =>
+  made && made.points !== null ? pointsText(made.points) : null
 /**
  * Writes down what a run is about to do; the content is then written from these rows. `sourceIds`: by a placement's `from`. `made`: hashes of
  * the texts that it makes, by the lineage of the source's thing.
@@ -23,7 +26,13 @@ export async function insertEntries(
     runId,
     sourceIds,
     made,
-  }: { runId: string; sourceIds: readonly string[]; made: ReadonlyMap<string, string> },
+    found = {},
+  }: {
+    runId: string
+    sourceIds: readonly string[]
+    made: ReadonlyMap<string, string>
+    found?: PlanDocument['added']['found']
+  },
   placements: readonly Placement[],
 ): Promise<void> {
   const rows = placements.map(placement => {
@@ -31,7 +40,8 @@ export async function insertEntries(
     return {
       run_id: runId,
       source_course_id: sourceIds[from] ?? null,
-      source_lineage: source,
+      // What was taken of another course may stand there under another key.
+      source_lineage: found[source]?.lineage ?? source,
       entity,
       lineage,
       action,
@@ -41,7 +51,12 @@ export async function insertEntries(
       reasons: dates && json({ flags: dates.flags, reasons: reasonsOf(dates) }),
       parts: parts && parts.join(','),
       title: placement.title,
-      body_hash: placement.text ? (made.get(source) ?? null) : null,
+      body_hash: placement.textFrom === 'made' ? (made.get(source) ?? null) : null,
+      text_from: placement.textFrom,
+      settings: placement.settings && json({ ...placement.settings }),
+      points: madePoints(placement),
+      exam: placement.made?.exam ?? null,
+      alone: placement.alone,
       kind: arrives?.kind ?? null,
       state: arrives?.state ?? null,
       category_lineage: arrives?.category ?? null,
@@ -69,11 +84,22 @@ const taken = (part: string, value: string, own: string): string =>
 /** What an item is graded by comes into a place of another kind too: only what that kind does not know stays away. */
 const gradedBy = (value: string, own: string): string =>
   `${own} = IF(e.action = 'filled' OR e.parts IS NULL OR FIND_IN_SET('settings', e.parts), ${value}, ${own})`
+/** Its text, where it is not the source's: one that the run makes, or none. */
+const body = "IF(e.text_from = 'source', s.body_hash, e.body_hash)"
+const mediaType = "IF(e.text_from = 'none', NULL, s.media_type)"
+const settings = 'IF(e.settings IS NULL, s.settings, JSON_MERGE_PATCH(s.settings, e.settings))'
+const releases = "IF(e.alone, '[]', s.releases)"
+/** A text of what is made in the plan is a page. */
+const madeType = "IF(e.body_hash IS NULL, NULL, 'text/html')"
+/** Entries of what is made in the plan: no course has it. */
+const isMade = 'e.source_course_id IS NULL'
 const detail = (name: string): string => `JSON_VALUE(e.details, '$.${name}')`
 
 interface Statement {
   entity: Placement['entity']
   actions: Placement['action'][]
+  /** Of what a course has, or of what is made in the plan; else of both. */
+  of?: 'courses' | 'plan'
   sql: string
 }
 const categoryDetails = `${detail('title')}, ${detail('weight')}, e.position, ${detail('identifier')}, ${detail('within')},
@@ -113,6 +139,20 @@ const statements: Statement[] = [
   },
   {
     entity: 'furnishing',
+    actions: ['cleared'],
+    sql: `DELETE t FROM furnishings t JOIN run_entries e ON ${entries('furnishing', 'cleared')} AND e.lineage = t.lineage
+          WHERE t.course_id = :targetId`,
+  },
+  {
+    entity: 'furnishing',
+    actions: ['replaced'],
+    sql: `UPDATE furnishings t JOIN run_entries e ON ${entries('furnishing', 'replaced')} AND e.lineage = t.lineage
+          ${ofSource('furnishings')}
+          SET t.title = s.title, t.item_lineage = s.item_lineage, t.details = s.details
+          WHERE t.course_id = :targetId`,
+  },
+  {
+    entity: 'furnishing',
     actions: ['added'],
     sql: `INSERT INTO furnishings (course_id, lineage, part, position, title, item_lineage, details)
           SELECT :targetId, e.lineage, s.part, e.position, s.title, s.item_lineage, s.details
@@ -121,6 +161,7 @@ const statements: Statement[] = [
   {
     entity: 'unit',
     actions: ['added'],
+    of: 'courses',
     sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, identifier, made_by)
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, IFNULL(e.title, s.title), IF(s.state = 'deleted', 'hidden', s.state),
             s.identifier, 'run'
@@ -128,7 +169,51 @@ const statements: Statement[] = [
   },
   {
     entity: 'unit',
+    actions: ['added'],
+    of: 'plan',
+    sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, made_by)
+          SELECT :targetId, e.lineage, e.parent_lineage, e.position, e.title, 'visible', 'run'
+          FROM run_entries e WHERE ${entries('unit', 'added')} AND ${isMade}`,
+  },
+  {
+    entity: 'unit',
     actions: ['filled', 'replaced'],
+    of: 'plan',
+    sql: `UPDATE units t JOIN run_entries e ON ${entries('unit', 'filled', 'replaced')} AND e.lineage = t.lineage AND ${isMade}
+          SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'e.title', 't.title')}
+          WHERE t.course_id = :targetId`,
+  },
+  {
+    entity: 'item',
+    actions: ['added'],
+    of: 'plan',
+    sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
+            category_lineage, opens, due, closes, body_hash, media_type, settings, exempt, extra, made_by)
+          SELECT :targetId, e.lineage, e.parent_lineage, e.position, e.kind, e.title, e.state, e.exam, e.points,
+            e.category_lineage, e.opens, e.due, e.closes, e.body_hash, ${madeType}, IFNULL(e.settings, '{}'),
+            e.exempt, e.extra, 'run'
+          FROM run_entries e WHERE ${entries('item', 'added')} AND ${isMade}`,
+  },
+  {
+    entity: 'item',
+    actions: ['filled', 'replaced'],
+    of: 'plan',
+    sql: `UPDATE items t JOIN run_entries e ON ${entries('item', 'filled', 'replaced')} AND e.lineage = t.lineage AND ${isMade}
+          SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'e.title', 't.title')},
+            ${taken('text', 'e.body_hash', 't.body_hash')}, ${taken('text', madeType, 't.media_type')},
+            ${taken('settings', 'e.kind', 't.kind')}, ${taken('settings', 'e.exam', 't.exam')},
+            ${taken('settings', "IFNULL(e.settings, '{}')", 't.settings')},
+            ${gradedBy('e.exempt', 't.exempt')}, ${gradedBy('e.extra', 't.extra')},
+            ${taken('points', 'e.points', 't.points')}, ${taken('category', 'e.category_lineage', 't.category_lineage')},
+            ${taken('dates', 'e.opens', 't.opens')}, ${taken('dates', 'e.due', 't.due')},
+            ${taken('dates', 'e.closes', 't.closes')}, ${taken('state', 'e.state', 't.state')},
+            t.holds = IF(e.action = 'filled', NULL, t.holds), ${taken('text', "'run'", 't.made_by')}
+          WHERE t.course_id = :targetId`,
+  },
+  {
+    entity: 'unit',
+    actions: ['filled', 'replaced'],
+    of: 'courses',
     sql: `UPDATE units t JOIN run_entries e ON ${entries('unit', 'filled', 'replaced')} AND e.lineage = t.lineage
           ${ofSource('units')}
           SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'IFNULL(e.title, s.title)', 't.title')},
@@ -150,24 +235,26 @@ const statements: Statement[] = [
   {
     entity: 'item',
     actions: ['added'],
+    of: 'courses',
     sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
             category_lineage, opens, due, closes, body_hash, media_type, settings, identifier, rubric_lineage,
             group_lineage, releases, exempt, extra, made_by)
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, s.kind, IFNULL(e.title, s.title), e.state, s.exam, s.points,
-            e.category_lineage, e.opens, e.due, e.closes, s.body_hash, s.media_type, s.settings, s.identifier,
-            e.rubric_lineage, e.group_lineage, s.releases, e.exempt, e.extra, 'run'
+            e.category_lineage, e.opens, e.due, e.closes, ${body}, ${mediaType}, ${settings}, s.identifier,
+            e.rubric_lineage, e.group_lineage, ${releases}, e.exempt, e.extra, 'run'
           FROM run_entries e ${ofSource('items')} WHERE ${entries('item', 'added')}`,
   },
   {
     entity: 'item',
     actions: ['filled', 'replaced'],
+    of: 'courses',
     sql: `UPDATE items t JOIN run_entries e ON ${entries('item', 'filled', 'replaced')} AND e.lineage = t.lineage
           ${ofSource('items')}
           SET t.parent_lineage = e.parent_lineage, t.position = e.position,
             ${taken('title', 'IFNULL(e.title, s.title)', 't.title')},
-            ${taken('text', 'IFNULL(e.body_hash, s.body_hash)', 't.body_hash')}, ${taken('text', 's.media_type', 't.media_type')},
-            ${taken('settings', 's.settings', 't.settings')}, ${gradedBy('e.rubric_lineage', 't.rubric_lineage')},
-            ${gradedBy('e.group_lineage', 't.group_lineage')}, ${gradedBy('s.releases', 't.releases')},
+            ${taken('text', body, 't.body_hash')}, ${taken('text', mediaType, 't.media_type')},
+            ${taken('settings', settings, 't.settings')}, ${gradedBy('e.rubric_lineage', 't.rubric_lineage')},
+            ${gradedBy('e.group_lineage', 't.group_lineage')}, ${gradedBy(releases, 't.releases')},
             ${gradedBy('e.exempt', 't.exempt')}, ${gradedBy('e.extra', 't.extra')},
             ${taken('settings', 's.exam', 't.exam')}, ${taken('settings', 'e.kind', 't.kind')},
             ${taken('points', 's.points', 't.points')}, ${taken('category', 'e.category_lineage', 't.category_lineage')},
@@ -220,8 +307,14 @@ const formerColumns = {
     'made_by',
   ],
   rules: ['reckoned_by', 'ungraded', 'decimals', 'scale'],
+  furnishing: ['part', 'position', 'title', 'item_lineage', 'details'],
 } as const
-const formerTables = { category: 'grade_categories', unit: 'units', item: 'items' } as const
+const formerTables = {
+  category: 'grade_categories',
+  unit: 'units',
+  item: 'items',
+  furnishing: 'furnishings',
+} as const
 /** Keeps the former row of whatever a run is about to write over, move or take away: it can be put back. */
 async function keepFormer(trx: Knex, runId: string, targetId: string): Promise<void> {
   const names = { runId, targetId }
@@ -254,14 +347,20 @@ export async function writeContent(
   placements: readonly Placement[],
 ): Promise<void> {
   const names = { runId, targetId }
-  const planned = (entity: Placement['entity'], actions: readonly Placement['action'][]): number =>
-    placements.filter(entry => entry.entity === entity && actions.includes(entry.action)).length
+  const planned = (
+    entity: Placement['entity'],
+    actions: readonly Placement['action'][],
+    of?: Statement['of'],
+  ): number =>
+    placements
+      .filter(entry => entry.entity === entity && actions.includes(entry.action))
+      .filter(entry => !of || of === (entry.made ? 'plan' : 'courses')).length
   const check = (what: string, wrote: number, wanted: number): void => {
     if (wrote !== wanted) throw new Error(`run ${runId}: ${wrote} ${what} written, ${wanted} planned`)
   }
   await keepFormer(trx, runId, targetId)
-  for (const { entity, actions, sql } of statements) {
-    const wanted = planned(entity, actions)
+  for (const { entity, actions, of, sql } of statements) {
+    const wanted = planned(entity, actions, of)
     if (wanted > 0) check(`rows of ${entity} (${actions.join(', ')})`, await written(trx, sql, names), wanted)
   }
   const cleared = planned('item', ['cleared'])

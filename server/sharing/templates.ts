@@ -12,6 +12,8 @@ import { groupBy, newId } from '../db/rows'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
+import { keepSearchable } from '../search/index.queries'
+import { ownText } from '../search/plain-text'
 import { departmentsSharing } from './shares.queries'
 import * as queries from './templates.queries'
 
@@ -78,6 +80,7 @@ export async function makeTemplate(
     const kept = nodes.filter(node => node.type === 'item').map(node => node.lineage)
     if (kept.length === 0) throw refuse('empty-template')
     if (withheld.size > 0) await keepItems(trx, id, kept)
+    await keepSearchable(trx, id, ownText)
     await queries.insertTemplate(trx, {
       course_id: id,
       subject,

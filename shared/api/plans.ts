@@ -43,6 +43,8 @@ export const planReply = z.object({
   savedBy: z.string(),
   source: courseWhole,
   /** Further sources, in their order. */ more: z.array(courseWhole),
+  /** Courses that are no sources, of which the plan takes single items: those alone are told. */
+  found: z.array(courseWhole),
   target: courseWhole,
   /** What was carried into the shell before, as the last run left it, and what somebody deleted there. */
   before: z.object({
@@ -56,6 +58,7 @@ export const planReply = z.object({
           parts: z.record(z.enum(thingParts), z.string().nullable()),
           /** Hash of the text that the run made, where it is not the source's. */
           wrote: z.string().nullish(),
+          wroteSettings: z.string().optional(),
         }),
       )
       .readonly(),
@@ -155,6 +158,8 @@ export const effect = z.object({
   filled: z.int().default(0),
   keptBoth: z.int().default(0),
   renamed: z.int().default(0),
+  ownAdded: z.object({ made: z.int(), found: z.int() }).default({ made: 0, found: 0 }),
+  frames: z.int().default(0),
   texts: z.object({ made: z.int(), joined: z.int() }).default({ made: 0, joined: 0 }),
   deletedThere: z.int().default(0),
   leftBehind: z.int(),
@@ -258,6 +263,10 @@ export const runReply = z.object({
           heading: z.string().nullable(),
           further: z.array(z.string()),
           passages: z.int().nullable(),
+          /** So many of its questions; null: all. */
+          questions: z.int().nullish(),
+          /** It came as a frame: without content. */
+          isFrame: z.boolean().optional(),
         })
         .nullable(),
     }),

@@ -20,7 +20,8 @@ export const test = plain.extend<{ freshDemo: undefined }, { ownApp: RunningApp 
   ownApp: [
     // Playwright wants the fixtures it gives to be named, though none is used.
     async ({}, use, { parallelIndex }) => {
-      app = await startApp(`northtide_e2e_${parallelIndex}`)
+      // In ./test two parts of the journeys may run at once.
+      app = await startApp(`northtide_e2e_${process.env.NORTHTIDE_E2E_PART ?? ''}_${parallelIndex}`)
       await inDatabase(async db => {
         // The application asks the registrar as soon as it starts; what comes of it is part of where tests begin.
         await expect(async () => {

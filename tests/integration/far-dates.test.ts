@@ -38,6 +38,7 @@ function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof
     type: 'pair',
     source: side(plan.source),
     more: plan.more.map(side),
+    found: [],
     target: side(plan.target),
     before: plan.before,
     inPlace: false,

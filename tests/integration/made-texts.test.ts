@@ -58,7 +58,7 @@ describe('a text that a run puts together', () => {
     const before = await digest(old)
     expect((await effectOf(demo.db, plan)).effect.texts).toEqual({ made: 1, joined: 1 })
     const done = await readRun(demo.db, sorrel(), await run(plan))
-    expect(done.entries.find(each => each.title === 'A first square')?.text).toEqual({
+    expect(done.entries.find(each => each.title === 'A first square')?.text).toMatchObject({
       heading: 'A first square',
       further: ['What is it for?'],
       passages: null,

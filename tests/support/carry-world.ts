@@ -1,4 +1,5 @@
-import { basesAfter, placesLedger, writesText, type PlaceRow } from '../../core/carry/places'
+import { partValuesOf } from '../../core/carry/again'
+import { basesAfter, placesLedger, writesSource, writesText, type PlaceRow } from '../../core/carry/places'
 import type { CarriedBase } from '../../core/carry/base'
 import { carriedAs } from '../../core/carry/base'
 import { noPlaces, type PlacesDecisions } from '../../core/carry/decisions'
@@ -14,13 +15,16 @@ export interface World {
 export interface Wanted {
   readonly chosen?: Chosen
   readonly decisions?: Partial<PlacesDecisions>
+  /** Lineages of what comes as a frame, and settings that are given, as text. */
+  readonly frames?: readonly string[]
+  readonly given?: Readonly<Record<string, string>>
 }
 
 /** The ledger of places of a roll from some sources into the shell. */
 export function ledgerOf(
   { shell, bases }: World,
   sources: readonly OutlineNode[],
-  { chosen = { leave: [], take: [] }, decisions }: Wanted = {},
+  { chosen = { leave: [], take: [] }, decisions, frames = [], given = {} }: Wanted = {},
 ): PlaceRow[] {
   const places = { ...noPlaces, ...decisions }
   const goesInto = new Set(Object.values(places.further).flat())
@@ -37,16 +41,23 @@ export function ledgerOf(
       dates: new Map(sources.map(node => [node.lineage, node])),
       category: node => node.category,
       state: node => node.state,
+      isFrame: node => frames.includes(node.lineage),
+      given: node => given[node.lineage] ?? null,
     },
   })
 }
 /** Stands for the hash of the text that a run makes of a row; null where it makes none. */
 const madeHash = ({ text, carries, shell }: PlaceRow): string | null => {
-  if (!text) return null
+  if (!text || text.isFrame) return null
   return text.passages
     ? `${carries?.text} with ${shell?.body} by ${JSON.stringify(text.passages)}`
     : `hash of ${carries?.text}`
 }
+/** Whether settings of its own are given to a thing; and the hash that its settings have then. */
+const isGiven = ({ source, carries }: PlaceRow): boolean =>
+  source?.type === 'item' && carries?.settings !== partValuesOf(source, { ...source, dates: null }).settings
+const settingsOf = (row: PlaceRow): string | null =>
+  isGiven(row) ? `hash of ${row.carries?.settings}` : (row.source?.settings ?? null)
 /** What the shell holds once the rows were written, as a run writes them. */
 export function written({ shell, bases }: World, rows: readonly PlaceRow[]): World {
   const former = new Map(shell.map(node => [node.lineage, node]))
@@ -60,7 +71,8 @@ export function written({ shell, bases }: World, rows: readonly PlaceRow[]): Wor
           ...source,
           ...place,
           title: row.carries?.title ?? source.title,
-          body: madeHash(row) ?? source.body,
+          body: row.text?.isFrame ? null : (madeHash(row) ?? source.body),
+          settings: settingsOf(row),
           holds: null,
           madeBy: 'run',
         },
@@ -71,13 +83,14 @@ export function written({ shell, bases }: World, rows: readonly PlaceRow[]): Wor
     if (!source || happens !== 'again') return [{ ...old, ...place }]
     const { size, points, category, state, opens, due, closes } = source
     const title = row.carries?.title ?? source.title
-    const body = madeHash(row) ?? source.body
+    const body = row.text?.isFrame ? null : (madeHash(row) ?? source.body)
     return [
       {
         ...old,
         ...place,
         ...(taken.has('title') && { title }),
         ...(taken.has('text') && { body, size }),
+        ...(taken.has('settings') && { settings: settingsOf(row) }),
         ...(taken.has('points') && { points }),
         ...(taken.has('category') && { category }),
         ...(taken.has('dates') && { opens, due, closes }),
@@ -91,7 +104,12 @@ export function written({ shell, bases }: World, rows: readonly PlaceRow[]): Wor
       return row.source && hash !== null ? [[row.source.lineage, hash]] : []
     }),
   )
-  const after = basesAfter(rows, bases, made)
+  const settings = new Map(
+    rows.flatMap(row =>
+      row.source && writesSource(row) && isGiven(row) ? [[row.source.lineage, settingsOf(row) ?? '']] : [],
+    ),
+  )
+  const after = basesAfter(rows, bases, { texts: made, settings })
   const renewed = new Set(after.map(base => base.source))
   return {
     shell: inCourseOrder(nodes),

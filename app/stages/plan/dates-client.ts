@@ -77,11 +77,12 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
     sender()({ type: 'plan', round: ++round, document: documentNow })
   }
   return {
-    pair({ source, more, target, zone, before, mode }: PlanReply): void {
+    pair({ source, more, found, target, zone, before, mode }: PlanReply): void {
       pairNow = {
         type: 'pair',
         source: sideOf(source),
         more: more.map(sideOf),
+        found: found.map(each => ({ id: each.course.id, ...sideOf(each) })),
         target: sideOf(target),
         before,
         inPlace: mode === 'in-place',

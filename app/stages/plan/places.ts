@@ -1,4 +1,5 @@
 import { computed, type Ref, type ShallowRef } from 'vue'
+import { addedText } from '~~/core/carry/added'
 import { brokenBy, closureOf, needsIn } from '~~/core/carry/needs'
 import type { PlaceRow } from '~~/core/carry/places'
 import { choose, type StaysWhy } from '~~/core/carry/select'
@@ -6,13 +7,13 @@ import type { PlannedItem } from '~~/core/dates/plan'
 import {
   carriedPlan,
   matchesOf,
+  sourceOutline,
   staysOf,
   uncategorisedIn,
   type CarryBase,
   type CarriedPlan,
 } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
-import { mergeSources } from '~~/core/plan/sources'
 import type { PlanReply } from '~~/shared/api/plans'
 
 interface Parts {
@@ -32,15 +33,31 @@ export function usePlannedPlaces({ plan, document, planned }: Parts) {
   const before = computed(() => plan.value?.before ?? null)
   const links = computed(() => plan.value?.links ?? null)
   const inPlace = computed(() => plan.value?.mode === 'in-place')
+  const foundCourses = computed(() => plan.value?.found ?? null)
+  const found = computed(() => foundCourses.value?.map(side => ({ ...side, id: side.course.id })) ?? null)
+  // As long as the plan adds nothing else of its own, the outline stays the same.
+  const adds = computed<{ text: string; document: PlanDocument } | null>(before => {
+    if (!document.value) return null
+    const text = addedText(document.value)
+    return before?.text === text ? before : { text, document: document.value }
+  })
   const merged = computed(() =>
-    source.value && more.value ? mergeSources([source.value, ...more.value]) : null,
+    adds.value && source.value && more.value && found.value
+      ? sourceOutline({
+          document: adds.value.document,
+          source: source.value,
+          more: more.value,
+          found: found.value,
+        })
+      : null,
   )
   const base = computed((): CarryBase | null =>
-    document.value && source.value && more.value && target.value && before.value
+    document.value && source.value && more.value && found.value && target.value && before.value
       ? {
           document: document.value,
           source: source.value,
           more: more.value,
+          found: found.value,
           target: target.value,
           before: before.value,
           inPlace: inPlace.value,

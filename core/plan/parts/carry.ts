@@ -1,5 +1,8 @@
 import { z } from 'zod'
-import { itemStates } from '../../course/model'
+import { writesText } from '../../carry/places'
+import { itemKinds, itemStates, type ItemKind } from '../../course/model'
+import { settingNames, settingWords } from '../../course/settings'
+import { line } from '../../text'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
@@ -20,6 +23,31 @@ const groupNames = Object.keys(groupChoices) as [GroupChoice, ...GroupChoice[]]
 const stateTold = (state: ArrivalState | undefined): string =>
   state ? arrivalWords[state] : 'like the others'
 
+export const furnitureChoices = { take: 'comes', leave: 'stays behind' } as const
+const settingsTold = (given: Readonly<Record<string, string>> | undefined): string =>
+  given ? settingWords(given).join(', ') : 'as they were'
+const frameTold = (frame: boolean | undefined): string => (frame ? 'a frame' : 'whole')
+const nothingDecided = {
+  leave: [],
+  take: [],
+  arrive: 'as-was' as const,
+  states: {},
+  groups: {},
+  frames: {},
+  frameKinds: {},
+  settings: {},
+  furniture: {},
+}
+interface FrameDecisions {
+  readonly frames: Readonly<Record<string, boolean>>
+  readonly frameKinds: Readonly<Partial<Record<ItemKind, boolean>>>
+}
+/** Whether an item comes as a frame: title, date, points and category, no content. */
+export const comesAsFrame = (
+  { frames, frameKinds }: FrameDecisions,
+  { lineage, kind }: { readonly lineage: string; readonly kind: ItemKind | null },
+): boolean => kind !== null && (frames[lineage] ?? frameKinds[kind] ?? false)
+
 /**
  * What comes across. `leave`: lineage keys of what stays behind; everything else comes, but for what stays unless it is asked for (`take`).
  * `states` and `groups`: how single items arrive, and for whom.
@@ -33,8 +61,15 @@ export const carry = planPart({
     arrive: z.enum(arrivals).default('as-was'),
     states: z.record(key, z.enum(arrivals)).default({}),
     groups: z.record(key, z.enum(groupNames)).default({}),
+    /** Items that come as frames, or not; and kinds of which all do. */
+    frames: z.record(key, z.boolean()).default({}),
+    frameKinds: z.partialRecord(z.enum(itemKinds), z.boolean()).default({}),
+    /** Settings that an item gets instead of its own, by name. */
+    settings: z.record(key, z.partialRecord(z.enum(settingNames), line(200))).default({}),
+    /** Whether something around the units comes; else it does where the shell has nothing of the kind. */
+    furniture: z.record(key, z.enum(['take', 'leave'])).default({}),
   }),
-  recommended: { leave: [], take: [], arrive: 'as-was', states: {}, groups: {} },
+  recommended: nothingDecided,
   join: (joiner, values) => ({
     leave: joiner.members('', changedIn(values, 'leave'), 'left behind'),
     take: joiner.members('take', changedIn(values, 'take'), 'asked for'),
@@ -43,12 +78,20 @@ export const carry = planPart({
     groups: joiner.keyed('groups', changedIn(values, 'groups'), choice =>
       choice ? groupChoices[choice] : 'a new group',
     ),
+    frames: joiner.keyed('frames', changedIn(values, 'frames'), frameTold),
+    frameKinds: joiner.keyed('frameKinds', changedIn(values, 'frameKinds'), frameTold),
+    settings: joiner.keyed('settings', changedIn(values, 'settings'), settingsTold),
+    furniture: joiner.keyed('furniture', changedIn(values, 'furniture'), choice =>
+      choice ? furnitureChoices[choice] : 'as proposed',
+    ),
   }),
-  habit: value => value,
+  // What one item was given is written into the shell, which is the next term's source.
+  habit: value => ({ ...value, frames: {}, settings: {} }),
   again: value => value,
   furtherShells: 'the same',
-  forOtherSource: ({ arrive }) => ({ leave: [], take: [], arrive, states: {}, groups: {} }),
+  forOtherSource: ({ arrive, frameKinds }) => ({ ...nothingDecided, arrive, frameKinds }),
   effect: ({ categories, fresh, wanted, source, target, rows, count }) => ({
+    frames: rows.filter(row => row.text?.isFrame && writesText(row)).length,
     added: {
       units: count(fresh, 'unit'),
       items: count(fresh, 'item'),

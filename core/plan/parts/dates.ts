@@ -1,4 +1,7 @@
+import { z } from 'zod'
+import { clockTime, weekdayNumber } from '../../calendar/schema'
 import { dateFields } from '../../course/dates'
+import { itemKinds } from '../../course/model'
 import { farFault } from '../../dates/far'
 import { summarise } from '../../dates/plan'
 import { defaultRule, methodOf, ruleSetSchema, type Rule } from '../../dates/rule'
@@ -6,6 +9,21 @@ import { ruleTold } from '../../dates/rule-text'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
+const patternDate = z.object({
+  weeksOn: z.int().min(0, 'Not below 0.').max(60, 'At most 60 weeks on.'),
+  weekday: weekdayNumber,
+  time: clockTime,
+})
+/** A pattern for work without dates, and the kinds that it dates. */
+const patternSchema = z.object({
+  firstWeek: z.int().min(1, 'The first week is 1 or later.').max(200),
+  weeksPerUnit: z.int().min(1, 'At least one week for a unit.').max(60),
+  dates: z.object({ opens: patternDate, due: patternDate, closes: patternDate }).partial(),
+  kinds: z.array(z.enum(itemKinds)),
+})
+export type UndatedPattern = z.output<typeof patternSchema>
+const patternTold = (pattern: UndatedPattern | null | undefined): string =>
+  pattern ? `a pattern from teaching week ${pattern.firstWeek}` : 'none'
 const isByHand = (rule: Rule): boolean => Boolean(methodOf(rule).byHand)
 /** The dates of a rule that were set by hand. */
 const handDates = (rule: Rule) =>
@@ -16,16 +34,18 @@ const withoutHand = (rules: Readonly<Record<string, Rule>>): Record<string, Rule
 /** How dates cross: a rule for the course, and rules for kinds, units and items. A rule is one decision. */
 export const dates = planPart({
   words: 'the rule for dates',
-  decisions: { rule: 'The rule for the whole course' },
-  schema: ruleSetSchema,
-  recommended: { rule: defaultRule, kindRules: {}, unitRules: {}, itemRules: {} },
+  decisions: { rule: 'The rule for the whole course', pattern: 'The pattern for work without dates' },
+  schema: ruleSetSchema.extend({ pattern: patternSchema.nullable().default(null) }),
+  recommended: { rule: defaultRule, kindRules: {}, unitRules: {}, itemRules: {}, pattern: null },
   join: (joiner, values) => ({
     rule: joiner.one('rule', changedIn(values, 'rule'), ruleTold),
     kindRules: joiner.keyed('kindRules', changedIn(values, 'kindRules'), ruleTold),
     unitRules: joiner.keyed('unitRules', changedIn(values, 'unitRules'), ruleTold),
     itemRules: joiner.keyed('itemRules', changedIn(values, 'itemRules'), ruleTold),
+    pattern: joiner.one('pattern', changedIn(values, 'pattern'), patternTold),
   }),
-  habit: ({ rule, ...levels }) => ({
+  habit: ({ rule, pattern, ...levels }) => ({
+    pattern,
     rule: isByHand(rule) ? defaultRule : rule,
     kindRules: withoutHand(levels.kindRules),
     unitRules: withoutHand(levels.unitRules),
@@ -34,7 +54,7 @@ export const dates = planPart({
   again: value => value,
   furtherShells: 'the same',
   forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {} }),
-  faults: ({ rule, ...levels }, term) =>
+  faults: ({ rule, pattern: _, ...levels }, term) =>
     [
       { path: ['rule'], rule },
       ...Object.entries(levels).flatMap(([level, rules]) =>

@@ -1,3 +1,4 @@
+import { added } from './added'
 import { carry } from './carry'
 import { dates } from './dates'
 import { grades } from './grades'
@@ -10,4 +11,4 @@ import { windows } from './windows'
  * Every part of a plan, by its name in the document. A new one is its own file and a line here (CONTRIBUTING.md has an
  * example): the schema, merging, habits, further shells, the effect and the run walk over this list.
  */
-export const planParts = { carry, places, grades, dates, names, windows, sections }
+export const planParts = { carry, added, places, grades, dates, names, windows, sections }

@@ -49,6 +49,12 @@ export const places = planPart({
     headings: joiner.keyed('headings', changedIn(values, 'headings'), heading =>
       heading ? `what stands under “${heading.title}”` : 'all of it',
     ),
+    questions: joiner.keyed('questions', changedIn(values, 'questions'), questions =>
+      questions ? `${questions.takes.length} of its questions` : 'all of its questions',
+    ),
+    after: joiner.keyed('after', changedIn(values, 'after'), after =>
+      after === undefined ? 'in its old order' : 'in another order',
+    ),
     further: joiner.keyed('further', changedIn(values, 'further'), further =>
       further?.length ? `${further.length} more in the same place` : 'alone in its place',
     ),
@@ -58,7 +64,7 @@ export const places = planPart({
   }),
   // Single things are left out: they are about one shell.
   habit: ({ at }) => ({ ...noPlaces, at }),
-  again: ({ at, ends, pairs, into, titles, headings, further }) => ({
+  again: ({ at, ends, pairs, into, titles, headings, further, questions }) => ({
     ...noPlaces,
     at,
     ends,
@@ -67,6 +73,7 @@ export const places = planPart({
     titles,
     headings,
     further,
+    questions,
   }),
   furtherShells: 'their own',
   forOtherSource: ({ at }) => ({ ...noPlaces, at }),
@@ -77,7 +84,7 @@ export const places = planPart({
     keptBoth: count.happens('both'),
     renamed: rows.filter(row => writesSource(row) && row.carries?.title !== row.source?.title).length,
     texts: {
-      made: rows.filter(row => row.text && writesText(row)).length,
+      made: rows.filter(row => row.text && !row.text.isFrame && writesText(row)).length,
       joined: count.happens('joins'),
     },
     places: { settle: rows.filter(row => row.settle).length },

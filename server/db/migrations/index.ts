@@ -10,6 +10,7 @@ import { sessions } from './008-sessions'
 import { knownBrowsers } from './009-known-browsers'
 import { places } from './010-places'
 import { madeTexts } from './011-made-texts'
+import { added } from './012-added'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -24,4 +25,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '009-known-browsers': knownBrowsers,
   '010-places': places,
   '011-made-texts': madeTexts,
+  '012-added': added,
 }
