@@ -8,7 +8,13 @@ export const stages = [
 ] as const
 export type StageKey = (typeof stages)[number]['key']
 /** Pages within a stage that have an address of their own. */
-const within: Readonly<Record<string, StageKey>> = { grades: 'carry' }
+const within: Readonly<Record<string, StageKey>> = {
+  grades: 'carry',
+  find: 'carry',
+  around: 'carry',
+  settings: 'carry',
+  worth: 'carry',
+}
 /** The stage that a page of a plan belongs to. */
 export const stageAt = (path: string) => {
   const last = path.split('/').at(-1) ?? ''

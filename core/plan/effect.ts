@@ -66,6 +66,10 @@ export interface Effect {
   ownAdded: { made: number; found: number }
   /** Items that come with title, date, points and category alone. */
   frames: number
+  /** Items that are given other settings than they had. */
+  given: number
+  /** Things around the units that come, and those of the shell that go for them. */
+  around: { comes: number; replaced: number }
   /** Texts that the run puts together, and items whose text goes into another's place. */
   texts: { made: number; joined: number }
   /** Items of the plan that the shell has already (from an earlier run). */

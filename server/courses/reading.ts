@@ -83,6 +83,7 @@ export async function readItem(
       shown?.form === 'questions' && shown.questions
         ? questionsWithLinks(shown.questions, courseId, known)
         : null,
+    body: item.bodyHash,
     file:
       item.bodyHash !== null && !isShown
         ? { url: bodyAddress(courseId, lineage), mediaType: item.mediaType ?? '', size: item.size }

@@ -26,6 +26,19 @@ export async function countStudentData(
   return countsOf(name => counts.get(name) ?? 0)
 }
 
+/** The items of a course on which any student did anything. */
+export async function itemsWorkedOn(db: Knex, courseId: string): Promise<Set<string>> {
+  const enrolled = db('enrolments').where({ course_id: courseId }).select('id')
+  const items = new Set<string>()
+  for (const name of studentDataNames) {
+    const rows = await db<StudentDataRow>(name)
+      .whereIn('enrolment_id', enrolled.clone())
+      .distinct<{ item_lineage: string }[]>('item_lineage')
+    for (const row of rows) items.add(row.item_lineage)
+  }
+  return items
+}
+
 /** One thing about a student, as it is written: whom and what it is about, its columns, and what was written, as text. */
 export interface StudentEntry extends StudentDataRow {
   readonly values: Readonly<Record<string, unknown>>

@@ -155,11 +155,16 @@ export interface EntryLine extends ItemDates {
   title: string
   kind: ItemKind | null
   flags: readonly string[]
+  /** The course that it was taken from, where that is no source of the plan; and whether the plan made it. */
+  from: string | null
+  isMade: boolean
   /** How the run put its text together; null: the source's as it was. */
   text: RunReply['entries'][number]['text']
 }
-type EntryColumns = Omit<RunEntryRow, 'details'> &
-  Pick<EntryLine, 'entity' | 'action' | 'kind'> & { details: Json<EntryLine['text']> | null }
+type EntryColumns = Omit<RunEntryRow, 'details'> & { from_course: string | null } & Pick<
+    EntryLine,
+    'entity' | 'action' | 'kind'
+  > & { details: Json<EntryLine['text']> | null }
 const named = (table: string): string => `
   LEFT JOIN ${table}
     ON ${table}.course_id = COALESCE(e.source_course_id, :source) AND ${table}.lineage = e.source_lineage`
@@ -172,8 +177,9 @@ export async function loadEntries(db: Knex, run: Pick<Run, 'id' | 'sourceId'>): 
     `SELECT e.*, IF(e.action = 'cleared', ${inDetails('former')},
        COALESCE(${inDetails('details')}, ${text('e.title')}, ${text('items.title')}, ${text('units.title')},
          ${text('grade_categories.title')})) AS title,
-       COALESCE(${text('items.kind')}, JSON_VALUE(e.former, '$.kind'), ${text('e.kind')}) AS kind
-     FROM run_entries e ${named('items')} ${named('units')} ${named('grade_categories')}
+       COALESCE(${text('items.kind')}, JSON_VALUE(e.former, '$.kind'), ${text('e.kind')}) AS kind,
+       TRIM(TRAILING '-' FROM CONCAT(taken.code, '-', taken.section)) AS from_course
+     FROM run_entries e LEFT JOIN courses taken ON taken.id = e.source_course_id AND e.alone ${named('items')} ${named('units')} ${named('grade_categories')}
      WHERE e.run_id = :run AND e.entity IN ('category', 'unit', 'item') AND e.action <> 'moved'
      ORDER BY e.entity, e.position`,
     { source: run.sourceId, run: run.id },
@@ -185,6 +191,8 @@ export async function loadEntries(db: Knex, run: Pick<Run, 'id' | 'sourceId'>): 
     title: row.title ?? '',
     kind: row.kind,
     ...datesOf(row),
+    from: row.from_course,
+    isMade: row.source_course_id === null && row.text_from !== 'source',
     flags: row.reasons ? jsonOf(row.reasons).flags : [],
     text: row.entity === 'item' && row.details ? jsonOf(row.details) : null,
   }))

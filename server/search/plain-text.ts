@@ -5,7 +5,7 @@ import { elementsBelow, readXml } from '../../core/formats/xml'
 
 /** So much of a text is searched; what comes after it is left out. */
 export const searchedAtMost = 200_000
-const unread = new Set(['script', 'style', 'template'])
+const unread = new Set(['script', 'style', 'template', 'title'])
 const deepest = 200
 
 /** Words of one line, without doubled blanks and control characters. */

@@ -53,7 +53,7 @@ export interface Place {
   courseId: string
   lineage: string
   kind: ItemKind
-  size: number
+  size: number | null
   unit: string | null
 }
 /** Where some hits stand, in the latest terms first. */
@@ -83,7 +83,7 @@ export async function placesOf(
       'at.course_id as courseId',
       'at.lineage',
       'items.kind',
-      db.raw('IFNULL(bodies.size, 0) AS size'),
+      'bodies.size',
       'units.title as unit',
     )
 }

@@ -41,7 +41,7 @@ export async function search(db: Knex, person: Person, wish: SearchQuery): Promi
     return {
       title: hit.title,
       kind: first.kind,
-      size: first.size,
+      size: first.size ?? 0,
       snippet: snippetOf(hit.text, wish.q),
       places: all
         .slice(0, placesAtMost)

@@ -189,6 +189,8 @@ export const itemReply = z.object({
     .nullable(),
   file: z.object({ url: z.string(), mediaType: z.string(), size: z.int() }).nullable(),
   url: z.string().nullable(),
+  /** SHA-256 of its text or file. */
+  body: z.string().nullable(),
   settings: z.record(z.string(), z.unknown()),
   /** What it is marked by, whom it is for (null: everyone), and what must be so before it opens. */
   rubric: rubric.nullable(),

@@ -160,6 +160,8 @@ export const effect = z.object({
   renamed: z.int().default(0),
   ownAdded: z.object({ made: z.int(), found: z.int() }).default({ made: 0, found: 0 }),
   frames: z.int().default(0),
+  given: z.int().default(0),
+  around: z.object({ comes: z.int(), replaced: z.int() }).default({ comes: 0, replaced: 0 }),
   texts: z.object({ made: z.int(), joined: z.int() }).default({ made: 0, joined: 0 }),
   deletedThere: z.int().default(0),
   leftBehind: z.int(),
@@ -257,6 +259,9 @@ export const runReply = z.object({
       closes: wall,
       flags: z.array(z.string()),
       depth: z.int(),
+      /** The course that it was taken from, where that is no source of the plan; and whether the plan made it. */
+      from: z.string().nullable(),
+      isMade: z.boolean(),
       /** How the run put its text together: of one heading, with the texts of others below it, or of so many passages of the source's. */
       text: z
         .object({

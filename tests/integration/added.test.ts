@@ -22,7 +22,7 @@ const demo = useDemo('added')
 const sorrel = () => demo.people.sorrel
 const { planned, run, digest } = useRolls(demo, sorrel)
 const course = async (source: string): Promise<string> =>
-  there(await demo.db('courses').where({ source_id: source }).first('id')).id
+  (await demo.db('courses').where({ source_id: source }).first('id'))!.id
 const bread = () => course('bkg115-01-2026a')
 const birds = () => course('orn130-01-2026a')
 const titled = <N extends { title: string }>(nodes: readonly N[], title: string): N =>

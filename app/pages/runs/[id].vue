@@ -25,15 +25,18 @@ const actionWords: Record<Entry['action'], string> = {
   cleared: 'removed from the shell',
 }
 /** What was done with an item, and how its text was put together. */
-function doneText({ action, text }: Entry): string {
+function doneText({ action, text, from, isMade }: Entry): string {
+  const origin = [isMade && 'made in the plan', from !== null && `taken from ${from}`]
   const made = text
     ? [
+        text.isFrame && 'a frame, without content',
+        typeof text.questions === 'number' && `${counted(text.questions, 'question')} of it`,
         text.heading !== null && `only what stood under “${text.heading}”`,
         text.further.length > 0 && `with the text of ${text.further.join(', ')}`,
         text.passages !== null && `${counted(text.passages, 'passage')} of the old course’s text`,
       ]
     : []
-  return [actionWords[action], ...made].filter(Boolean).join(' · ')
+  return [actionWords[action], ...origin, ...made].filter(Boolean).join(' · ')
 }
 /** A name as it is, a date as it is said. */
 function factText(value: string | null): string {

@@ -7,11 +7,13 @@ import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useSelection } from '../date/selection'
 import { useStagePlan } from '../plan/store'
+import AddOwn from './AddOwn.vue'
 import CarryAside from './CarryAside.vue'
+import CarryPages from './CarryPages.vue'
 import GradesStrip from './GradesStrip.vue'
 import PlaceLine from './PlaceLine.vue'
 import PlacePanel from './PlacePanel.vue'
-import { headingsOfSources, linesWithHeadings, useShownRows, type ShownRow } from './carry'
+import { headingsOfSources, linesWithHeadings, movedAmong, useShownRows, type ShownRow } from './carry'
 import { useTypeAhead } from './tree-keys'
 
 /** What comes across: the ledger of places, in the order that the shell will have. */
@@ -22,6 +24,13 @@ const text = ref('')
 const settleOnly = ref(false)
 const collapsed = ref<ReadonlySet<string>>(new Set())
 const sides = computed(() => [plan.value.source, ...plan.value.more])
+/** What a row is marked with that comes from elsewhere than the first source. */
+function tagOf(lineage: string): string | null {
+  const at = sourceOf(lineage)
+  const side = store.sides[at]
+  if (!side) return 'new'
+  return plan.value.more.length > 0 || at >= sides.value.length ? codeText(side.course) : null
+}
 const sourceOf = (lineage: string): number => store.carrying?.merged.from.get(lineage) ?? 0
 const shown = useShownRows({
   rows: computed(() => store.rows),
@@ -29,10 +38,7 @@ const shown = useShownRows({
   text,
   settleOnly,
   collapsed,
-  from: lineage => {
-    const side = plan.value.more.length > 0 ? sides.value[sourceOf(lineage)] : undefined
-    return side ? codeText(side.course) : null
-  },
+  from: tagOf,
 })
 const headings = computed(() =>
   plan.value.more.length > 0
@@ -189,6 +195,13 @@ function drop(onto: ShownRow, key: string): void {
   store.changePlaces({ into: { ...document.value.places.into, ...into } })
 }
 
+function reorder(step: -1 | 1): void {
+  const after = current.value && mayEdit.value ? movedAmong(store.rows, current.value.row, step) : null
+  if (!after) return
+  const { [after.key]: _, ...rest } = document.value.places.after
+  // Moves are made one after another: the latest comes last.
+  store.changePlaces({ after: { ...rest, [after.key]: after.after } })
+}
 const keysFor = (keys: string[], does: string, run: () => void) => keys.map(key => ({ key, does, run }))
 useKeys([
   ...keysFor(['j', 'ArrowDown'], 'next row', () => go(1)),
@@ -201,6 +214,8 @@ useKeys([
   { key: 'o', does: 'carry only this unit', run: onlyThisUnit },
   { key: 'm', does: 'move it into another unit', run: moveKey },
   { key: 'e', does: 'edit its name', run: nameKey },
+  { key: 'ctrl+ArrowUp', does: 'move it up within its unit', run: () => reorder(-1) },
+  { key: 'ctrl+ArrowDown', does: 'move it down within its unit', run: () => reorder(1) },
   { key: 'f', does: 'find by words', run: focusFind },
   { key: 'n', does: 'next to settle', run: () => nextWhere(each => each.row.settle) },
 ])
@@ -251,6 +266,8 @@ const memoOf = (each: ShownRow) => {
     row.parts.map(part => part.takes).join(),
     row.carries?.title,
     arrivesText(each),
+    row.text?.isFrame,
+    row.text?.questions?.takes.length,
   ]
 }
 const broughtText = computed(() => {
@@ -271,8 +288,8 @@ const asTree = {
 
 <template>
   <StageFrame flush>
+    <CarryPages />
     <div class="head">
-      <h2>What comes across</h2>
       <ElInput
         ref="findBox"
         v-model="text"
@@ -353,8 +370,9 @@ const asTree = {
     <p v-else-if="!shown.length" class="empty soft">Nothing is left to settle.</p>
     <template #side>
       <div ref="panel">
-        <PlacePanel v-if="current" :shown="current" :may-edit="mayEdit" />
+        <PlacePanel v-if="current" :shown="current" :may-edit="mayEdit" @reorder="reorder" />
       </div>
+      <AddOwn :may-edit="mayEdit" :current="current" @show="show" />
       <CarryAside :may-edit="mayEdit" :selected="marked" @show="show" />
     </template>
     <template #foot>

@@ -33,11 +33,18 @@ const facts = computed(() => {
   const points = source.value?.points ?? null
   return points === null ? '' : pointsCounted(points)
 })
+/** How much of it comes, where not all does. */
+const partWords = computed(() => {
+  const { text } = row.value
+  if (text?.isFrame) return 'a frame, no content'
+  return text?.questions ? counted(text.questions.takes.length, 'question') : ''
+})
 const words = computed(() =>
   [
     row.value.happens === 'fills' && row.value.shell?.title !== heldTitle.value
       ? `in the place “${row.value.shell?.title}”`
       : shellWords(row.value),
+    partWords.value,
     props.arrives,
   ]
     .filter(Boolean)

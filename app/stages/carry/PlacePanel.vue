@@ -11,6 +11,8 @@ import {
 } from '~~/core/plan/parts/carry'
 import { useStagePlan } from '../plan/store'
 import ChangedParts from './ChangedParts.vue'
+import ItemExtent from './ItemExtent.vue'
+import MadeDetails from './MadeDetails.vue'
 import TextChoice from './TextChoice.vue'
 import TextCompare from './TextCompare.vue'
 import UnitCompare from './UnitCompare.vue'
@@ -19,6 +21,7 @@ import { changeWords, whyTheyMeet } from './place-words'
 
 /** The selected row: why both sides meet, both texts, and what becomes of them. */
 const props = defineProps<{ shown: ShownRow; mayEdit: boolean }>()
+const emit = defineEmits<{ reorder: [step: -1 | 1] }>()
 const { store, plan, document } = useStagePlan()
 const row = computed(() => props.shown.row)
 const source = computed(() => row.value.source)
@@ -32,8 +35,17 @@ const met = computed(() => {
   return shell.value ?? plan.value.target.nodes.find(node => node.lineage === lineage) ?? null
 })
 const sourceCourse = computed(() => {
-  const at = store.carrying?.merged.from.get(source.value?.lineage ?? '') ?? 0
-  return [plan.value.source, ...plan.value.more][at]?.course.id ?? plan.value.source.course.id
+  const side = store.sideOf(source.value?.lineage ?? '')
+  return side?.course.id ?? plan.value.source.course.id
+})
+/** What the plan adds of its own: made in it, or taken from a course that is no source. */
+const made = computed(() => document.value.added.made[source.value?.lineage ?? ''] ?? null)
+const found = computed(() => document.value.added.found[source.value?.lineage ?? ''] ?? null)
+const isWritten = computed(() => ['adds', 'both', 'fills', 'replaces', 'again'].includes(row.value.happens))
+const mayOrder = computed(() => row.value.lineage !== null && !holder.value)
+const foundFrom = computed(() => {
+  const side = store.sideOf(source.value?.lineage ?? '')
+  return side ? `${codeText(side.course)}, ${side.course.term.name}` : ''
 })
 const compares = computed(
   () => isPair.value && isItem.value && source.value !== null && met.value !== null && !met.value.holds,
@@ -43,6 +55,10 @@ const facts = computed(() => {
   const below = new Set(source.value ? subtree(store.nodes, source.value.lineage) : [])
   const nodes = store.nodes.filter(node => below.has(node.lineage) && node.type === 'item')
   const size = nodes.reduce((sum, node) => sum + node.size, 0)
+  if (made.value)
+    return made.value.kind === null
+      ? 'A unit made in this plan'
+      : `Made in this plan: ${kindWords(made.value.kind)[0]}`
   if (isItem.value) return source.value?.body ? `A text or file of ${sizeText(source.value.size)}` : ''
   return source.value ? `${counted(nodes.length, 'item')} in the old course · ${sizeText(size)}` : ''
 })
@@ -112,6 +128,12 @@ function rename(value: string | number): void {
   if (!key) return
   const { [key]: _, ...rest } = places.value.titles
   const title = String(value).trim()
+  if (made.value && title) {
+    store.changeAdded({
+      made: { ...document.value.added.made, [key]: { ...made.value, title: title.slice(0, 500) } },
+    })
+    return
+  }
   typed.value = title || (source.value?.title ?? '')
   store.changePlaces({ titles: title && title !== source.value?.title ? { ...rest, [key]: title } : rest })
 }
@@ -342,6 +364,26 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
         />
       </dd>
     </dl>
+    <MadeDetails
+      v-if="made && source"
+      :key="source.lineage"
+      :lineage="source.lineage"
+      :thing="made"
+      :may-edit="mayEdit"
+    />
+    <p v-if="found && source" class="small">
+      Taken from <bdi>{{ foundFrom }}</bdi>, which stays as it is.
+      <button class="link" type="button" :disabled="!mayEdit" @click="store.takeOut(source.lineage)">
+        Take it out of the plan
+      </button>
+    </p>
+    <ItemExtent v-if="source?.body && isItem && isWritten && !holder" :shown="shown" :may-edit="mayEdit" />
+    <p v-if="mayOrder" class="small">
+      <button class="link" type="button" :disabled="!mayEdit" @click="emit('reorder', -1)">Move it up</button>
+      or
+      <button class="link" type="button" :disabled="!mayEdit" @click="emit('reorder', 1)">down</button>
+      <span class="soft"> among its neighbours</span>
+    </p>
     <!-- Hidden rather than taken away: lists that come and go with every tick cost more than all else of it. -->
     <dl v-if="source" v-show="shown.carried && !holder" class="settings">
       <template v-if="plan.target.nodes.length">

@@ -205,6 +205,25 @@ export const alike = (rows: readonly PlaceRow[], row: PlaceRow): PlaceRow[] =>
       other.happens === row.happens &&
       other.settle === row.settle,
   )
+const orderKey = (row: PlaceRow): string => row.source?.lineage ?? row.key
+/**
+ * What moves a row a place up or down among those of its parent: right after which one it stands then (null: before all others). Null where
+ * there is no such place.
+ */
+export function movedAmong(
+  rows: readonly PlaceRow[],
+  row: PlaceRow,
+  step: -1 | 1,
+): { key: string; after: string | null } | null {
+  const siblings = rows.filter(
+    each => each.parent === row.parent && each.depth === row.depth && each.lineage !== null,
+  )
+  const at = siblings.findIndex(each => each.key === row.key)
+  const passed = siblings[at + step]
+  if (at < 0 || !passed) return null
+  const after = step > 0 ? passed : siblings[at - 2]
+  return { key: orderKey(row), after: after ? orderKey(after) : null }
+}
 /** Things of the shell that nothing meets and that could be taken away. */
 export const removable = (rows: readonly PlaceRow[]): PlaceRow[] =>
   rows.filter(row => row.source === null && row.shell !== null && !row.shell.fixed)

@@ -1,11 +1,14 @@
 import { useManualRefHistory } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
+import type { FoundThing, MadeThing } from '~~/core/carry/added'
 import { writesSource, type PlaceRow } from '~~/core/carry/places'
+import { lineageOf } from '~~/core/course/lineage'
 import type { ItemDates } from '~~/core/course/dates'
 import { ruleBy, type Rule } from '~~/core/dates/rule'
 import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
+import type { QuestionChoice } from '~~/core/carry/decisions'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
 import { usePlannedPlaces } from './places'
@@ -137,7 +140,53 @@ export const usePlan = defineStore('plan', () => {
     changePart('places', { ...there(document.value).places, ...changed })
   const changeGrades = (changed: Partial<PlanDocument['grades']>): void =>
     changePart('grades', { ...there(document.value).grades, ...changed })
+  const changeAdded = (changed: Partial<PlanDocument['added']>): void =>
+    changePart('added', { ...there(document.value).added, ...changed })
   const leave = (lineages: string[]): void => changeCarry({ leave: lineages })
+  /** All courses that the plan brings from, in the order of its outline: its sources, then those of which it takes single items. */
+  const sides = computed(() =>
+    plan.value ? [plan.value.source, ...plan.value.more, ...plan.value.found] : [],
+  )
+  /** The course that something comes from; null for what is made in the plan. */
+  const sideOf = (lineage: string) => sides.value[places.merged.value?.from.get(lineage) ?? 0] ?? null
+  /** Adds a unit or an item of the plan's own, in a unit or outside; answers the key that it has from now on. */
+  function make(thing: MadeThing, into: string | null): string {
+    const now = there(document.value)
+    const key = crypto.randomUUID()
+    change({
+      ...now,
+      added: { ...now.added, made: { ...now.added.made, [key]: thing } },
+      places: into === null ? now.places : { ...now.places, into: { ...now.places.into, [key]: into } },
+    })
+    return key
+  }
+  /** Takes items of a course that is no source, and what is decided of them at once. The plan is fetched anew, since it must know them. */
+  async function take(
+    wanted: Pick<FoundThing, 'course' | 'lineage'>,
+    { by, into, questions }: { by: string; into: string | null; questions: QuestionChoice | null },
+  ): Promise<string> {
+    const now = there(document.value)
+    const isKnown = nodes.value.some(node => node.lineage === wanted.lineage)
+    const key = isKnown ? lineageOf(wanted.course, wanted.lineage) : wanted.lineage
+    put({
+      ...now,
+      added: { ...now.added, found: { ...now.added.found, [key]: { ...wanted, by } } },
+      places: {
+        ...now.places,
+        ...(into !== null && { into: { ...now.places.into, [key]: into } }),
+        ...(questions && { questions: { ...now.places.questions, [key]: questions } }),
+      },
+    })
+    await saving.save()
+    await load(there(plan.value).id)
+    return key
+  }
+  /** Takes something that the plan added of its own out of it again. */
+  function takeOut(lineage: string): void {
+    const { made, found } = there(document.value).added
+    const without = <V>({ [lineage]: _, ...rest }: Record<string, V>): Record<string, V> => rest
+    changeAdded({ made: without(made), found: without(found) })
+  }
   /** Takes things, with all that they need, or leaves them; answers what comes along. */
   function carry(lineages: readonly string[], carries: boolean): readonly string[] {
     const { leave: left, take, brought } = places.chosenWith(lineages, carries)
@@ -196,6 +245,12 @@ export const usePlan = defineStore('plan', () => {
     changeCarry,
     changePlaces,
     changeGrades,
+    changeAdded,
+    sides,
+    sideOf,
+    make,
+    take,
+    takeOut,
     carry,
     changeSources,
     hold,

@@ -82,6 +82,35 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.grades.changed }}</td>
         <td>{{ gradesText }}</td>
       </tr>
+      <tr v-if="effect.ownAdded.made">
+        <td>Made in the plan</td>
+        <td class="number">{{ effect.ownAdded.made }}</td>
+        <td>units and items that the old course does not have, counted above</td>
+      </tr>
+      <tr v-if="effect.ownAdded.found">
+        <td>From other courses</td>
+        <td class="number">{{ effect.ownAdded.found }}</td>
+        <td>items you found and took, counted above; their courses stay as they are</td>
+      </tr>
+      <tr v-if="effect.frames">
+        <td>Frames</td>
+        <td class="number">{{ effect.frames }}</td>
+        <td>title, dates, points and category come; the content stays behind</td>
+      </tr>
+      <tr v-if="effect.given">
+        <td>Settings given</td>
+        <td class="number">{{ effect.given }}</td>
+        <td>items with other settings than in the old course</td>
+      </tr>
+      <tr v-if="effect.around.comes || effect.around.replaced">
+        <td>Around the units</td>
+        <td class="number">{{ effect.around.comes }}</td>
+        <td>
+          home page, contact card, materials and the like{{
+            effect.around.replaced ? `; ${effect.around.replaced} of the shell replaced` : ''
+          }}
+        </td>
+      </tr>
       <tr v-if="effect.filled">
         <td>Places filled</td>
         <td class="number">{{ effect.filled }}</td>

@@ -1,8 +1,10 @@
 import { z } from 'zod'
+import { courseModes, courseModeWords } from '../../carry/mode'
 import { writesText } from '../../carry/places'
 import { itemKinds, itemStates, type ItemKind } from '../../course/model'
 import { settingNames, settingWords } from '../../course/settings'
 import { line } from '../../text'
+import type { Placement } from '../effect'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
@@ -27,6 +29,13 @@ export const furnitureChoices = { take: 'comes', leave: 'stays behind' } as cons
 const settingsTold = (given: Readonly<Record<string, string>> | undefined): string =>
   given ? settingWords(given).join(', ') : 'as they were'
 const frameTold = (frame: boolean | undefined): string => (frame ? 'a frame' : 'whole')
+function aroundIn(placements: readonly Placement[]): { comes: number; replaced: number } {
+  const actions = placements.filter(({ entity }) => entity === 'furnishing').map(({ action }) => action)
+  return {
+    comes: actions.filter(action => action !== 'cleared').length,
+    replaced: actions.filter(action => action !== 'added').length,
+  }
+}
 const nothingDecided = {
   leave: [],
   take: [],
@@ -36,6 +45,7 @@ const nothingDecided = {
   frames: {},
   frameKinds: {},
   settings: {},
+  modes: {},
   furniture: {},
 }
 interface FrameDecisions {
@@ -66,6 +76,8 @@ export const carry = planPart({
     frameKinds: z.partialRecord(z.enum(itemKinds), z.boolean()).default({}),
     /** Settings that an item gets instead of its own, by name. */
     settings: z.record(key, z.partialRecord(z.enum(settingNames), line(200))).default({}),
+    /** How the old course was taught, and how the new one will be, where that is not as their meetings say. */
+    modes: z.partialRecord(z.enum(['from', 'into']), z.enum(courseModes)).default({}),
     /** Whether something around the units comes; else it does where the shell has nothing of the kind. */
     furniture: z.record(key, z.enum(['take', 'leave'])).default({}),
   }),
@@ -81,16 +93,21 @@ export const carry = planPart({
     frames: joiner.keyed('frames', changedIn(values, 'frames'), frameTold),
     frameKinds: joiner.keyed('frameKinds', changedIn(values, 'frameKinds'), frameTold),
     settings: joiner.keyed('settings', changedIn(values, 'settings'), settingsTold),
+    modes: joiner.keyed('modes', changedIn(values, 'modes'), mode =>
+      mode ? courseModeWords[mode] : 'as the meetings say',
+    ),
     furniture: joiner.keyed('furniture', changedIn(values, 'furniture'), choice =>
       choice ? furnitureChoices[choice] : 'as proposed',
     ),
   }),
   // What one item was given is written into the shell, which is the next term's source.
-  habit: value => ({ ...value, frames: {}, settings: {} }),
+  habit: value => ({ ...value, frames: {}, settings: {}, modes: {} }),
   again: value => value,
   furtherShells: 'the same',
   forOtherSource: ({ arrive, frameKinds }) => ({ ...nothingDecided, arrive, frameKinds }),
-  effect: ({ categories, fresh, wanted, source, target, rows, count }) => ({
+  effect: ({ categories, fresh, wanted, source, target, rows, placements, count }) => ({
+    given: placements.filter(entry => entry.settings !== null).length,
+    around: aroundIn(placements),
     frames: rows.filter(row => row.text?.isFrame && writesText(row)).length,
     added: {
       units: count(fresh, 'unit'),
