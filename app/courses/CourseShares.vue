@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import type { ItemKind } from '~~/core/course/model'
 import type { CourseLine } from '~~/shared/api/courses'
-import type { NewTemplate, ShareLine, SharesReply } from '~~/shared/api/shares'
+import type { NewTemplate, ShareLine, SharesReply, TemplatesReply } from '~~/shared/api/shares'
+import { emptyTemplate } from '~/shells/template-words'
 
 /** Lets others take from a course: by a code, or a department; and makes a template of it. */
-const props = defineProps<{ course: CourseLine; kinds: ItemKind[] }>()
+const props = defineProps<{
+  course: CourseLine
+  kinds: ItemKind[]
+  units: readonly { lineage: string; title: string }[]
+}>()
 const { data, problem, refresh } = useLoaded(() => api.get<SharesReply>(`/courses/${props.course.id}/shares`))
 watch(
   () => props.course.id,
@@ -16,9 +21,23 @@ const withheld = ref<ItemKind[]>([])
 /** Days that a share holds; 0: until it is taken back. */
 const days = ref(30)
 const org = ref('')
-const template = ref<NewTemplate>({ title: '', subject: '', arrangement: 'units', about: '' })
+const template = ref<NewTemplate>(emptyTemplate())
+/** What stands on a shelf that it can be a new version of; and which of them, or something new. */
+const shelved = useLoaded(() => api.get<TemplatesReply>('/templates'))
+const improvable = computed(
+  () =>
+    shelved.data.value?.templates.filter(each => each.mayImprove && each.course.id !== props.course.id) ?? [],
+)
+const versionOf = ref('new')
+const note = ref('')
 const told = ref('')
 
+const noteFault = computed(() => acting.problem.value?.errors.find(error => error.field === 'note')?.message)
+/** A unit is named after itself, as long as nobody named it. */
+function takeUnit(unit: string): void {
+  const title = props.units.find(each => each.lineage === unit)?.title ?? props.course.title
+  template.value = { ...template.value, unit: unit === 'all' ? null : unit, title }
+}
 const acting = useAction(async (work: () => Promise<string>) => {
   told.value = ''
   told.value = await work()
@@ -37,8 +56,16 @@ const share = asAct(async () => {
     : 'The department may take from this course now.'
 })
 const makeTemplate = asAct(async () => {
-  await api.post(`/courses/${props.course.id}/template`, template.value)
-  return 'The template is made. You find it under Templates.'
+  if (versionOf.value === 'new') {
+    await api.post(`/courses/${props.course.id}/template`, template.value)
+    return 'It is on the shelf.'
+  }
+  await api.post(`/templates/${versionOf.value}/versions`, {
+    note: note.value,
+    from: props.course.id,
+    unit: template.value.unit,
+  })
+  return 'The new version is on the shelf. The one before is kept there.'
 })
 const revoke = (entry: ShareLine): Promise<boolean> =>
   acting.run(async () => {
@@ -54,7 +81,10 @@ function open(which: typeof form.value): void {
   told.value = ''
   withheld.value = []
   org.value = data.value?.departments[0]?.id ?? ''
-  template.value = { ...template.value, title: props.course.title, subject: '', about: '' }
+  template.value = { ...emptyTemplate(), title: props.course.title }
+  versionOf.value = 'new'
+  note.value = ''
+  if (which === 'template') void shelved.refresh()
 }
 
 const states = { holds: 'holds', expired: 'has run out', revoked: 'taken back' }
@@ -101,17 +131,58 @@ const { busy, problem: actProblem } = acting
       <button class="link" type="button" @click="open('code')">Make a share code …</button>
       <button class="link" type="button" @click="open('department')">Share with a department …</button>
       <button v-if="course.items" class="link" type="button" @click="open('template')">
-        Make a template …
+        Keep it on the shelf …
       </button>
     </div>
 
     <form v-else-if="form === 'template'" @submit.prevent="makeTemplate">
-      <TemplateFields v-model="template" :problem="actProblem" />
-      <p class="small soft">
-        The template gets everything in the course except students. No text or file is stored a second time.
-      </p>
+      <FormField label="What">
+        <ElSelect
+          :model-value="template.unit ?? 'all'"
+          aria-label="What is kept"
+          @change="unit => takeUnit(unit)"
+        >
+          <ElOption value="all" label="the whole course" />
+          <ElOption v-for="unit in units" :key="unit.lineage" :value="unit.lineage" :label="unit.title" />
+        </ElSelect>
+      </FormField>
+      <FormField v-if="improvable.length" label="As">
+        <ElSelect v-model="versionOf" aria-label="As what it is kept">
+          <ElOption value="new" label="something new" />
+          <ElOption
+            v-for="each in improvable"
+            :key="each.course.id"
+            :value="each.course.id"
+            :label="`a new version of “${each.course.title}”`"
+          />
+        </ElSelect>
+      </FormField>
+      <template v-if="versionOf === 'new'">
+        <TemplateFields v-model="template" :problem="actProblem" />
+        <FormField v-if="data?.departments.length" label="Shelf">
+          <ElSelect
+            :model-value="template.org ?? 'own'"
+            aria-label="On whose shelf"
+            @change="org => (template = { ...template, org: org === 'own' ? null : org })"
+          >
+            <ElOption value="own" label="yours alone" />
+            <ElOption
+              v-for="entry in data.departments"
+              :key="entry.id"
+              :value="entry.id"
+              :label="entry.name"
+            />
+          </ElSelect>
+        </FormField>
+      </template>
+      <FormField v-else label="What changes" :fault="noteFault">
+        <ElInput v-model="note" maxlength="200" />
+      </FormField>
+      <p class="small soft">Everything about students stays out. No text or file is stored a second time.</p>
       <div class="ways">
-        <button class="act" type="submit" :disabled="busy">Make the template</button>
+        <button class="act" type="submit" :disabled="busy">
+          {{ versionOf === 'new' ? 'Keep it on the shelf' : 'Keep it as a new version' }}
+        </button>
         <button class="link" type="button" @click="form = null">Cancel</button>
       </div>
     </form>

@@ -12,7 +12,7 @@ const themes = { auto: 'as this device', light: 'day', dark: 'night' }
 const links = [
   { to: '/', name: 'Shells', key: 'g s' },
   { to: '/rollovers', name: 'Rollovers', key: 'g r' },
-  { to: '/templates', name: 'Templates', key: 'g t' },
+  { to: '/shelf', name: 'Shelf', key: 'g t' },
   { to: '/files', name: 'Files', key: 'g f' },
   { to: '/codes', name: 'Codes', key: 'g d' },
   { to: '/log', name: 'Log', key: 'g o' },

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import type { NewTemplate, TemplateLine } from '~~/shared/api/shares'
+import { emptyTemplate } from './template-words'
 
 /** What one may do with a template of one's own: rename it, retire it, delete it. What was rolled from it stays. */
 const props = defineProps<{ template: TemplateLine }>()
 const emit = defineEmits<{ changed: [] }>()
 const doing = ref<'rename' | 'delete' | null>(null)
-const draft = ref<NewTemplate>({ title: '', subject: '', arrangement: 'units', about: '' })
+const draft = ref<NewTemplate>(emptyTemplate())
 const address = computed(() => `/templates/${props.template.course.id}`)
 function rename(): void {
-  const { course, subject, arrangement, about } = props.template
-  draft.value = { title: course.title, subject, arrangement, about }
+  const { course, subject, arrangement, about, colleagues } = props.template
+  draft.value = { ...emptyTemplate(), title: course.title, subject, arrangement, about, colleagues }
   doing.value = 'rename'
 }
 const acting = useAction(async (work: () => Promise<unknown>) => {

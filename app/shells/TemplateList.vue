@@ -1,16 +1,20 @@
 <script setup lang="ts">
 import type { TemplatesReply } from '~~/shared/api/shares'
 import TemplateRow from './TemplateRow.vue'
-import { templatesWith } from './template-words'
+import { templatesWith, underHeadings, type ShelfOrder } from './template-words'
 
 /** Templates to begin from, the newest first, each drawn as a strip. What is done with one is the slot’s. */
-defineProps<{ withRetired?: boolean }>()
+const props = defineProps<{ withRetired?: boolean; withHeadings?: boolean }>()
 const { data, problem, refresh } = useLoaded(() => api.get<TemplatesReply>('/templates'))
 onMounted(refresh)
 defineExpose({ refresh })
 const text = ref('')
 const found = computed(() => templatesWith(data.value?.templates ?? [], text.value))
 const offered = computed(() => found.value.filter(template => !template.retired))
+const order = ref<ShelfOrder>('subject')
+const headings = computed(() =>
+  props.withHeadings ? underHeadings(offered.value, order.value) : [{ title: '', templates: offered.value }],
+)
 const retired = computed(() => found.value.filter(template => template.retired))
 </script>
 
@@ -26,10 +30,25 @@ const retired = computed(() => found.value.filter(template => template.retired))
         placeholder="name, subject, author, by week or by unit"
         aria-label="Find a template"
       />
-      <TemplateRow v-for="template in offered" :key="template.course.id" :template="template" strip>
-        <slot :template="template" />
-        <template #below><slot name="below" :template="template" /></template>
-      </TemplateRow>
+      <span v-if="withHeadings && offered.length > 1" class="order">
+        Ordered by
+        <ElRadioGroup v-model="order" size="small" aria-label="Ordered by">
+          <ElRadio value="subject">subject</ElRadio>
+          <ElRadio value="year">year</ElRadio>
+        </ElRadioGroup>
+      </span>
+      <section v-for="heading in headings" :key="heading.title" :aria-label="heading.title || undefined">
+        <h2 v-if="heading.title" class="heading">{{ heading.title }}</h2>
+        <TemplateRow
+          v-for="template in heading.templates"
+          :key="template.course.id"
+          :template="template"
+          strip
+        >
+          <slot :template="template" />
+          <template #below><slot name="below" :template="template" /></template>
+        </TemplateRow>
+      </section>
       <p v-if="!offered.length && !(withRetired && retired.length)" class="soft none">
         {{ text ? `No template has the words “${text}”.` : 'No template is offered now.' }}
       </p>
@@ -42,10 +61,10 @@ const retired = computed(() => found.value.filter(template => template.retired))
       </template>
     </template>
     <div v-else class="note">
-      <h2>There is no template for you yet</h2>
+      <h2>Nothing is on the shelf for you yet</h2>
       <p class="small">
-        Make one from a course: open it and choose “Make a template”. Coordinators offer theirs to a
-        department.
+        Open a course and choose “Keep it on the shelf”: the whole course, or one unit. Coordinators offer
+        theirs to a department.
       </p>
     </div>
   </div>
@@ -58,6 +77,15 @@ const retired = computed(() => found.value.filter(template => template.retired))
 }
 h2 {
   margin: 22px 0 8px;
+}
+.heading {
+  margin: 16px 0 2px;
+}
+.order {
+  display: inline-flex;
+  gap: 10px;
+  align-items: center;
+  margin-left: 18px;
 }
 h2 .small {
   font: 400 12.5px var(--sans);

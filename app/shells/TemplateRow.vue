@@ -5,11 +5,20 @@ import { arrangementWords } from './template-words'
 /** A template in a row: what it is, and its course as a strip. What is done with it is the slot’s. */
 const props = defineProps<{ template: TemplateLine; strip?: boolean }>()
 const facts = computed(() => {
-  const { subject, arrangement, shape, course, own, author, createdAt, offeredTo } = props.template
+  const { subject, arrangement, shape, course, own, author, createdAt, offeredTo, version, note } =
+    props.template
   const divisions = counted(shape.length, arrangement === 'weeks' ? 'week' : 'unit')
+  const isVersion = version > 1 ? `version ${version}${note ? `: ${note}` : ''}` : ''
   const by = `${own ? 'yours' : author}, ${instantText(createdAt).slice(0, -6)}`
   const offer = offeredTo.length ? `offered to ${offeredTo.join(', ')}` : ''
-  return [subject, arrangementWords[arrangement], `${divisions}, ${counted(course.items, 'item')}`, by, offer]
+  return [
+    subject,
+    arrangementWords[arrangement],
+    `${divisions}, ${counted(course.items, 'item')}`,
+    isVersion,
+    by,
+    offer,
+  ]
     .filter(Boolean)
     .join(' · ')
 })

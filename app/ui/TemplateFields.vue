@@ -25,4 +25,5 @@ const fault = (field: string): string | undefined =>
   <FormField label="About it" :fault="fault('about')">
     <ElInput v-model="template.about" type="textarea" autosize maxlength="1000" />
   </FormField>
+  <ElCheckbox v-model="template.colleagues">Colleagues who see it may improve it</ElCheckbox>
 </template>

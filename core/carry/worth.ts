@@ -6,7 +6,7 @@ import { looksOfMode, type CourseMode } from './mode'
 export type Look = { readonly lineage: string } & (
   | { readonly why: 'untouched'; readonly students: number }
   | { readonly why: 'unseen' }
-  | { readonly why: 'another-year'; readonly year: number }
+  | { readonly why: 'another-year'; readonly year: number; readonly where: 'name' | 'address' }
   | { readonly why: 'double'; readonly of: string; readonly title: string; readonly likeness: number }
   | { readonly why: 'used-before'; readonly terms: readonly string[] }
   | { readonly why: 'other-mode'; readonly mode: CourseMode; readonly sign: string }
@@ -41,7 +41,7 @@ export function lookSentence(look: Look): string {
     case 'unseen':
       return 'It was hidden all term and had no opening date.'
     case 'another-year':
-      return `Its name says ${look.year}.`
+      return `Its ${look.where} says ${look.year}.`
     case 'double':
       return look.likeness === 1
         ? `The same text as “${look.title}”.`
@@ -101,13 +101,15 @@ function untouched({ lineage, kind, state, opens }: OutlineNode, { worked }: Wor
 /** A year from 1990 to 2099 that stands by itself. */
 const yearIn = /(?<!\d)(19[9]\d|20\d\d)(?!\d)/g
 function ofAnotherYear({ lineage, title, kind }: OutlineNode, { years, addresses }: WorthInput): Look[] {
-  const isFile = kind === 'file' || kind === 'recording'
-  const said = `${isFile || addresses.has(lineage) ? title : ''} ${addresses.get(lineage) ?? ''}`
-  const found = [...said.matchAll(yearIn)].map(match => Number(match[0]))
-  const year = found.find(each => !years.has(each))
-  return year === undefined || found.some(each => years.has(each))
-    ? []
-    : [{ lineage, why: 'another-year', year }]
+  const address = addresses.get(lineage)
+  const isNamed = kind === 'file' || kind === 'recording' || address !== undefined
+  const said = { name: isNamed ? title : '', address: address ?? '' }
+  return (['name', 'address'] as const).flatMap((where): Look[] => {
+    const found = [...said[where].matchAll(yearIn)].map(match => Number(match[0]))
+    const [year] = found
+    if (year === undefined || found.some(each => years.has(each))) return []
+    return [{ lineage, why: 'another-year', year, where }]
+  })
 }
 
 const shingle = 5

@@ -58,6 +58,11 @@ export async function sharesReaching(
   return (await query).map(row => ({ courseId: row.course_id, withheld: jsonOf(row.withheld) }))
 }
 
+/** Whether colleagues may improve what stands on a shelf; false for any other course. */
+export async function openToColleagues(db: Knex, courseId: string): Promise<boolean> {
+  const row = await db('templates').where({ course_id: courseId }).first('open_to_colleagues')
+  return row?.open_to_colleagues ?? false
+}
 /** Makes queries of the courses that a person is staff of, that lie below some organisations, or that are named. */
 export const coursesWithin =
   (
@@ -67,10 +72,13 @@ export const coursesWithin =
     courseIds: readonly string[],
   ): (() => CourseQuery) =>
   () =>
-    db('courses').where(within => {
-      void within.whereIn('courses.id', staffRows(db, personId).select('course_id'))
-      if (orgIds.length > 0) void within.orWhereIn('courses.org_id', orgIds)
-      if (courseIds.length > 0) void within.orWhereIn('courses.id', courseIds)
-    })
+    // A version that was kept of what stands on a shelf is nobody's to roll from: it can be brought back there.
+    db('courses')
+      .whereNot('courses.origin', 'version')
+      .where(within => {
+        void within.whereIn('courses.id', staffRows(db, personId).select('course_id'))
+        if (orgIds.length > 0) void within.orWhereIn('courses.org_id', orgIds)
+        if (courseIds.length > 0) void within.orWhereIn('courses.id', courseIds)
+      })
 /** The ids of the courses that a query finds. */
 export const idsIn = (courses: CourseQuery): Promise<string[]> => courses.pluck('courses.id')

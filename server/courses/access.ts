@@ -138,6 +138,21 @@ export async function readableCourses(db: Knex, person: Person): Promise<string[
   return queries.idsIn((await coursesOf(db, person))())
 }
 
+/** Whether a person may change what a course holds: whoever may run into it; on a shelf also colleagues to whom it was opened. */
+export async function mayEditCourse(db: Knex, person: Person, courseId: string): Promise<boolean> {
+  const access = await accessToCourse(db, person, courseId)
+  return access.run || (access.read && (await queries.openToColleagues(db, courseId)))
+}
+/** Those who may change what a course holds. */
+export const editsCourse: May<{ id: string }> = {
+  name: 'edits the course',
+  allow: async ({ db, person, params }) => {
+    const access = await accessToCourse(db, person, params.id)
+    if (!access.read) return notFound('This course')
+    return (await mayEditCourse(db, person, params.id)) || refuse('may-not-edit')
+  },
+}
+
 const forCourse = (
   name: string,
   may: (access: CourseAccess) => boolean,

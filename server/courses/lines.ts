@@ -7,7 +7,7 @@ import { notFound } from '../errors/refusal'
 import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
 import { loadEntries, runsInto } from '../runs/runs.queries'
-import { accessToCourse, accessToCourses, coursesOf, type CourseAccess } from './access'
+import { accessToCourse, accessToCourses, coursesOf, mayEditCourse, type CourseAccess } from './access'
 import { loadCarrySide } from './carry-side'
 import { loadCourses, searchCourses, type CourseInLine } from './courses.queries'
 import { preferencesOf } from './preferences.queries'
@@ -84,7 +84,14 @@ export async function readCourse(db: Knex, person: Person, id: string): Promise<
   return {
     ...whole,
     preferences: await preferencesOf(db, person.id, id),
-    may: { share: access.share, delegate: access.role === 'instructor' || access.role === 'office' },
+    may: {
+      share: access.share,
+      delegate: access.role === 'instructor' || access.role === 'office',
+      edit:
+        !['snapshot', 'version', 'awaited'].includes(whole.course.origin) &&
+        whole.course.sharesWith === null &&
+        (await mayEditCourse(db, person, id)),
+    },
     package: kept && { name: kept.name, size: kept.size },
     lastRun: isShared ? null : await lastRunInto(db, person, id),
   }

@@ -1,3 +1,4 @@
+import type { Former } from '../editing/edits.queries'
 import type { TermCalendar } from '../../core/calendar/schema'
 import type { ItemDates } from '../../core/course/dates'
 import type { PartValues } from '../../core/carry/again'
@@ -112,7 +113,7 @@ export interface BodyLinkRow {
   hash: string
   lineage: string
 }
-export type CourseOrigin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot'
+export type CourseOrigin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot' | 'version'
 export interface CourseRow {
   id: string
   source_id: string
@@ -410,6 +411,27 @@ export interface TemplateRow {
   person_id: string
   created_at: Stamp
   retired_at: Stamp | null
+  version: number
+  /** What changed with this version. */
+  note: string
+  open_to_colleagues: boolean
+}
+export interface TemplateVersionRow {
+  template_id: string
+  number: number
+  course_id: string
+  person_id: string
+  kept_at: Stamp
+  note: string
+}
+export interface CourseEditRow {
+  id: string
+  course_id: string
+  person_id: string
+  at: Stamp
+  words: string
+  former: Json<Former>
+  undone_at: Stamp | null
 }
 export interface ShareRow {
   id: string
@@ -559,6 +581,8 @@ export interface NorthtideTables extends StudentDataTables {
   section_dates: SectionDatesRow
   log: LogRow
   templates: TemplateRow
+  template_versions: TemplateVersionRow
+  course_edits: CourseEditRow
   shares: ShareRow
   share_uses: ShareUseRow
   jobs: JobRow

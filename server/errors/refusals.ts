@@ -314,6 +314,47 @@ export const refusals = {
     detail:
       'It is written whole or not at all, and the database cannot be asked yet which. Open this plan again in a minute: it says whether it was run.',
   }),
+  'may-not-edit': refusal({
+    status: 403,
+    title: 'You may read this course, not change it',
+    detail: 'Its instructors may, and whoever they have allowed to run into it. Ask one of them.',
+  }),
+  'may-not-improve': refusal({
+    status: 403,
+    title: 'You may take this from the shelf, not change it there',
+    detail: 'Who put it there can open it to colleagues. Nothing was changed.',
+  }),
+  'edit-place-gone': refusal({
+    status: 409,
+    title: 'That place is gone',
+    detail:
+      'The unit, or what it should stand after, is not there any more. Reload the page, then choose again. Nothing was changed.',
+  }),
+  'edit-category-gone': refusal({
+    status: 409,
+    title: 'That grade category is gone',
+    detail: 'Reload the page, then choose another. Nothing was changed.',
+  }),
+  'edit-into-itself': refusal({
+    status: 409,
+    title: 'A unit cannot stand within itself',
+    detail: 'Choose another unit. Nothing was changed.',
+  }),
+  'edit-fixed': refusal<{ title: string }>({
+    status: 409,
+    title: ({ title }) => `The institution fixed “${title}”`,
+    detail: 'Only the academic office can let it be changed. Nothing was changed.',
+  }),
+  'edit-overtaken': refusal({
+    status: 409,
+    title: 'This change can no longer be taken back',
+    detail: 'Something else was changed after it. Take the later changes back first, or change it by hand.',
+  }),
+  'edit-worked-on': refusal({
+    status: 409,
+    title: 'Students have worked on it',
+    detail: 'What was added holds work of students by now, so it stays. Hide it instead.',
+  }),
   'heading-gone': refusal<{ title: string; heading: string }>({
     status: 409,
     title: ({ title }) => `A heading is gone from “${title}”`,

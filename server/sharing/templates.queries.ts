@@ -2,7 +2,9 @@ import { aroundTables } from '../courses/around.queries'
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import type { CourseQuery } from '../courses/access.queries'
+import type { NewTemplate } from '../../shared/api/shares'
 import type { Arrangement, TemplateRow } from '../db/tables'
+import { dropVersions } from './versions.queries'
 import { shortName, type NamedRow } from '../people/names'
 
 export interface Template {
@@ -14,10 +16,16 @@ export interface Template {
   author: string
   createdAt: string
   retired: boolean
+  version: number
+  note: string
+  colleagues: boolean
 }
 export async function insertTemplate(
   db: Knex,
-  row: Omit<TemplateRow, 'created_at' | 'retired_at'>,
+  row: Pick<
+    TemplateRow,
+    'course_id' | 'subject' | 'arrangement' | 'about' | 'person_id' | 'open_to_colleagues'
+  >,
 ): Promise<void> {
   await db('templates').insert({ ...row, created_at: stampOf(now()) })
 }
@@ -40,6 +48,9 @@ export async function templatesAmong(db: Knex, courses: CourseQuery): Promise<Te
     author: shortName(row),
     createdAt: row.created_at,
     retired: row.retired_at !== null,
+    version: row.version,
+    note: row.note,
+    colleagues: row.open_to_colleagues,
   }))
 }
 
@@ -69,9 +80,11 @@ export const retiredAmong = (db: Knex, courseIds: readonly string[]): Promise<st
 export async function updateTemplate(
   trx: Knex,
   courseId: string,
-  { title, ...facts }: { title: string; subject: string; arrangement: Arrangement; about: string },
+  { title, colleagues, ...facts }: Omit<NewTemplate, 'unit' | 'org'>,
 ): Promise<void> {
-  await trx('templates').where({ course_id: courseId }).update(facts)
+  await trx('templates')
+    .where({ course_id: courseId })
+    .update({ ...facts, open_to_colleagues: colleagues })
   await trx('courses').where({ id: courseId }).update({ title })
 }
 export async function setRetired(trx: Knex, courseId: string, retired: boolean): Promise<void> {
@@ -97,6 +110,7 @@ export async function dropTemplate(trx: Knex, courseId: string): Promise<void> {
   const shares = await trx('shares').where({ course_id: courseId }).pluck('id')
   await trx('share_uses').whereIn('share_id', shares).delete()
   await trx('shares').where({ course_id: courseId }).delete()
+  await dropVersions(trx, courseId)
   await trx('templates').where({ course_id: courseId }).delete()
   for (const table of held) await trx(table).where({ course_id: courseId }).delete()
   const isNamed =

@@ -1,10 +1,15 @@
 import type { Knex } from 'knex'
 import type { OutlineNode } from '../../core/course/outline'
-import type { NewTemplate, TemplateLine, TemplatesReply } from '../../shared/api/shares'
+import {
+  newTemplate,
+  type TemplateLine,
+  type TemplatesReply,
+  type TemplateWish,
+} from '../../shared/api/shares'
 import { isoInstant } from '../clock'
-import { accessToCourse, accessToCourses, coursesOf, orgOfWhatIsMade } from '../courses/access'
+import { accessToCourse, accessToCourses, coursesOf, mayEditCourse, orgOfWhatIsMade } from '../courses/access'
 import type { May } from '../auth/may'
-import { copyWhole, keepItems, loadOutline } from '../courses/content.queries'
+import { copyWhole, loadOutline } from '../courses/content.queries'
 import { insertCourse, loadCourseKeys } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { inTransaction, takeTurn } from '../db/transaction'
@@ -14,6 +19,8 @@ import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { keepSearchable } from '../search/index.queries'
 import { ownText } from '../search/plain-text'
+import { shareCourse } from './shares'
+import { keepWanted } from './versions'
 import { departmentsSharing } from './shares.queries'
 import * as queries from './templates.queries'
 
@@ -45,6 +52,7 @@ export async function readTemplates(db: Knex, person: Person): Promise<Templates
       course: lineOf(courseId),
       own: authorId === person.id,
       mayChange,
+      mayImprove: await mayEditCourse(db, person, courseId),
       createdAt: isoInstant(createdAt),
       shape: shapeOf(await loadOutline(db, courseId, access.get(courseId)?.withheld)),
       offeredTo: (offered.get(courseId) ?? []).map(share => share.name),
@@ -57,14 +65,16 @@ export async function makeTemplate(
   db: Knex,
   person: Person,
   courseId: string,
-  { title, subject, arrangement, about }: NewTemplate,
+  wish: TemplateWish,
 ): Promise<{ id: string }> {
-  return inTransaction(db, async trx => {
+  const { unit, org, ...facts } = newTemplate.parse(wish)
+  const { title } = facts
+  const made = await inTransaction(db, async trx => {
     await takeTurn(trx, `makes ${person.id}`)
     const source = await loadCourseKeys(trx, courseId)
     if (!source) throw notFound('This course')
     if (await queries.ownTemplateNamed(trx, person.id, title)) throw refuse('template-named-so', { title })
-    const { withheld } = await accessToCourse(trx, person, courseId)
+    const access = await accessToCourse(trx, person, courseId)
     const id = await insertCourse(trx, {
       ...source,
       orgId: await orgOfWhatIsMade(trx, person, courseId),
@@ -76,17 +86,15 @@ export async function makeTemplate(
     })
     await copyWhole(trx, courseId, id)
     // What a share leaves out is left out of everything made from it.
-    const nodes = await loadOutline(trx, id, withheld)
-    const kept = nodes.filter(node => node.type === 'item').map(node => node.lineage)
-    if (kept.length === 0) throw refuse('empty-template')
-    if (withheld.size > 0) await keepItems(trx, id, kept)
+    await keepWanted(trx, id, unit, access)
     await keepSearchable(trx, id, ownText)
     await queries.insertTemplate(trx, {
       course_id: id,
-      subject,
-      arrangement,
-      about,
+      subject: facts.subject,
+      arrangement: facts.arrangement,
+      about: facts.about,
       person_id: person.id,
+      open_to_colleagues: facts.colleagues,
     })
     await writeLog(trx, {
       action: 'template.made',
@@ -96,6 +104,8 @@ export async function makeTemplate(
     })
     return { id }
   })
+  if (org !== null) await shareCourse(db, person, made.id, { withheld: [], days: null, org })
+  return made
 }
 
 /** Those who may change a template: who made it, and the academic office. */
@@ -139,9 +149,11 @@ export const changeTemplate = (
   db: Knex,
   person: Person,
   id: string,
-  facts: NewTemplate,
-): Promise<{ id: string }> =>
-  withTemplate(db, person, id, 'template.changed', trx => queries.updateTemplate(trx, id, facts))
+  wish: TemplateWish,
+): Promise<{ id: string }> => {
+  const { unit: _unit, org: _org, ...facts } = newTemplate.parse(wish)
+  return withTemplate(db, person, id, 'template.changed', trx => queries.updateTemplate(trx, id, facts))
+}
 /** Retires a template: it is not offered any more. Or offers it again. Plans and courses from it stay as they are. */
 export const retireTemplate = (
   db: Knex,

@@ -13,7 +13,7 @@ export const wall = z.string().brand<'WallTime'>().nullable()
 
 /** `shared`: somebody else's course from which one may take. */
 export const courseRoles = ['instructor', 'assistant', 'coordinator', 'office', 'shared'] as const
-export const courseOrigins = ['registrar', 'hand', 'awaited', 'template', 'snapshot'] as const
+export const courseOrigins = ['registrar', 'hand', 'awaited', 'template', 'snapshot', 'version'] as const
 export type CourseRole = (typeof courseRoles)[number]
 
 /** A course or shell in a line: enough to recognise it. */
@@ -145,7 +145,7 @@ export type CourseWhole = z.infer<typeof courseWhole>
 export const courseReply = courseWhole.extend({
   /** What the one who asks keeps of it for themselves. */
   preferences: z.object({ pinned: z.boolean(), hidden: z.boolean(), label: z.string().nullable() }),
-  may: z.object({ share: z.boolean(), delegate: z.boolean() }),
+  may: z.object({ share: z.boolean(), delegate: z.boolean(), edit: z.boolean() }),
   lastRun: z
     .object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) })
     .nullable(),

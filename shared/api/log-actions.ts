@@ -29,6 +29,14 @@ export const logActions = {
     words: 'began to roll in place',
     more: ({ term }) => [term],
   }),
+  'course.edited': action<{ words: string }>({
+    words: 'changed a course',
+    more: ({ words }) => [words],
+  }),
+  'course.edit-undone': action<{ words: string }>({
+    words: 'took a change of a course back',
+    more: ({ words }) => [words],
+  }),
   'item.fixed': action<{ title: string }>({
     words: 'fixed an item for the institution',
     more: ({ title }) => [title],
@@ -155,6 +163,14 @@ export const logActions = {
   }),
   // Not which: a code that still opens a course is for those to whom it was given.
   'share.used': action({ words: 'opened a share code' }),
+  'template.version': action<{ title: string; version: number }>({
+    words: 'made a new version of what is on a shelf',
+    more: ({ title, version }) => [title, version === undefined ? null : `version ${version}`],
+  }),
+  'template.brought-back': action<{ title: string; version: number }>({
+    words: 'brought a version back on a shelf',
+    more: ({ title, version }) => [title, version === undefined ? null : `version ${version}`],
+  }),
   'template.made': action<{ title: string }>({ words: 'made a template', more: ({ title }) => [title] }),
   'template.changed': action<{ title: string }>({
     words: 'changed a template',

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { filledLine } from '../../core/text'
 import { itemKinds } from '../../core/course/model'
-import { courseLine, id } from './courses'
+import { courseLine, id, lineage } from './courses'
 
 /** `withheld`: kinds that the other person does not get. `org`: the department it is shared with; without one a code is made. */
 export const newShare = z.object({
@@ -38,8 +38,30 @@ export const newTemplate = z.object({
   subject: filledLine(100, 'Give its subject.'),
   arrangement: z.enum(['weeks', 'units']),
   about: z.string().trim().max(1000, 'At most 1 000 characters.').default(''),
+  /** Only this unit of the course, by its lineage key; null: all of it. */
+  unit: lineage.nullable().default(null),
+  /** The department on whose shelf it stands as well. */
+  org: id.nullable().default(null),
+  /** Whether colleagues to whom it is offered may improve it. */
+  colleagues: z.boolean().default(false),
 })
 export type NewTemplate = z.infer<typeof newTemplate>
+/** The same, with nothing said of what has a default. */
+export type TemplateWish = z.input<typeof newTemplate>
+/** `from`: a course with whose content, or that of one `unit`, it goes on; else it goes on as it is. */
+export const newVersion = z.object({
+  note: filledLine(200, 'Say what changes with this version.'),
+  from: id.nullable().default(null),
+  unit: lineage.nullable().default(null),
+})
+export type NewVersion = z.infer<typeof newVersion>
+export const versionChosen = z.object({ number: z.int().min(1) })
+export const versionsReply = z.object({
+  versions: z.array(
+    z.object({ number: z.int(), by: z.string(), at: z.string(), note: z.string(), items: z.int() }),
+  ),
+})
+export type VersionsReply = z.infer<typeof versionsReply>
 export const templateLine = z.object({
   course: courseLine,
   subject: z.string(),
@@ -50,6 +72,12 @@ export const templateLine = z.object({
   /** Not offered any more; only who keeps it sees it still. */
   retired: z.boolean(),
   mayChange: z.boolean(),
+  mayImprove: z.boolean(),
+  version: z.int(),
+  /** What changed with this version. */
+  note: z.string(),
+  /** Colleagues to whom it is offered may improve it. */
+  colleagues: z.boolean(),
   createdAt: z.string(),
   /** Its top units with what they hold: what its picture is drawn from. */
   shape: z.array(

@@ -7,7 +7,7 @@ const of = <W extends string>(why: W) => ({ lineage, why: z.literal(why) })
 export const lookReply = z.discriminatedUnion('why', [
   z.object({ ...of('untouched'), students: z.int() }),
   z.object(of('unseen')),
-  z.object({ ...of('another-year'), year: z.int() }),
+  z.object({ ...of('another-year'), year: z.int(), where: z.enum(['name', 'address']) }),
   z.object({ ...of('double'), of: lineage, title: z.string(), likeness: z.number() }),
   z.object({ ...of('used-before'), terms: z.array(z.string()) }),
   z.object({ ...of('other-mode'), mode: z.enum(courseModes), sign: z.string() }),

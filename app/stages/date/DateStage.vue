@@ -7,6 +7,7 @@ import { useStagePlan } from '../plan/store'
 import CrossingPicture from './CrossingPicture.vue'
 import LedgerTable from './LedgerTable.vue'
 import RulePanel from './RulePanel.vue'
+import UndatedWork from './UndatedWork.vue'
 import WhyNote from './WhyNote.vue'
 import { useLedger, type LedgerItem } from './ledger'
 import { useSelection } from './selection'
@@ -118,6 +119,7 @@ const totals = computed(() => {
       <RulePanel v-model:with-undated="withUndated">
         <WhyNote :item="current" :may-edit="mayEdit" @hold="hold" @let-go="letGo" @edit="edit" />
       </RulePanel>
+      <UndatedWork :items="items" :may-edit="mayEdit" />
     </template>
     <template #foot>
       <FootBar v-if="totals" :totals="totals">

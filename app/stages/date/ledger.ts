@@ -50,11 +50,12 @@ export function ledgerItem(node: OutlineNode, planned: PlannedItem, notes: reado
 }
 const isDated = ({ outcomes }: LedgerItem): boolean => dateFields.some(field => outcomes[field] !== 'empty')
 
-/** Rows in course order: a head for each unit that shows something, then its items. */
+/** Rows in course order (`shellUnits`: titles of units that the shell alone has, by lineage): a head for each unit that shows something, then its items. */
 export function ledgerRows(
   nodes: readonly OutlineNode[],
   items: readonly LedgerItem[],
   withUndated: boolean,
+  shellUnits: ReadonlyMap<string, string> = new Map(),
 ): LedgerRow[] {
   const units = nodes.filter(node => node.type === 'unit')
   const byUnit = new Map<string | null, LedgerItem[]>()
@@ -67,7 +68,7 @@ export function ledgerRows(
     const head: LedgerUnit = {
       type: 'unit',
       lineage: unit ?? 'outside',
-      title: units[at]?.title ?? 'Outside the units',
+      title: units[at]?.title ?? shellUnits.get(unit ?? '') ?? 'Outside the units',
       number: at + 1,
       dated: dated.length,
       undated: list.length - dated.length,
@@ -119,6 +120,12 @@ export function useLedger(withUndated: Ref<boolean>) {
       return planned ? [ledgerItem(node, planned, store.ledger?.notes.get(node.lineage))] : []
     }),
   )
-  const rows = computed(() => ledgerRows(store.nodes, items.value, withUndated.value))
+  const shellUnits = computed(
+    () =>
+      new Map(
+        store.plan?.target.nodes.flatMap(node => (node.type === 'unit' ? [[node.lineage, node.title]] : [])),
+      ),
+  )
+  const rows = computed(() => ledgerRows(store.nodes, items.value, withUndated.value, shellUnits.value))
   return { items, rows }
 }

@@ -129,7 +129,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       <tr v-if="effect.texts.made">
         <td>Texts put together</td>
         <td class="number">{{ effect.texts.made }}</td>
-        <td>of one heading, of several items, or passage by passage</td>
+        <td>of one heading, several items, chosen passages or chosen questions</td>
       </tr>
       <tr v-if="effect.texts.joined">
         <td>Text alone</td>

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { hash, id, longText, tableOptions, title } from './columns'
+import { hash, id, instant, longText, tableOptions, title } from './columns'
 
 /** A plan adds things of its own, brings items as frames or with other settings, and takes away what stands around the units. */
 export async function added(db: Knex): Promise<void> {
@@ -22,6 +22,46 @@ export async function added(db: Knex): Promise<void> {
       INDEX (body_hash),
       FULLTEXT INDEX title_words (title),
       FULLTEXT INDEX all_words (title, text)
+    ) ${tableOptions}`,
+  )
+  // What was changed in a course itself, and how to take it back.
+  await db.raw(
+    `CREATE TABLE course_edits (
+      id ${id} PRIMARY KEY,
+      course_id ${id} NOT NULL,
+      person_id ${id} NOT NULL,
+      at ${instant} NOT NULL,
+      words ${longText} NOT NULL,
+      former JSON NOT NULL,
+      undone_at ${instant} NULL,
+      INDEX (course_id, at),
+      FOREIGN KEY (course_id) REFERENCES courses (id) ON DELETE CASCADE,
+      FOREIGN KEY (person_id) REFERENCES people (id)
+    ) ${tableOptions}`,
+  )
+  // What stands on a shelf is improved there: each version before is kept, as a course that nobody rolls from.
+  await db.raw(
+    `ALTER TABLE courses MODIFY origin
+       ENUM('registrar', 'hand', 'awaited', 'template', 'snapshot', 'version') NOT NULL DEFAULT 'registrar'`,
+  )
+  await db.raw(
+    `ALTER TABLE templates
+       ADD version INT NOT NULL DEFAULT 1,
+       ADD note ${title} NOT NULL DEFAULT '',
+       ADD open_to_colleagues BOOLEAN NOT NULL DEFAULT FALSE`,
+  )
+  await db.raw(
+    `CREATE TABLE template_versions (
+      template_id ${id} NOT NULL,
+      number INT NOT NULL,
+      course_id ${id} NOT NULL,
+      person_id ${id} NOT NULL,
+      kept_at ${instant} NOT NULL,
+      note ${title} NOT NULL,
+      PRIMARY KEY (template_id, number),
+      FOREIGN KEY (template_id) REFERENCES courses (id),
+      FOREIGN KEY (course_id) REFERENCES courses (id),
+      FOREIGN KEY (person_id) REFERENCES people (id)
     ) ${tableOptions}`,
   )
   // Where such a title with such a body stands.

@@ -31,6 +31,9 @@ const gradingText = computed(() => {
     .join('; ')
 })
 const kinds = computed(() => itemKinds.filter(kind => data.value?.nodes.some(node => node.kind === kind)))
+const topUnits = computed(
+  () => data.value?.nodes.filter(node => node.type === 'unit' && node.depth === 0) ?? [],
+)
 const units = computed(() => data.value?.nodes.filter(node => node.type === 'unit').length ?? 0)
 /** Whoever was only given a share of it sees no roster and no work of students. */
 const isStaff = computed(() => data.value !== null && data.value.course.role !== 'shared')
@@ -42,6 +45,7 @@ const origins = {
   awaited: 'the place of a shell that is still to come',
   template: 'a template',
   snapshot: 'a snapshot, kept as it was',
+  version: 'an earlier version of what stands on a shelf',
 }
 /** What stands over the title: `HYD 240-01 · Autumn 2026 · … · made by hand`. */
 const overTitle = computed(() => {
@@ -101,6 +105,9 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
         <p v-if="windowsText(data.course.windows)" class="soft">{{ windowsText(data.course.windows) }}</p>
         <p v-if="data.course.missing" class="settle">
           The registrar no longer lists this course. Northtide keeps it.
+        </p>
+        <p v-if="data.may.edit && data.nodes.length">
+          <NuxtLink :to="`/courses/${id}/arrange`">Rename, move or add something here</NuxtLink>
         </p>
         <CoursePreferences v-if="isStaff" :id="id" :preferences="data.preferences" @saved="refresh" />
         <p v-if="data.package" class="soft small">
@@ -175,6 +182,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
             v-if="data.may.share && (staffShown || !isStaff)"
             :course="data.course"
             :kinds="kinds"
+            :units="topUnits"
           />
         </aside>
       </div>

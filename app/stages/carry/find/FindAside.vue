@@ -18,7 +18,8 @@ const { data, problem, refresh } = useLoaded(() =>
   api.get<ItemReply>(`/courses/${course.value}/items/${lineage.value}`),
 )
 watch([course, lineage], () => void refresh(), { immediate: true })
-const chosen = ref<number[] | null>(null)
+// Shallow: what is taken goes into the plan's document as it is, and from there to a worker.
+const chosen = shallowRef<number[] | null>(null)
 const sources = computed(() => [plan.value.source, ...plan.value.more])
 /** It stands in a source of the plan already: there it is ticked, not taken. */
 const inSource = computed(() => sources.value.some(side => side.course.id === course.value))

@@ -1,21 +1,22 @@
 <script setup lang="ts">
+import ShelfVersions from '~/shells/ShelfVersions.vue'
 import TemplateCare from '~/shells/TemplateCare.vue'
 import TemplateList from '~/shells/TemplateList.vue'
 
-useHead({ title: 'Templates · Northtide' })
+useHead({ title: 'Shelf · Northtide' })
 const list = ref<InstanceType<typeof TemplateList>>()
 </script>
 
 <template>
   <main class="page">
     <header>
-      <h1>Templates</h1>
+      <h1>Shelf</h1>
       <p class="soft">
-        Courses without students to begin a new one from: your own, and those a department offers. To make
-        one, open a course.
+        Courses and units without students, kept to bring in any term: your own, and those a department
+        offers. To keep something here, open a course.
       </p>
     </header>
-    <TemplateList ref="list" with-retired>
+    <TemplateList ref="list" with-retired with-headings>
       <template #default="{ template }">
         <span class="small ways">
           <NuxtLink v-if="!template.retired" :to="`/no-shell?way=term&from=${template.course.id}`"
@@ -25,6 +26,7 @@ const list = ref<InstanceType<typeof TemplateList>>()
         </span>
       </template>
       <template #below="{ template }">
+        <ShelfVersions :template="template" @changed="list?.refresh()" />
         <TemplateCare v-if="template.mayChange" :template="template" @changed="list?.refresh()" />
       </template>
     </TemplateList>

@@ -1,0 +1,136 @@
+import type { Knex } from 'knex'
+import type { MadeThing } from '../../core/carry/added'
+import type { ItemDates } from '../../core/course/dates'
+import { pointsText } from '../../core/grading/points'
+import { now, stampOf } from '../clock'
+import { json, jsonOf, newId, selectRows, written } from '../db/rows'
+import { shortName, type NamedRow } from '../people/names'
+
+/** Where something stands, or stood. */
+export interface Stands {
+  lineage: string
+  title: string
+  parent: string | null
+  position: number
+}
+/** What a change took the place of: names and places as they were, and what it added. */
+export interface Former {
+  stood: Stands[]
+  added: string | null
+}
+
+/** Writes names and places of some units and items, all at once. */
+export async function putStands(trx: Knex, courseId: string, stands: readonly Stands[]): Promise<void> {
+  for (const table of ['units', 'items'])
+    await written(
+      trx,
+      `UPDATE ${table} t
+       JOIN JSON_TABLE(:stands, '$[*]' COLUMNS (
+         lineage CHAR(36) CHARACTER SET ascii COLLATE ascii_bin PATH '$.lineage',
+         title VARCHAR(500) CHARACTER SET utf8mb4 PATH '$.title',
+         parent CHAR(36) CHARACTER SET ascii COLLATE ascii_bin PATH '$.parent',
+         position INT PATH '$.position')) p ON p.lineage = t.lineage
+       SET t.title = p.title, t.parent_lineage = p.parent, t.position = p.position
+       WHERE t.course_id = :courseId`,
+      { courseId, stands: JSON.stringify(stands) },
+    )
+}
+/** Writes a new unit or item. @param body hash of its text, where it has one */
+export async function insertThing(
+  trx: Knex,
+  courseId: string,
+  { lineage, parent, position }: Omit<Stands, 'title'>,
+  given: { thing: MadeThing; body: string | null; category: string | null; dates: ItemDates },
+): Promise<void> {
+  const { thing, body, category, dates } = given
+  const place = { course_id: courseId, lineage, parent_lineage: parent, position, title: thing.title }
+  if (thing.kind === null) {
+    await trx('units').insert({
+      ...place,
+      state: 'visible',
+      identifier: null,
+      fixed: false,
+      made_by: 'person',
+    })
+    return
+  }
+  await trx('items').insert({
+    ...place,
+    ...dates,
+    kind: thing.kind,
+    state: 'visible',
+    exam: thing.exam,
+    points: thing.points === null ? null : pointsText(thing.points),
+    category_lineage: category,
+    rubric_lineage: null,
+    group_lineage: null,
+    releases: json([]),
+    exempt: false,
+    extra: false,
+    holds: null,
+    body_hash: body,
+    media_type: body === null ? null : 'text/html',
+    settings: json({}),
+    identifier: null,
+    fixed: false,
+    made_by: 'person',
+  })
+}
+export async function removeThing(trx: Knex, courseId: string, lineage: string): Promise<void> {
+  await trx('items').where({ course_id: courseId, lineage }).delete()
+  await trx('units').where({ course_id: courseId, lineage }).delete()
+}
+
+export async function insertEdit(
+  trx: Knex,
+  edit: { courseId: string; personId: string; words: string; former: Former },
+): Promise<string> {
+  const id = newId()
+  await trx('course_edits').insert({
+    id,
+    course_id: edit.courseId,
+    person_id: edit.personId,
+    at: stampOf(now()),
+    words: edit.words,
+    former: json(edit.former),
+    undone_at: null,
+  })
+  return id
+}
+export interface EditLine {
+  id: string
+  at: string
+  by: string
+  words: string
+}
+/** The latest changes of a course that stand, the latest first. */
+export async function loadEdits(db: Knex, courseId: string, limit: number): Promise<EditLine[]> {
+  const rows = await selectRows<{ id: string; at: string; words: string } & NamedRow>(
+    db,
+    `SELECT e.id, e.at, e.words, given_name, family_name FROM course_edits e JOIN people ON people.id = e.person_id
+     WHERE e.course_id = :courseId AND e.undone_at IS NULL ORDER BY e.id DESC LIMIT ${limit}`,
+    { courseId },
+  )
+  return rows.map(row => ({ id: row.id, at: row.at, words: row.words, by: shortName(row) }))
+}
+export async function findEdit(
+  db: Knex,
+  courseId: string,
+  id: string,
+): Promise<{ at: string; words: string; former: Former } | null> {
+  const row = await db('course_edits').where({ course_id: courseId, id }).whereNull('undone_at').first()
+  return row ? { at: row.at, words: row.words, former: jsonOf(row.former) } : null
+}
+export async function markUndone(trx: Knex, id: string): Promise<void> {
+  await trx('course_edits')
+    .where({ id })
+    .update({ undone_at: stampOf(now()) })
+}
+/** Whether anything was run into a course since a moment. */
+export async function runSince(db: Knex, courseId: string, at: string): Promise<boolean> {
+  const row = await db('runs')
+    .where({ target_course_id: courseId })
+    .where('finished_at', '>=', at)
+    .first('id')
+  return row !== undefined
+}
