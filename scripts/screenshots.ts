@@ -97,7 +97,7 @@ try {
     ['Tides, unit by unit', 'Hydrography', 'by unit'],
     ['A term on the water', 'Fieldwork', 'by week'],
   ] as const) {
-    await page.getByRole('button', { name: 'Make a template' }).click()
+    await page.getByRole('button', { name: 'Keep it on the shelf' }).click()
     await page.getByLabel('Name', { exact: true }).first().fill(name)
     await page.getByLabel('Subject').first().fill(subject)
     await page.locator('.el-select', { has: page.getByLabel('Arranged', { exact: true }) }).click()
@@ -105,9 +105,15 @@ try {
       .locator('.el-select-dropdown__item', { hasText: arrangement })
       .filter({ visible: true })
       .click()
-    await page.getByRole('button', { name: 'Make the template' }).click()
-    await page.getByText('The template is made').waitFor()
+    await page.getByRole('button', { name: 'Keep it on the shelf' }).click()
+    await page.getByText('It is on the shelf.').waitFor()
   }
+  await page.goto(`${app.url}/shelf`)
+  await page.getByRole('button', { name: 'Show its versions' }).first().click()
+  await page.getByLabel('What changes with the next version').fill('a shorter second unit')
+  await page.getByRole('button', { name: 'Keep it as version 1 and go on' }).click()
+  await page.getByText('Version 1', { exact: true }).waitFor()
+  await shot('shelf')
   await page.goto(app.url)
   await page
     .locator('article.shell[aria-label^="HYD 310-01"]')
@@ -116,7 +122,6 @@ try {
     .click()
   await page.getByRole('link', { name: 'A template' }).click()
   await page.getByText('Plan from this template').first().waitFor()
-  await shot('way-template')
   await page.getByRole('link', { name: 'A share code' }).click()
   await page.getByLabel('Share code').fill('K7QM-4TXB')
   await page.getByRole('button', { name: 'Open it and plan' }).click()
@@ -129,7 +134,6 @@ try {
     .click()
   await page.getByRole('button', { name: /in place$/ }).click()
   await page.getByText('As it will be').waitFor()
-  await shot('way-in-place')
   await page.goto(app.url)
   await page
     .locator('article.shell[aria-label^="HYD 240-02"]')
@@ -151,7 +155,7 @@ try {
     .click()
   await page.getByText('Rolls from').waitFor()
   for (const [name, ready] of [
-    ['carry', 'What comes across'],
+    ['carry', 'Add something new'],
     ['clear', 'Nothing about students crosses.'],
     ['date', 'How dates cross'],
   ] as const) {
@@ -169,11 +173,6 @@ try {
   await theme('night')
   await shot('date-night')
   await theme('day')
-  await page.setViewportSize({ width: 320, height: 640 })
-  await page.reload()
-  await page.locator('[role=row][aria-selected=true]').scrollIntoViewIfNeeded()
-  await shot('date-phone')
-  await page.setViewportSize({ width: 1280, height: 800 })
   await page.getByRole('link', { name: /^On to Run/ }).click()
   await page.getByText('Adds 98 items').waitFor()
   await page.getByText('I have seen what changes').click()
@@ -201,7 +200,6 @@ try {
     readFileSync('demo/files/hyd-240-01-autumn-2026.imscc'),
     'Keep it as a course',
   )
-  await shot('file-good')
   await bring('hyd-110-export-2019.imscc', oddPackage(), 'Keep it as a course')
   await bring('course-notes.imscc', hostilePackage(), 'This file was refused')
   await page.goto(`${app.url}/files`)
@@ -234,7 +232,16 @@ try {
   await page.locator('.place-line', { hasText: 'What is it for?' }).first().click()
   await page.locator('.compare del').first().waitFor()
   await shot('places')
+  await page.getByRole('link', { name: 'Find elsewhere' }).click()
+  await page.getByLabel('Find items in all courses by their words').fill('at night steer')
+  await page.getByRole('checkbox', { name: 'Question 2' }).waitFor({ state: 'attached' })
+  await page.locator('label', { has: page.getByRole('checkbox', { name: 'Question 2' }) }).click()
+  await page.getByRole('button', { name: 'Take 4 questions into the plan' }).waitFor()
+  await shot('find')
   await stepByStep('ORN 130-01')
+  await page.getByRole('link', { name: 'Around the units' }).click()
+  await page.getByRole('heading', { name: 'Part by part' }).waitFor()
+  await shot('around')
   await page.getByRole('link', { name: 'Open the grade rules' }).click()
   await page.getByRole('button', { name: 'Make them 100' }).click()
   await page.getByText('The weights make 100.').waitFor()
@@ -261,6 +268,12 @@ try {
   await page.getByRole('button', { name: 'Compare the text by passages' }).click()
   await page.getByText('changed in both').waitFor()
   await shot('again')
+  const bread = courses.find(each => each.code === 'BKG 115')?.id
+  const other = { sources: [bread], target: bird('Spring 2027') }
+  const online = await page.request.post(`${app.url}/api/v1/plans`, { data: other })
+  await page.goto(`${app.url}/plans/${((await online.json()) as { id: string }).id}/worth`)
+  await page.getByRole('heading', { name: 'Of another year' }).waitFor()
+  await shot('worth')
   await signInAs('ellwood', 'chart-datum', 'P. Sorrel')
   await bring('closures.csv', closureTable(), 'What its columns mean')
   await page.goto(`${app.url}/log`)

@@ -126,11 +126,15 @@ export async function markUndone(trx: Knex, id: string): Promise<void> {
     .where({ id })
     .update({ undone_at: stampOf(now()) })
 }
-/** Whether anything was run into a course since a moment. */
-export async function runSince(db: Knex, courseId: string, at: string): Promise<boolean> {
+/** Whether anything was run into a course since an edit: told by the clock, and by ids, which grow with time where the clock stands still. */
+export async function runSince(
+  db: Knex,
+  courseId: string,
+  { id, at }: { id: string; at: string },
+): Promise<boolean> {
   const row = await db('runs')
     .where({ target_course_id: courseId })
-    .where('finished_at', '>=', at)
+    .where(since => since.where('finished_at', '>', at).orWhere('id', '>', id))
     .first('id')
   return row !== undefined
 }

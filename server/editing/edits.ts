@@ -175,7 +175,7 @@ export async function undoEdit(
     await checkEditable(trx, person, courseId)
     const [latest] = await queries.loadEdits(trx, courseId, 1)
     const edit = await queries.findEdit(trx, courseId, id)
-    if (!edit || latest?.id !== id || (await queries.runSince(trx, courseId, edit.at)))
+    if (!edit || latest?.id !== id || (await queries.runSince(trx, courseId, { id, at: edit.at })))
       throw refuse('edit-overtaken')
     const { stood, added } = edit.former
     if (added !== null) {

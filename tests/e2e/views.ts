@@ -78,7 +78,7 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'past shells', path: '/?view=past', shows: 'HYD 240-01' },
     { name: 'hidden shells', path: '/?view=hidden', shows: 'You have hidden nothing' },
     { name: 'the rollovers', path: '/rollovers', shows: 'HYD 241' },
-    { name: 'the templates', path: '/templates', shows: 'Tides, unit by unit' },
+    { name: 'the shelf', path: '/shelf', shows: 'Tides, unit by unit' },
     { name: 'the files', path: '/files', shows: 'odd.imscc' },
     { name: 'a file that was read', path: `/files/${read}`, shows: 'Keep it as a course' },
     { name: 'a file that was refused', path: `/files/${refused}`, shows: 'This file was refused' },
@@ -102,6 +102,7 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'ways in: shared', path: `/fill/${second}?way=department`, shows: 'Before you choose' },
     { name: 'ways in: a file', path: `/fill/${second}?way=file`, shows: 'Bring the file in' },
     { name: 'a course', path: `/courses/${filled}`, shows: 'Tides again' },
+    { name: 'a course that is arranged', path: `/courses/${filled}/arrange`, shows: 'Changes here' },
     { name: 'an item', path: `/courses/${filled}/items/${item?.lineage}`, shows: item?.title ?? '' },
     { name: 'the record of a run', path: `/runs/${done.lastRun.id}`, shows: 'Record' },
     { name: 'a plan that was run', path: `/plans/${done.lastRun.planId}/run`, shows: 'is filled' },
@@ -111,12 +112,16 @@ export async function everyView(page: Page): Promise<View[]> {
       shows: 'You can no longer',
     },
     stage('pair', 'Rolls from'),
-    stage('carry', 'What comes across'),
+    stage('carry', 'The shell will hold'),
+    stage('around', 'Part by part'),
+    stage('settings', 'Settings come exactly'),
+    stage('worth', 'How it is taught'),
+    stage('find', 'Northtide searches every course'),
     stage('grades', 'Sample gradebook'),
     {
       name: 'the stage carry again, with both texts',
       path: `/plans/${again}/carry`,
-      shows: 'What comes across',
+      shows: 'The shell will hold',
       then: async at => {
         await at.locator('.place-line', { hasText: 'The two bulges' }).click()
         await expect(at.getByRole('region', { name: 'Selected' })).toBeVisible()

@@ -79,7 +79,7 @@ describe('a course changed in place', () => {
     await expect(editCourse(demo.db, demo.people.sorrel, course, edit)).rejects.toMatchObject({
       code: 'may-not-edit',
     })
-    const shell = there(await demo.db('courses').where({ source_id: 'wvg201-01-2027s' }).first('id')).id
+    const shell = (await demo.db('courses').where({ source_id: 'wvg201-01-2027s' }).first('id'))!.id
     const safety = await titled(shell, 'Safety at the loom')
     await expect(
       editCourse(demo.db, demo.people.sorrel, shell, {

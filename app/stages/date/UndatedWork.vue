@@ -59,8 +59,9 @@ const times = ['00:00', '06:00', '08:00', '09:00', '12:00', '17:00', '20:00', '2
     >
     <template v-if="pattern">
       <dl class="settings">
-        <dt>First unit</dt>
+        <dt>Unit 1 is in</dt>
         <dd>
+          <span class="small soft">teaching week </span>
           <ElInputNumber
             :model-value="pattern.firstWeek"
             size="small"
@@ -70,7 +71,6 @@ const times = ['00:00', '06:00', '08:00', '09:00', '12:00', '17:00', '20:00', '2
             aria-label="Teaching week of the first unit"
             @change="value => put({ firstWeek: value ?? 1 })"
           />
-          <span class="small soft"> teaching week</span>
         </dd>
         <dt>Each takes</dt>
         <dd>
@@ -158,9 +158,12 @@ section {
   border-top: 1px solid var(--rule);
   padding-top: 10px;
 }
+.el-input-number {
+  width: 84px;
+}
 .date {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: 1.5fr 1fr;
   gap: 4px;
 }
 .date .el-select:first-child {

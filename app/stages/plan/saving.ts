@@ -81,9 +81,12 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
    * somebody has chosen one of them; a choice counts for the values it was made between.
    */
   async function join(choices: Choices = {}): Promise<void> {
+    const theirs = await fetchPlan()
+    // What was saved here while it was fetched is newer than it.
+    if (theirs.revision < revision) return
+    // Only now: what was changed here meanwhile is among it.
     const [from, mine] = [base, document.value]
     if (!from || !mine) return
-    const theirs = await fetchPlan()
     const asked = elsewhere.value?.clashes ?? []
     const merged = mergePlans({ from, mine, theirs: theirs.document }, choices)
     const open = merged.clashes.filter(
@@ -105,7 +108,7 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
     if (!now || !shown) return
     if (!isSame(now.writing, shown.writing)) plan.value = { ...shown, writing: now.writing }
     if (now.state !== shown.state) show(await fetchPlan())
-    else if (now.revision !== revision) await join()
+    else if (now.revision > revision) await join()
   }
   /** After a conflict: joins both documents by what was chosen, and saves. What neither clashed about is kept of both. */
   async function choose(choices: Choices): Promise<void> {

@@ -178,8 +178,15 @@ export const usePlan = defineStore('plan', () => {
       },
     })
     await saving.save()
-    await load(there(plan.value).id)
+    await fetchSides()
     return key
+  }
+  /** Fetches the courses of the plan anew. What was changed here meanwhile stays as it is. */
+  async function fetchSides(): Promise<void> {
+    const loaded = await api.get<PlanReply>(`/plans/${there(plan.value).id}`)
+    if (isSame(document.value, loaded.document)) return show(loaded)
+    plan.value = loaded
+    dates.pair({ ...loaded, document: there(document.value) })
   }
   /** Takes something that the plan added of its own out of it again. */
   function takeOut(lineage: string): void {
