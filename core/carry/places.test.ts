@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 import * as outline from '../../tests/support/outline'
-import { ledgerOf, written, type World } from '../../tests/support/carry-world'
+import { ledgerOf, written, type Wanted, type World } from '../../tests/support/carry-world'
 import { partValuesOf, thingParts } from './again'
 import type { CarriedBase } from './base'
 import { placeChoices, type PlaceChoice } from './decisions'
@@ -216,8 +216,29 @@ const anyWish = (sources: readonly OutlineNode[], { shell }: World) => {
         fc.record({ title: fc.constantFrom('Ebb', 'Flood'), nth: fc.constant(0) }),
       ),
       further: fc.dictionary(any, fc.uniqueArray(any, { minLength: 1, maxLength: 3 })),
+      questions: fc.dictionary(
+        any,
+        fc.record({ body: fc.constant('b0'), takes: fc.uniqueArray(fc.nat(3), { maxLength: 2 }) }),
+      ),
+      after: fc.dictionary(any, fc.option(any)),
     }),
+    frames: fc.subarray(lineages),
+    given: fc.dictionary(any, fc.constantFrom('{"attempts":"3"}', '{"help":"notes"}')),
   })
+}
+/** What remains of some decisions for another run into the same shell (`again` of the parts of a plan). */
+const again = ({ decisions, frames, given }: Required<Omit<Wanted, 'chosen'>>): Wanted => {
+  const { titles, headings, further, questions } = decisions
+  return {
+    frames,
+    given,
+    decisions: {
+      ...(titles && { titles }),
+      ...(headings && { headings }),
+      ...(further && { further }),
+      ...(questions && { questions }),
+    },
+  }
 }
 const anyRoll = fc
   .tuple(anyCourse('c'), anyWorld)
@@ -275,8 +296,7 @@ describe('whatever is chosen', () => {
     fc.assert(
       fc.property(anyRoll, ([sources, world, wish]) => {
         const once = written(world, ledgerOf(world, sources, wish))
-        const { titles, headings, further } = wish.decisions
-        const rows = ledgerOf(once, sources, { decisions: { titles, headings, further } })
+        const rows = ledgerOf(once, sources, again(wish))
         expect(rows.filter(row => writesSource(row) || row.settle).map(row => told([row])[0])).toEqual([])
         expect(rows.filter(losesHere).filter(row => row.happens !== 'unfilled')).toEqual([])
       }),
@@ -287,8 +307,7 @@ describe('whatever is chosen', () => {
       fc.property(anyRoll, anyEdits, anyEdits, ([sources, world, wish], there, here) => {
         const once = written(world, ledgerOf(world, sources, wish))
         const shell = edited(once.shell, here)
-        const { titles, headings, further } = wish.decisions
-        const decided = { decisions: { titles, headings, further } }
+        const decided = again(wish)
         const rows = ledgerOf({ ...once, shell }, edited(sources, there), decided)
         for (const row of rows) {
           if (!row.shell || row.happens !== 'again') continue
