@@ -242,6 +242,7 @@ try {
   await page.getByRole('link', { name: 'Around the units' }).click()
   await page.getByRole('heading', { name: 'Part by part' }).waitFor()
   await shot('around')
+  await page.getByRole('link', { name: 'Units and items' }).click()
   await page.getByRole('link', { name: 'Open the grade rules' }).click()
   await page.getByRole('button', { name: 'Make them 100' }).click()
   await page.getByText('The weights make 100.').waitFor()

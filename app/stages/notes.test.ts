@@ -36,6 +36,7 @@ describe('what a run does, in a sentence', () => {
     texts: { made: 0, joined: 0 },
     ownAdded: { made: 0, found: 0 },
     frames: 0,
+    moved: 0,
     given: 0,
     around: { comes: 0, replaced: 0 },
     replaced: 0,

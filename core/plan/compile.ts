@@ -274,6 +274,10 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     target: target.nodes,
     rows,
     added: input.document.added,
+    movedByHand: new Set([
+      ...Object.keys(input.document.places.into),
+      ...Object.keys(input.document.places.after),
+    ]),
     wanted,
     fresh,
     categories: placements.filter(entry => entry.entity === 'category' && entry.action === 'added'),

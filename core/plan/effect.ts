@@ -62,6 +62,8 @@ export interface Effect {
   keptBoth: number
   /** Units and items that come under another name than they had. */
   renamed: number
+  /** Units and items that come into another unit than their own, or in another order. */
+  moved: number
   /** Units and items that the plan makes itself, and those taken of courses that are no sources: they are among the added. */
   ownAdded: { made: number; found: number }
   /** Items that come with title, date, points and category alone. */
@@ -97,6 +99,8 @@ export interface Placements {
   readonly target: readonly OutlineNode[]
   readonly rows: readonly PlaceRow[]
   readonly added: AddedDecisions
+  /** The keys of what goes into another unit than its own, or stands in another order. */
+  readonly movedByHand: ReadonlySet<string>
   /** Units and items of the sources that the plan carries, and those of them that are new to the shell. */
   readonly wanted: readonly OutlineNode[]
   readonly fresh: readonly OutlineNode[]

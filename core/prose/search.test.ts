@@ -27,7 +27,7 @@ describe('a snippet', () => {
   it('stands around the first word that is found, with each marked, whatever its case and accents', () => {
     const text = `${'before '.repeat(30)}the Épreuve of the tide ${'after '.repeat(60)}`
     expect(shown(text, 'epreuve')).toMatch(/^… .*the \[Épreuve\] of the tide .* …$/)
-    expect(shown('Tide and TIDES', 'tide')).toBe('[Tide] and [TIDE]S')
+    expect(shown('Tide and TIDES, at betide', 'tide at')).toBe('[Tide] and [TIDE]S, at betide')
   })
   it('is the beginning where no word is in it, and never more than some two hundred characters', () => {
     expect(shown('Only the title had it', 'else')).toBe('Only the title had it')

@@ -1,4 +1,3 @@
-/// <reference path="./pdf-worker.d.ts" />
 import type { PDFDocumentProxy } from 'pdfjs-dist/types/src/display/api'
 import type { Archive } from '../../core/formats/archive/archive'
 import { readLimits, type ReadLimits } from '../../core/formats/limits'

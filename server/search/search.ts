@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { booleanQuery, snippetOf } from '../../core/prose/search'
+import { booleanQuery, longWords, snippetOf } from '../../core/prose/search'
 import { there } from '../../core/there'
 import type { Find, SearchQuery, SearchReply } from '../../shared/api/search'
 import { accessToCourses, coursesOf } from '../courses/access'
@@ -17,7 +17,7 @@ export async function search(db: Knex, person: Person, wish: SearchQuery): Promi
   if (words === null) return { finds: [], isMore: false, isTooShort: true }
   const wanted = { words, kind: wish.kind ?? null, term: wish.term ?? null, course: wish.course ?? null }
   const among = await coursesOf(db, person, { shared: true })
-  const hits = await queries.findHits(db, among, wanted, findsAtMost + 1)
+  const hits = await queries.findHits(db, among, wanted, longWords(wish.q), findsAtMost + 1)
   const ids = hits.map(hit => hit.id)
   const places = await queries.placesOf(db, among, wanted, ids)
   const access = await accessToCourses(db, person, [...new Set(places.map(place => place.courseId))])

@@ -158,6 +158,7 @@ export const effect = z.object({
   filled: z.int().default(0),
   keptBoth: z.int().default(0),
   renamed: z.int().default(0),
+  moved: z.int().default(0),
   ownAdded: z.object({ made: z.int(), found: z.int() }).default({ made: 0, found: 0 }),
   frames: z.int().default(0),
   given: z.int().default(0),

@@ -50,6 +50,12 @@ const arrive = computed({
   get: () => document.value.carry.arrive,
   set: (value: ArrivalState) => store.changeCarry({ arrive: value }),
 })
+/** Kinds of which every item comes with title, dates, points and category alone. */
+const frameKinds = computed({
+  get: () => kinds.value.map(each => each.kind).filter(kind => document.value.carry.frameKinds[kind]),
+  set: (chosen: ItemKind[]) =>
+    store.changeCarry({ frameKinds: Object.fromEntries(chosen.map(kind => [kind, true])) }),
+})
 const at = computed({
   get: () => document.value.places.at,
   set: value => store.changePlaces({ at: value }),
@@ -132,6 +138,20 @@ const asked = computed(() => {
     <dd>
       <ElSelect v-model="arrive" size="small" :disabled="!mayEdit" aria-label="How items arrive">
         <ElOption v-for="each in arrivals" :key="each" :value="each" :label="arrivalWords[each]" />
+      </ElSelect>
+    </dd>
+    <dt>As frames</dt>
+    <dd>
+      <ElSelect
+        v-model="frameKinds"
+        size="small"
+        multiple
+        collapse-tags
+        :disabled="!mayEdit"
+        placeholder="none"
+        aria-label="Kinds that come as frames, without content"
+      >
+        <ElOption v-for="{ kind } in kinds" :key="kind" :value="kind" :label="`all ${kindWords(kind)[1]}`" />
       </ElSelect>
     </dd>
     <template v-if="plan.target.nodes.length">

@@ -126,6 +126,11 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.renamed }}</td>
         <td>units and items that come under another name</td>
       </tr>
+      <tr v-if="effect.moved">
+        <td>Moved</td>
+        <td class="number">{{ effect.moved }}</td>
+        <td>into another unit than before, or in another order</td>
+      </tr>
       <tr v-if="effect.texts.made">
         <td>Texts put together</td>
         <td class="number">{{ effect.texts.made }}</td>

@@ -77,7 +77,12 @@ export const places = planPart({
   }),
   furtherShells: 'their own',
   forOtherSource: ({ at }) => ({ ...noPlaces, at }),
-  effect: ({ rows, count }) => ({
+  effect: ({ rows, added, movedByHand, count }) => ({
+    moved: rows.filter(row => {
+      const key = row.source?.lineage ?? row.key
+      const isOwn = Object.hasOwn(added.made, key) || Object.hasOwn(added.found, key)
+      return row.lineage !== null && !isOwn && movedByHand.has(key)
+    }).length,
     filled: count.happens('fills'),
     replaced: count.happens('replaces') + count.happens('again'),
     cleared: count.happens('removes') + count.happens('unfilled'),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { refDebounced } from '@vueuse/core'
 import { itemKinds, type ItemKind } from '~~/core/course/model'
+import type { CourseLine } from '~~/shared/api/courses'
 import type { Find, SearchReply } from '~~/shared/api/search'
 import FootBar from '../../FootBar.vue'
 import StageFrame from '../../StageFrame.vue'
@@ -14,13 +15,24 @@ const route = useRoute()
 const router = useRouter()
 const text = ref(typeof route.query.q === 'string' ? route.query.q : '')
 const kind = ref<ItemKind | 'any'>('any')
+const term = ref('any')
+const course = ref('any')
 const asked = refDebounced(text, 250)
+/** The courses in which anything was found so far: what one narrows to. */
+const seen = reactive(new Map<string, CourseLine>())
+const courses = computed(() => [...seen.values()])
+const terms = computed(() => [...new Map(courses.value.map(each => [each.term.code, each.term.name]))])
 const { data, problem, loading, refresh } = useLoaded(async () => {
   if (asked.value.trim() === '') return null
-  const narrowed = kind.value === 'any' ? '' : `&kind=${kind.value}`
-  return api.get<SearchReply>(`/search?q=${encodeURIComponent(asked.value.trim())}${narrowed}`)
+  const wanted = new URLSearchParams({ q: asked.value.trim() })
+  if (kind.value !== 'any') wanted.set('kind', kind.value)
+  if (term.value !== 'any') wanted.set('term', term.value)
+  if (course.value !== 'any') wanted.set('course', course.value)
+  const reply = await api.get<SearchReply>(`/search?${wanted.toString()}`)
+  for (const place of reply.finds.flatMap(find => find.places)) seen.set(place.course.id, place.course)
+  return reply
 })
-watch([asked, kind], () => void refresh(), { immediate: true })
+watch([asked, kind, term, course], () => void refresh(), { immediate: true })
 watch(asked, value => void router.replace({ query: { ...route.query, q: value || undefined } }))
 const finds = computed(() => data.value?.finds ?? [])
 const at = ref(0)
@@ -70,6 +82,21 @@ const placeText = ({ places, more }: Find): string => {
         <ElOption value="any" label="of any kind" />
         <ElOption v-for="each in itemKinds" :key="each" :value="each" :label="kindWords(each)[1]" />
       </ElSelect>
+      <template v-if="courses.length > 1 || course !== 'any' || term !== 'any'">
+        <ElSelect v-model="course" size="small" class="kind" filterable aria-label="In which course">
+          <ElOption value="any" label="in any course" />
+          <ElOption
+            v-for="each in courses"
+            :key="each.id"
+            :value="each.id"
+            :label="`${codeText(each)}, ${each.term.name}`"
+          />
+        </ElSelect>
+        <ElSelect v-model="term" size="small" class="kind" aria-label="In which term">
+          <ElOption value="any" label="in any term" />
+          <ElOption v-for="[code, name] in terms" :key="code" :value="code" :label="name" />
+        </ElSelect>
+      </template>
       <span v-if="loading" class="soft small" role="status">Searching …</span>
     </div>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
@@ -122,8 +149,8 @@ const placeText = ({ places, more }: Find): string => {
   flex-wrap: wrap;
 }
 .words {
-  flex: 1 1 320px;
-  max-width: 560px;
+  flex: 1 1 280px;
+  max-width: 520px;
 }
 .kind {
   width: 150px;
