@@ -260,8 +260,13 @@ const edited = (nodes: readonly OutlineNode[], edits: readonly (readonly [number
 describe('whatever is chosen', () => {
   it('everything of the sources and of the shell stands in just one row, and each row of the shell to be under a key of its own', () => {
     fc.assert(
-      fc.property(anyRoll, ([sources, world, wish]) => {
-        const rows = ledgerOf(world, sources, wish)
+      fc.property(anyRoll, fc.infiniteStream(fc.nat()), ([sources, world, wish], numbers) => {
+        // Whatever goes into whichever unit, itself and what stands below it among them.
+        const units = [...sources, ...world.shell].filter(node => node.type === 'unit')
+        const unitAt = (n: number): string | null => units[n % (units.length + 1)]?.lineage ?? null
+        const movers = sources.filter(() => numbers.next().value % 3 === 0)
+        const into = Object.fromEntries(movers.map(node => [node.lineage, unitAt(numbers.next().value)]))
+        const rows = ledgerOf(world, sources, { ...wish, decisions: { ...wish.decisions, into } })
         const keys = (side: 'source' | 'shell') => rows.flatMap(row => row[side]?.lineage ?? [])
         expect(keys('source').sort()).toEqual(sources.map(node => node.lineage).sort())
         expect(keys('shell').sort()).toEqual(world.shell.map(node => node.lineage).sort())

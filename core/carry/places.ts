@@ -7,6 +7,7 @@ import { carriedAgain, isUntouched, partValuesOf, type ChangedPart, type PartVal
 import { isBefore, type CarriedBase } from './base'
 import { surenessOf, type Match, type MatchSureness } from './match'
 import type { PlacesDecisions } from './decisions'
+import { soundInto } from './into'
 import { plannedTexts, textHere, wholeText, type TextRecipe } from './texts'
 
 /** What happens at a place of the shell. */
@@ -125,7 +126,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     input.bases.filter(base => base.how === 'template').map(base => [base.lineage, base]),
   )
   const cameAs = new Map(input.bases.filter(base => base.how === 'carried').map(base => [base.lineage, base]))
-  const ofSources = new Set(sources.map(node => node.lineage))
+  const ofSource = new Map(sources.map(node => [node.lineage, node]))
 
   const valuesHere = (node: OutlineNode, base: CarriedBase): PartValues => {
     const values = partValuesOf(node, { ...node, dates: node })
@@ -144,6 +145,10 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   }
 
   const moved = Object.entries(decisions.after)
+  const goesInto = soundInto(
+    decisions.into,
+    lineage => (ofSource.get(lineage) ?? shellNodes.get(lineage))?.parent ?? null,
+  )
   const bySource = new Map<string, Draft>()
   const byShell = new Map<string, Draft>()
   for (const node of shell) byShell.set(node.lineage, draftOfShell(node))
@@ -157,7 +162,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   function draftOfShell(node: OutlineNode): Draft {
     const base = cameAs.get(node.lineage)
     const isGone =
-      base !== undefined && !ofSources.has(base.source) && isUntouched(base.parts, valuesHere(node, base))
+      base !== undefined && !ofSource.has(base.source) && isUntouched(base.parts, valuesHere(node, base))
     const choice = decisions.shell[node.lineage]
     const isRemoved = !node.fixed && (choice ? choice === 'remove' : node.holds !== null)
     const removal = node.holds ? 'unfilled' : 'removes'
@@ -194,7 +199,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   }
   /** The key of the parent that a thing of a source would have. */
   function parentOf(node: OutlineNode): string | null {
-    const into = decisions.into[node.lineage]
+    const into = goesInto[node.lineage]
     if (into !== undefined) return into === null ? null : (draftOf(into)?.lineage ?? null)
     return node.parent === null ? null : (holderOf(node.parent)?.lineage ?? null)
   }
@@ -385,7 +390,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     const moves = row.parts.some(({ part, takes }) => part === 'place' && takes)
     if (there && !moves) return there.parent === null ? null : (byShell.get(there.parent) ?? null)
     if (!source) return null
-    const into = decisions.into[source.lineage]
+    const into = goesInto[source.lineage]
     if (into !== undefined) return into === null ? null : (draftOf(into) ?? null)
     if (row.after && row.into !== null) return overRow(row.after)
     return source.parent === null ? null : (holderOf(source.parent) ?? null)

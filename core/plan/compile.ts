@@ -3,6 +3,7 @@ import type { Meeting } from '../calendar/schema'
 import type { Term } from '../calendar/term'
 import { yearsOfAll, type Years, type ZoneRules } from '../calendar/zone'
 import { foundNodes, madeNodes } from '../carry/added'
+import { soundInto } from '../carry/into'
 import { carriedAs, seenRules, type CarriedBase } from '../carry/base'
 import { matchThings, type Match, type PairedByHand } from '../carry/match'
 import { basesAfter, placesLedger, type MadeByRun, type PlaceRow } from '../carry/places'
@@ -81,14 +82,18 @@ const holdsNothing = { categories: [], grading: null, rubrics: [], groups: [], f
 /** All that a plan brings from, in order: its sources, what is taken of other courses, and what is made in the plan, which comes from no course. */
 export const sidesOf = (base: Omit<CarryBase, 'target' | 'before' | 'inPlace'>): CarrySide[] => {
   const { added, places } = base.document
+  const parents = new Map(
+    sourcesOf(base).flatMap(({ nodes }) => nodes.map(node => [node.lineage, node.parent])),
+  )
+  const into = soundInto(places.into, lineage => parents.get(lineage) ?? null)
   return [
     ...sourcesOf(base),
     ...base.found.map(course => ({
       ...holdsNothing,
       rubrics: course.rubrics,
-      nodes: foundNodes(added, course, places.into),
+      nodes: foundNodes(added, course, into),
     })),
-    { ...holdsNothing, nodes: madeNodes(added, places.into) },
+    { ...holdsNothing, nodes: madeNodes(added, into) },
   ]
 }
 /** All that a plan brings as one outline. */

@@ -260,6 +260,11 @@ export const refusals = {
     'term',
     ({ code, term }) => `${code} is in ${term} now; choose a term after it.`,
   ),
+  'in-place-adds': refusal({
+    status: 409,
+    title: 'A course that is rolled in place keeps what it holds',
+    detail: 'Nothing is added by its plan. Run it, then open the course and add what you want there.',
+  }),
   'in-place-no-shells': refusal({
     status: 409,
     title: 'A course rolled in place has no further shells',

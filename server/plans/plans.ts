@@ -217,6 +217,8 @@ export async function savePlan(
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('plan-already-run')
   checkDocument(change.document, compileTerm(await loadCalendar(db, plan.targetId)))
+  const { made, found } = change.document.added
+  if (plan.mode === 'in-place' && Object.keys({ ...made, ...found }).length > 0) throw refuse('in-place-adds')
   await checkFound(db, person, plan.document.added, change.document.added)
   const sources = change.sources && !sameSources(change.sources, plan.sourceIds) ? change.sources : undefined
   // What only changes its place stays there by the right of whoever chose it; whoever adds a source must be allowed to roll from all of them.

@@ -12,6 +12,7 @@ import { loadOutline, loadSettings } from '../../server/courses/content.queries'
 import { readItem } from '../../server/courses/reading'
 import { effectOf } from '../../server/plans/compile'
 import { readPlan, savePlan } from '../../server/plans/plans'
+import { startAwaited } from '../../server/plans/start'
 import { readRun } from '../../server/runs/runs'
 import { search } from '../../server/search/search'
 import { makeCourse } from '../../server/shells/shells'
@@ -171,6 +172,21 @@ describe('what a plan adds of its own', () => {
         }),
       ).rejects.toMatchObject({ code: 'not-yours-to-take' })
     }
+  })
+})
+
+describe('a course that is rolled in place', () => {
+  it('has nothing added by its plan', async () => {
+    const plan = await startAwaited(demo.db, sorrel(), {
+      sources: [await bread()],
+      term: '2027-spring',
+      mode: 'in-place',
+    })
+    const { revision, document } = await readPlan(demo.db, sorrel(), plan)
+    const made = { [randomUUID()]: thing({ title: 'One more week' }) }
+    await expect(
+      savePlan(demo.db, sorrel(), plan, revision, { document: { ...document, added: { made, found: {} } } }),
+    ).rejects.toMatchObject({ code: 'in-place-adds' })
   })
 })
 

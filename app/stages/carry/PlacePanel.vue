@@ -171,9 +171,11 @@ const pair = computed({
     if (key) store.changePlaces({ pairs: { ...places.value.pairs, [key]: value === 'none' ? null : value } })
   },
 })
+/** Nothing goes into itself, nor into what stands below it. */
+const ownBelow = computed(() => new Set(source.value ? subtree(store.nodes, source.value.lineage) : []))
 const units = computed(() =>
   store.rows.flatMap(each =>
-    each.type === 'unit' && each.lineage !== null
+    each.type === 'unit' && each.lineage !== null && !ownBelow.value.has(each.source?.lineage ?? '')
       ? [{ key: each.source?.lineage ?? each.key, title: (each.shell ?? each.source)?.title ?? '' }]
       : [],
   ),

@@ -88,7 +88,11 @@ const totals = computed(() => {
           checking.
         </p>
       </div>
-      <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
+      <!-- What cannot be carried as it was decided stays so, however often one asks. -->
+      <ProblemNote v-if="problem && problem.status === 409" :problem="problem">
+        <NuxtLink :to="`/plans/${plan.id}/carry`">Go back to Carry</NuxtLink>
+      </ProblemNote>
+      <ProblemNote v-else-if="problem" :problem="problem" @retry="refresh" />
       <LoadingLines v-else-if="!data" what="Working out the whole effect …" />
       <EffectView
         v-else
