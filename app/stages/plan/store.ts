@@ -1,6 +1,6 @@
 import { useManualRefHistory } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { FoundThing, MadeThing } from '~~/core/carry/added'
 import { writesSource, type PlaceRow } from '~~/core/carry/places'
 import { lineageOf } from '~~/core/course/lineage'
@@ -177,9 +177,31 @@ export const usePlan = defineStore('plan', () => {
         ...(questions && { questions: { ...now.places.questions, [key]: questions } }),
       },
     })
+    askedFor = unknownFound.value
+    await bringSides()
+    return key
+  }
+  /** What the document takes of other courses that came with no answer of the server yet: taken just now, or by a step back or forward. */
+  const unknownFound = computed(() => {
+    const known = new Set(
+      plan.value?.found.flatMap(({ course, nodes: all }) => all.map(each => `${course.id} ${each.lineage}`)),
+    )
+    const keys = Object.values(document.value?.added.found ?? {}).map(
+      each => `${each.course} ${each.lineage}`,
+    )
+    return keys.filter(key => !known.has(key)).join()
+  })
+  /** What was asked for already: what a course does not have any more is not asked for again and again. */
+  let askedFor = ''
+  watch(unknownFound, unknown => {
+    if (unknown === '' || unknown === askedFor) return
+    askedFor = unknown
+    // What cannot be fetched now is there once the page is loaded again.
+    bringSides().catch(() => {})
+  })
+  async function bringSides(): Promise<void> {
     await saving.save()
     await fetchSides()
-    return key
   }
   /** Fetches the courses of the plan anew. What was changed here meanwhile stays as it is. */
   async function fetchSides(): Promise<void> {
