@@ -32,12 +32,25 @@ async function textOfParts(
 
 /** A PDF is read page by page, and no further than this. */
 const pdfAtMost = { pages: 300, bytes: 32 * MiB, milliseconds: 20_000 }
+/** What the library wants to find where it draws. Nothing is drawn here, so that names are enough, and no native package is needed. */
+class Drawing {}
+/** Read only where it is wanted: it is large. Its own worker is given to it, since there is no address to fetch it from. */
+async function pdfLibrary() {
+  const drawing = { DOMMatrix: Drawing, ImageData: Drawing, Path2D: Drawing }
+  const worker = await import('pdfjs-dist/legacy/build/pdf.worker.mjs')
+  Object.assign(globalThis, drawing, { pdfjsWorker: worker })
+  const { warn } = console
+  // It warns of the native package that is not there.
+  console.warn = () => {}
+  try {
+    return await import('pdfjs-dist/legacy/build/pdf.mjs')
+  } finally {
+    console.warn = warn
+  }
+}
 async function textOfPdf(bytes: Uint8Array): Promise<string | null> {
   if (bytes.length > pdfAtMost.bytes) return null
-  // Read only where it is wanted: it is large. Its own worker is given to it, since there is no address to fetch it from.
-  const worker = await import('pdfjs-dist/legacy/build/pdf.worker.mjs')
-  Object.assign(globalThis, { pdfjsWorker: worker })
-  const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs')
+  const { getDocument, VerbosityLevel } = await pdfLibrary()
   const task = getDocument({
     data: new Uint8Array(bytes),
     verbosity: VerbosityLevel.ERRORS,
