@@ -181,6 +181,15 @@ export const usePlan = defineStore('plan', () => {
     await bringSides()
     return key
   }
+  /** Takes everything out that was taken from a course that is no source. */
+  async function takeOutCourse(course: string): Promise<void> {
+    const { found } = there(document.value).added
+    changeAdded({
+      found: Object.fromEntries(Object.entries(found).filter(([, each]) => each.course !== course)),
+    })
+    await saving.save()
+    await load(there(plan.value).id)
+  }
   /** What the document takes of other courses that came with no answer of the server yet: taken just now, or by a step back or forward. */
   const unknownFound = computed(() => {
     const known = new Set(
@@ -280,6 +289,7 @@ export const usePlan = defineStore('plan', () => {
     make,
     take,
     takeOut,
+    takeOutCourse,
     carry,
     changeSources,
     hold,
