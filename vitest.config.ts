@@ -9,7 +9,8 @@ export default defineConfig({
   test: {
     coverage: {
       provider: 'v8',
-      include: ['core/**/*.ts', 'server/**/*.ts', 'shared/**/*.ts', 'app/**/*.{ts,vue}'],
+      // Components are shown in the browser: what of them runs there is not counted here.
+      include: ['core/**/*.ts', 'server/**/*.ts', 'shared/**/*.ts', 'app/**/*.ts'],
       exclude: ['**/*.test.ts'],
       reporter: ['text-summary'],
     },
