@@ -5,6 +5,8 @@ import { useLedger } from '../date/ledger'
 import { useStagePlan } from '../plan/store'
 import EffectTable from './EffectTable.vue'
 import FurtherShells from './FurtherShells.vue'
+import { furnishings } from '~~/core/course/furniture'
+import { furnitureLines } from '../carry/around/furniture'
 import { lossesIn } from '../carry/carry'
 import InPlaceTable from './InPlaceTable.vue'
 import LossList from './LossList.vue'
@@ -38,6 +40,17 @@ const toSettle = computed(() => fresh.value.filter(item => item.settle))
 const toLookAt = computed(() => fresh.value.filter(item => !item.settle && item.notes.length > 0))
 /** The exact list of what is written over or taken away. */
 const losses = computed(() => lossesIn(store.rows))
+/** What stands around the units of the shell and goes for the old course's. */
+const around = computed(() =>
+  furnitureLines({
+    sources: [props.plan.source, ...props.plan.more].map(side => side.furniture),
+    shell: props.plan.target.furniture,
+    carried: store.carried,
+    choices: document.value.carry.furniture,
+  }).flatMap(({ happens, shell }) =>
+    happens === 'goes' && shell ? [`${shell.title} (${furnishings[shell.part].words})`] : [],
+  ),
+)
 const hasFurther = computed(() => props.plan.set.some(entry => entry.state === 'draft'))
 </script>
 
@@ -46,6 +59,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
   <InPlaceTable v-if="inPlace" :plan="plan" :effect="effect" />
   <EffectTable v-else :effect="effect" :source="plan.source.course" :target="plan.target.course" />
   <LossList v-if="!inPlace && losses.length" :rows="losses" :plan-id="plan.id" />
+  <p v-if="!inPlace && around.length" class="settle">Replaced around the units: {{ around.join(', ') }}.</p>
   <SectionDates v-if="sections.length" :plan="plan" :sections="sections" />
   <table v-if="facts.length" class="ruled facts">
     <caption class="caps">

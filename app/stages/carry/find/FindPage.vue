@@ -56,7 +56,7 @@ useKeys([
 ])
 const taken = computed(() => Object.keys(store.document?.added.found ?? {}).length)
 const totals = computed(() => [
-  { count: finds.value.length, words: finds.value.length === 1 ? 'found' : 'found' },
+  { count: finds.value.length, words: 'found' },
   { count: taken.value, words: 'taken into this plan' },
 ])
 const placeText = ({ places, more }: Find): string => {
