@@ -36,6 +36,9 @@ const roster: Roster = {
     givenName: `Person ${n}`,
     familyName: `Number ${n}`,
     email: '',
+    middleName: '',
+    identifier: '',
+    'metadata.nickname': '',
     agentSourcedIds: '',
   })),
   courses: candidates.map(course => ({

@@ -75,6 +75,8 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
           found: message.found.map(sideOf),
           target: sideOf(message.target),
           before: message.before,
+          // Dates rest on no text.
+          traces: [],
           inPlace: message.inPlace,
         }
         known = null

@@ -68,6 +68,9 @@ export interface Arrival {
   readonly isFrame: (node: Pick<OutlineNode, 'lineage' | 'kind'>) => boolean
   /** What is given to an item instead of its own settings, as text; null: nothing. */
   readonly given: (node: OutlineNode) => string | null
+  /** Its title, and a mark of what is taken out of its text, once traces of students are settled. */
+  readonly title: (node: OutlineNode) => string
+  readonly cleans: (lineage: string) => string | null
 }
 export interface PlacesInput {
   readonly sources: readonly OutlineNode[]
@@ -138,7 +141,8 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       settings: isAsWritten ? base.parts.settings : values.settings,
     }
   }
-  const texts = plannedTexts({ sources, carried, decisions, isFrame: arrival.isFrame, isWritten })
+  const { isFrame, cleans } = arrival
+  const texts = plannedTexts({ sources, carried, decisions, isFrame, cleans, isWritten })
   const untouched = (node: OutlineNode): boolean => {
     const base = templates.get(node.lineage)
     return base !== undefined && isUntouched(base.parts, valuesHere(node, base))
@@ -219,7 +223,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       state: arrival.state(node),
       dates: node.type === 'unit' ? null : (arrival.dates?.get(node.lineage) ?? null),
     })
-    const title = decisions.titles[node.lineage] ?? recipe?.heading?.title ?? node.title
+    const title = decisions.titles[node.lineage] ?? recipe?.heading?.title ?? arrival.title(node)
     const given = node.type === 'item' ? arrival.given(node) : null
     const carries: PartValues =
       recipe || given !== null || title !== node.title

@@ -16,6 +16,8 @@ export interface TextRecipe {
   readonly questions: QuestionChoice | null
   /** A frame: nothing of it comes. */
   readonly isFrame: boolean
+  /** What is taken out of it about students, as one mark; null: nothing. */
+  readonly cleans: string | null
 }
 export const wholeText: TextRecipe = {
   heading: null,
@@ -23,7 +25,12 @@ export const wholeText: TextRecipe = {
   passages: null,
   questions: null,
   isFrame: false,
+  cleans: null,
 }
+
+/** Whether a text is put together from parts, and not only rid of what is about students. */
+export const isComposed = ({ heading, further, passages, questions }: TextRecipe): boolean =>
+  heading !== null || further.length > 0 || passages !== null || questions !== null
 
 type Node = Pick<OutlineNode, 'lineage' | 'parent' | 'body' | 'isHtml' | 'type' | 'kind'>
 interface TextsInput {
@@ -32,11 +39,13 @@ interface TextsInput {
   readonly decisions: Pick<PlacesDecisions, 'headings' | 'further' | 'questions'>
   /** Whether an item comes as a frame. */
   readonly isFrame: (node: Node) => boolean
+  /** Stands for what is taken out of an item's text about students; null: nothing. */
+  readonly cleans: (lineage: string) => string | null
   /** Whether a thing is written, so that others can go along with it. */
   readonly isWritten: (lineage: string) => boolean
 }
 /** The texts that come in part or together. What is decided of things that do not come, or of no page, counts for nothing. */
-export function plannedTexts({ sources, carried, decisions, isFrame, isWritten }: TextsInput) {
+export function plannedTexts({ sources, carried, decisions, isFrame, cleans, isWritten }: TextsInput) {
   const nodes = new Map(sources.map(node => [node.lineage, node]))
   const comesWhole = (lineage: string): Node | null => {
     const node = nodes.get(lineage)
@@ -66,17 +75,23 @@ export function plannedTexts({ sources, carried, decisions, isFrame, isWritten }
     if (kind && itemKindDefinitions[kind].shows === 'questions')
       recipes.set(lineage, { ...wholeText, questions })
   }
-  for (const node of sources)
-    if (node.body !== null && carried.has(node.lineage) && isFrame(node))
-      recipes.set(node.lineage, { ...wholeText, isFrame: true })
+  for (const node of sources) {
+    if (node.body === null || !carried.has(node.lineage)) continue
+    const recipe = recipes.get(node.lineage)
+    const marks = [node.lineage, ...(recipe?.further ?? [])].map(cleans).filter(mark => mark !== null)
+    if (isFrame(node)) recipes.set(node.lineage, { ...wholeText, isFrame: true })
+    else if (marks.length > 0) recipes.set(node.lineage, { ...(recipe ?? wholeText), cleans: marks.join() })
+  }
   /** What tells a made text from another without reading it: which texts it is made of, and how. Null: it is the source's as it is. */
   const madeOf = (lineage: string): string | null => {
     const recipe = recipes.get(lineage)
     if (!recipe) return null
     if (recipe.isFrame) return ''
-    if (recipe.questions) return `made ${JSON.stringify(recipe.questions)}`
+    const cleaned = recipe.cleans === null ? [] : [recipe.cleans]
+    if (recipe.questions) return `made ${JSON.stringify(recipe.questions)}${cleaned.join()}`
     const bodies = [lineage, ...recipe.further].map(each => nodes.get(each)?.body ?? '')
-    return `made ${JSON.stringify([bodies, recipe.heading && [recipe.heading.title, recipe.heading.nth]])}`
+    const heading = recipe.heading && [recipe.heading.title, recipe.heading.nth]
+    return `made ${JSON.stringify([bodies, heading, ...cleaned])}`
   }
   return { recipes, goesInto, madeOf }
 }

@@ -29,6 +29,7 @@ const nodes = inCourseOrder([
 const noWindows = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null }
 const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput => ({
   before: { bases: [], deleted: [] },
+  traces: [],
   inPlace: false,
   document: { ...recommendedPlan(), carry: { ...recommendedPlan().carry, leave } },
   more: [],

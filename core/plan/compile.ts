@@ -12,6 +12,7 @@ import type { Furnishing } from '../course/furniture'
 import { planDates, summarise, type DatedItem, type PlannedItem, type PlanInput } from '../dates/plan'
 import { yearsReached } from '../dates/years'
 import type { Windows } from '../pairing/windows'
+import { answerOf, type Trace } from '../student-data/traces/trace'
 import type { OutlineNode } from '../course/outline'
 import { mapParts, type PlanDocument } from './document'
 import { comesAsFrame } from './parts/carry'
@@ -21,6 +22,7 @@ import { countsIn, type Effect, type Placement, type Placements } from './effect
 import { arrivalState, rubricsInShell } from './arrival'
 import { datedByPattern } from './undated'
 import { aroundPlacements, gradePlacements, rowPlacement } from './placements'
+import { cleanedThings, type CleanedThings } from './cleaned'
 import { mergeSources, type MergedSources } from './sources'
 
 export type { Effect, Placement }
@@ -56,6 +58,8 @@ export interface CarryBase {
   target: CarrySide
   /** What was carried into the shell before, and what somebody deleted there: that stays away, with all below it in the source. */
   before: { bases: readonly CarriedBase[]; deleted: readonly string[] }
+  /** Traces of students that were found in what the plan brings from. */
+  traces: readonly Trace[]
   /** A course that is rolled in place keeps all it holds: nothing stays behind. */
   inPlace: boolean
 }
@@ -80,7 +84,7 @@ export interface CompiledPlan {
 const sourcesOf = <S>({ source, more }: { source: S; more: readonly S[] }): readonly S[] => [source, ...more]
 const holdsNothing = { categories: [], grading: null, rubrics: [], groups: [], furniture: [] } as const
 /** All that a plan brings from, in order: its sources, what is taken of other courses, and what is made in the plan, which comes from no course. */
-export const sidesOf = (base: Omit<CarryBase, 'target' | 'before' | 'inPlace'>): CarrySide[] => {
+export const sidesOf = (base: Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces'>): CarrySide[] => {
   const { added, places } = base.document
   const parents = new Map(
     sourcesOf(base).flatMap(({ nodes }) => nodes.map(node => [node.lineage, node.parent])),
@@ -97,8 +101,9 @@ export const sidesOf = (base: Omit<CarryBase, 'target' | 'before' | 'inPlace'>):
   ]
 }
 /** All that a plan brings as one outline. */
-export const sourceOutline = (input: Omit<CarryBase, 'target' | 'before' | 'inPlace'>): MergedSources =>
-  mergeSources(sidesOf(input))
+export const sourceOutline = (
+  input: Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces'>,
+): MergedSources => mergeSources(sidesOf(input))
 
 const datedItem = ({ lineage, kind, unit, opens, due, closes }: OutlineNode): DatedItem => ({
   id: lineage,
@@ -171,10 +176,18 @@ const rulesOfSources = (base: CarryBase): GradeRules | null =>
 /** What the next run compares with, once one has written the rows of a plan. */
 export const basesOf = (base: PlanBase, rows: readonly PlaceRow[], made?: MadeByRun): CarriedBase[] => [
   ...basesAfter(rows, base.before.bases, made),
-  ...rulesSeen(sourceOutline(base).categories, rulesOfSources(base)).map(({ key, type, text }) =>
+  ...rulesSeen(categoriesOf(base, sourceOutline(base)), rulesOfSources(base)).map(({ key, type, text }) =>
     seenRules(key, type, text),
   ),
 ]
+/** What is taken out about students, by thing. */
+const cleanedIn = ({ traces, document }: Pick<CarryBase, 'traces' | 'document'>): CleanedThings =>
+  cleanedThings(traces, document.traces.answers)
+/** The categories of the sources, with no student named in their titles. */
+function categoriesOf(base: CarryBase, merged: MergedSources): MergedSources['categories'] {
+  const cleaned = cleanedIn(base)
+  return merged.categories.map(line => ({ ...line, title: cleaned.get(line.lineage)?.title ?? line.title }))
+}
 /** How grades will be reckoned in the shell, given what is carried. */
 export function gradesOf(
   base: CarryBase,
@@ -185,7 +198,7 @@ export function gradesOf(
   const used = new Set(merged.nodes.filter(node => carried.has(node.lineage)).map(node => node.category))
   const takesAll = document.carry.leave.length === 0
   return plannedGrades({
-    sources: merged.categories,
+    sources: categoriesOf(base, merged),
     sourceRules: rulesOfSources(base),
     shell: target.categories,
     shellRules: target.grading,
@@ -220,6 +233,7 @@ export interface CarriedPlan {
   /** The key in the shell of each rubric of the sources. */
   rubrics: ReadonlyMap<string, string>
   rows: PlaceRow[]
+  cleaned: CleanedThings
 }
 /** Where a run of now would put everything. `dates`: where they land, once they are computed. */
 export function carriedPlan(
@@ -230,6 +244,7 @@ export function carriedPlan(
   const stays = staysOf(base, merged)
   const carried = carriedOf(merged.nodes, leftBehind(document.carry, stays))
   const grades = gradesOf(base, merged, carried)
+  const cleaned = cleanedIn(base)
   const rows = placesLedger({
     sources: merged.nodes,
     carried,
@@ -245,11 +260,15 @@ export function carriedPlan(
       isFrame: node => comesAsFrame(document.carry, node),
       given: ({ lineage }) => {
         const given = document.carry.settings[lineage]
-        return given ? JSON.stringify(given) : null
+        const clean = cleaned.get(lineage)?.settings ?? null
+        const changes = [...(given ? [JSON.stringify(given)] : []), ...(clean === null ? [] : [clean])]
+        return changes.length > 0 ? changes.join(' ') : null
       },
+      title: node => cleaned.get(node.lineage)?.title ?? node.title,
+      cleans: lineage => cleaned.get(lineage)?.text ?? null,
     },
   })
-  return { merged, stays, carried, grades, rubrics: rubricsInShell(base), rows }
+  return { merged, stays, carried, grades, rubrics: rubricsInShell(base), rows, cleaned }
 }
 type Dates = ReadonlyMap<string, PlannedItem> | null
 /**
@@ -287,11 +306,24 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     fresh,
     categories: placements.filter(entry => entry.entity === 'category' && entry.action === 'added'),
     grades,
+    traces: tracesIn(input, carried),
     placements,
     count: countsIn(rows, uncategorisedIn(input, plan).length),
   }
   const effects = Object.values(mapParts(part => part.effect?.(counted) ?? {}))
   return { placements, rows, grades, effect: Object.assign({}, ...effects) as Effect }
+}
+/** Traces in what a plan carries: those of things that stay behind are no matter. */
+export const tracesOf = ({ traces }: Pick<CarryBase, 'traces'>, carried: ReadonlySet<string>): Trace[] =>
+  traces.filter(({ entity, on }) => (entity !== 'item' && entity !== 'unit') || carried.has(on))
+function tracesIn(base: CarryBase, carried: ReadonlySet<string>): Effect['traces'] {
+  const answers = tracesOf(base, carried).map(trace => answerOf(trace, base.document.traces.answers))
+  const count = (is: (answer: (typeof answers)[number]) => boolean): number => answers.filter(is).length
+  return {
+    out: count(answer => answer === 'remove' || answer === 'role'),
+    kept: count(answer => answer === 'keep'),
+    settle: count(answer => answer === null),
+  }
 }
 /** Items with points that come and are in no category: somebody must say in which they count. */
 export const uncategorisedIn = (

@@ -31,7 +31,7 @@ export interface Placement {
   /** Whose text it gets: the source's, one that the run makes, or none. */
   textFrom: 'source' | 'made' | 'none'
   /** Settings that it gets instead of the source's, by name. */
-  settings: Readonly<Record<string, string>> | null
+  settings: Readonly<Record<string, unknown>> | null
   /** What it is, where no course has it: it is made in the plan. */
   made: { readonly points: TenThousandths | null; readonly exam: boolean } | null
   /** Taken by itself from a course that is no source: it waits for nothing that stands there. */
@@ -91,6 +91,8 @@ export interface Effect {
     /** Items with points that come and are in no category. */
     uncategorised: number
   }
+  /** Traces of students in what the run writes: taken out, kept with a reason, and those of which nobody said anything yet. */
+  traces: { out: number; kept: number; settle: number }
   dates: Summary
 }
 /** What the parts of a plan count their effect from. */
@@ -106,6 +108,7 @@ export interface Placements {
   readonly fresh: readonly OutlineNode[]
   readonly categories: readonly unknown[]
   readonly grades: PlannedGrades
+  readonly traces: Effect['traces']
   readonly placements: readonly Placement[]
   readonly count: Counts
 }

@@ -26,6 +26,7 @@ function notesWith(changed: Partial<ReturnType<typeof recommendedPlan>>): Record
     more: [],
     found: [],
     before: { bases: [], deleted: [] },
+    traces: [],
     inPlace: false,
     target: {
       term: term('2027-01-06', '2027-04-09'),

@@ -1,5 +1,6 @@
 import { thingParts, type ThingPart } from '../carry/again'
 import { writesText, type PlaceRow } from '../carry/places'
+import { isComposed } from '../carry/texts'
 import { itemKindDefinitions } from '../course/kinds'
 import type { ItemKind } from '../course/model'
 import { furnishings, type Furnishing } from '../course/furniture'
@@ -73,7 +74,7 @@ export function gradePlacements({ target }: CarryBase, { grades, merged }: Carri
 /** Rubrics and groups that come with what is carried, and furniture of which the shell has none of its own. */
 export function aroundPlacements(
   base: CarryBase,
-  { merged, carried, rubrics: inShell }: CarriedPlan,
+  { merged, carried, rubrics: inShell, cleaned }: CarriedPlan,
 ): Placement[] {
   if (base.inPlace) return []
   const { target, document } = base
@@ -104,7 +105,8 @@ export function aroundPlacements(
     done.add(lineage)
     const position = next[entity]++
     const action = there?.has(lineage) ? 'replaced' : 'added'
-    return [{ ...nothing, action, entity, lineage, source: lineage, position, from }]
+    const title = cleaned.get(lineage)?.title ?? null
+    return [{ ...nothing, action, entity, lineage, source: lineage, position, from, title }]
   }
   return sidesOf(base).flatMap((side, from) => [
     ...side.rubrics
@@ -211,6 +213,7 @@ function textFrom({ text, source }: PlaceRow, isMade: boolean): Placement['textF
 /** What the record says of a text that the run makes. */
 function madeDetails(row: PlaceRow, { merged }: CarriedPlan): Placement['details'] {
   if (!row.text || !writesText(row)) return null
+  if (!isComposed(row.text) && !row.text.isFrame) return null
   const { heading, further, passages, questions, isFrame } = row.text
   const titles = new Map(merged.nodes.map(node => [node.lineage, node.title]))
   return {

@@ -27,8 +27,8 @@ export type ValuesOf<C extends Columns> = { [Name in keyof C]: ValueOf<C[Name]> 
 export interface StudentRecord<C extends Columns = Columns> {
   /** sourcedId of the student. */
   readonly student: string
-  /** Identifier of the item in the file it came from. */
-  readonly item: string
+  /** Identifier of the item in the file it came from; null: it is about the course. */
+  readonly item: string | null
   readonly values: ValuesOf<C>
   /** What the student wrote: kept as a body. */
   readonly text?: string
@@ -44,6 +44,8 @@ interface Common<C extends Columns> {
   readonly words: readonly [one: string, many: string]
   /** Whether one student may have several of them for one item. Then its rows have an id of their own. */
   readonly several: boolean
+  /** Whether each is about an item, or may be about the course as a whole. */
+  readonly about: 'item' | 'course'
   /** Columns of its table beyond `enrolment_id` and `item_lineage` (and `id`, and `body_hash` where it has a text). */
   readonly columns: C
   /** Whether what the student wrote is kept as a body. */
@@ -65,6 +67,7 @@ export interface FromResults<C extends Columns> extends Common<C> {
 interface Literals {
   readonly name: string
   readonly several: boolean
+  readonly about: 'item' | 'course'
   readonly text: boolean
 }
 /** A kind of student data that course JSON carries. None of any kind crosses in a rollover. */

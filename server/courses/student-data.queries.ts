@@ -33,6 +33,7 @@ export async function itemsWorkedOn(db: Knex, courseId: string): Promise<Set<str
   for (const name of studentDataNames) {
     const rows = await db<StudentDataRow>(name)
       .whereIn('enrolment_id', enrolled.clone())
+      .whereNotNull('item_lineage')
       .distinct<{ item_lineage: string }[]>('item_lineage')
     for (const row of rows) items.add(row.item_lineage)
   }

@@ -15,6 +15,9 @@ import type { PlanDocument } from '../../core/plan/document'
 import type { ValuesOf } from '../../core/student-data/kind'
 import type { studentDataKinds } from '../../core/student-data/kinds'
 import type { StudentDataName } from '../../core/student-data/student-data'
+import type { TraceRecord } from '../../core/student-data/traces/record'
+import type { Looked, Trace } from '../../core/student-data/traces/trace'
+import type { ClearedCounts } from '../../core/student-data/clearing'
 import type { Readable } from '../courses/readable-body'
 import type { Json } from './rows'
 
@@ -43,6 +46,12 @@ export interface PersonRow {
   email: string | null
   password: string | null
   active: boolean
+  middle_name: string | null
+  nickname: string | null
+  /** What the institution calls them by: a student number. */
+  number: string | null
+  /** As the registrar has it; only who has a login signs in here. */
+  user_name: string | null
 }
 export interface SessionRow {
   id: string
@@ -258,16 +267,18 @@ export interface CoursePreferenceRow {
   label: string | null
 }
 
-/** What every row of student data has: whom and what it is about. */
+/** What every row of student data has: whom it is about, and which item; null: the course. */
 export interface StudentDataRow {
   enrolment_id: string
-  item_lineage: string
+  item_lineage: string | null
 }
 type Kinds = typeof studentDataKinds
 /** The tables of student data, from the kinds' own definitions. */
 type StudentDataTables = {
-  [Name in StudentDataName]: StudentDataRow &
-    ValuesOf<Kinds[Name]['columns']> &
+  [Name in StudentDataName]: {
+    enrolment_id: string
+    item_lineage: Kinds[Name]['about'] extends 'item' ? string : string | null
+  } & ValuesOf<Kinds[Name]['columns']> &
     (Kinds[Name]['several'] extends true ? { id: string } : unknown) &
     (Kinds[Name]['text'] extends true ? { body_hash: string | null } : unknown)
 }
@@ -314,8 +325,40 @@ export interface RunRow {
   document: Json<PlanDocument>
   effect: Json<Effect>
   audit: Json<AuditLine[]>
+  /** What was found of students in the texts, and what became of it; null before such texts were searched. */
+  traces: Json<TraceRecord> | null
   started_at: Stamp
   finished_at: Stamp
+}
+/** What a search for traces of students in a plan's texts found. */
+export interface TraceSearchRow {
+  plan_id: string
+  basis: string
+  found: Json<readonly Trace[]>
+  looked: Json<Looked>
+  searched_at: Stamp
+}
+/** Student data that was cleared at once, and what became of what was kept of it. */
+export interface ClearingRow {
+  id: string
+  course_id: string
+  run_id: string | null
+  person_id: string
+  cleared_at: Stamp
+  keep_until: Stamp
+  counts: Json<ClearedCounts>
+  state: 'kept' | 'restored' | 'destroyed'
+  ended_at: Stamp | null
+  ended_by: string | null
+}
+export interface KeptAsideRow {
+  id: string
+  clearing_id: string
+  kind: string
+  enrolment_id: string
+  item_lineage: string | null
+  former: Json<Readonly<Record<string, unknown>>>
+  body_hash: string | null
 }
 /** A field of the shell itself that a run changed. */
 export interface FactChange {
@@ -343,7 +386,7 @@ export interface RunEntryRow extends ItemDates {
   body_hash: string | null
   text_from: Placement['textFrom']
   /** Settings that are given to it, by name. */
-  settings: Json<Record<string, string>> | null
+  settings: Json<Record<string, unknown>> | null
   exam: boolean | null
   alone: boolean
   exempt: boolean | null
@@ -593,6 +636,9 @@ export interface NorthtideTables extends StudentDataTables {
   mails: MailRow
   requests: RequestRow
   office_rules: OfficeRulesRow
+  trace_searches: TraceSearchRow
+  clearings: ClearingRow
+  kept_aside: KeptAsideRow
 }
 declare module 'knex/types/tables' {
   // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- the way to tell Knex of tables

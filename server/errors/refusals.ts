@@ -308,6 +308,24 @@ export const refusals = {
     detail:
       'The plan, the old course or the shell is not as it was when these numbers were made. Nothing was written. Look at the numbers again, then run.',
   }),
+  'traces-not-searched': refusal({
+    status: 503,
+    title: 'The search for traces of students did not end',
+    detail: 'Nothing was written. Open Clear: it searches anew, and says what it found.',
+  }),
+  'traces-to-settle': refusal<{ count: number }>({
+    status: 409,
+    title: ({ count }) =>
+      count === 1 ? 'A trace of a student is not settled' : `${count} traces of students are not settled`,
+    detail:
+      'Nothing was written. Open Clear and say of each whether it goes, becomes “a student”, or stays for a reason.',
+  }),
+  'audit-found-trace': refusal<{ title: string; count: number }>({
+    status: 500,
+    title: 'The audit found a student’s name in what was written',
+    detail: ({ title }) =>
+      `Nothing was kept of the run: the shell is as it was. The name stands in “${title}”. Open Clear, and tell the help desk if it says that all is settled.`,
+  }),
   'run-broken-off': refusal({
     status: 503,
     title: 'The connection to the database was lost during the run',

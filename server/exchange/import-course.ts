@@ -92,7 +92,7 @@ interface StudentFiles {
 interface Located {
   where: string
   record: StudentRecord
-  lineage: string | undefined
+  lineage: string | null | undefined
 }
 /** Everything of one kind that the files hold. */
 function recordsOf(kind: AnyStudentDataKind, files: StudentFiles): Located[] {
@@ -106,7 +106,9 @@ function recordsOf(kind: AnyStudentDataKind, files: StudentFiles): Located[] {
   const entries: readonly unknown[] = document?.[kind.name as 'posts'] ?? []
   return entries.map(entry => {
     const record = kind.read(entry, { instant })
-    return { where: `course JSON, ${kind.name}`, record, lineage: assembled.lineages.get(record.item) }
+    // About the course as a whole: no item is named.
+    const lineage = record.item === null ? null : assembled.lineages.get(record.item)
+    return { where: `course JSON, ${kind.name}`, record, lineage }
   })
 }
 /** Writes what the files say of students; whoever or whatever is not in the class is a finding. */
@@ -117,8 +119,9 @@ async function importStudentData(trx: Knex, files: StudentFiles): Promise<Findin
     for (const { where, record, lineage } of recordsOf(kind, files)) {
       const { student, item, values, text } = record
       const enrolment = files.enrolments.get(student)
-      if (enrolment && lineage) entries.push({ enrolment_id: enrolment, item_lineage: lineage, values, text })
-      else findings.push(finding('not-in-class', where, enrolment ? { item } : { student }))
+      if (enrolment && lineage !== undefined)
+        entries.push({ enrolment_id: enrolment, item_lineage: lineage, values, text })
+      else findings.push(finding('not-in-class', where, enrolment && item !== null ? { item } : { student }))
     }
     await insertStudentData(trx, kind, entries)
   }

@@ -2,6 +2,7 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import type { Knex } from 'knex'
 import { FormatRefusal } from '../../core/formats/refusal'
+import { messageOf } from '../../core/message'
 import { latestZone } from '../calendars/terms.queries'
 import { wallSeconds } from '../calendars/zones'
 import { makeReadable } from '../courses/readable-body'
@@ -15,6 +16,7 @@ import { importProblem, importUpload } from '../exchange/import-file'
 import { saveReport } from '../exchange/uploads.queries'
 import { log } from '../http/logger'
 import { fetchProblem, importFetched } from '../registrar/registrar'
+import { searchTraces } from '../student-data/traces'
 import type { Job } from './jobs.queries'
 
 /** What a thread is given: the job, and where the bytes of its file lie. */
@@ -83,6 +85,21 @@ async function doJob(task: WorkerTask): Promise<void> {
   }
 }
 
-const given = workerData as WorkerTask | { readable: ReadableTask }
+/** Searches a plan's texts for traces of students, and says that it is done. */
+async function search(planId: string): Promise<void> {
+  const db = connect(addressFromEnvironment())
+  try {
+    await searchTraces(db, planId)
+    parentPort?.postMessage({})
+  } catch (error) {
+    log.error({ err: error, plan: planId }, 'a search for traces failed')
+    parentPort?.postMessage({ problem: messageOf(error) })
+  } finally {
+    await db.destroy()
+  }
+}
+
+const given = workerData as WorkerTask | { readable: ReadableTask } | { traces: { planId: string } }
 if ('readable' in given) parentPort?.postMessage(makeReadable(given.readable.bytes, given.readable.form))
+else if ('traces' in given) await search(given.traces.planId)
 else await doJob(given)

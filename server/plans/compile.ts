@@ -4,16 +4,12 @@ import { compileTerm } from '../../core/calendar/term'
 import {
   compilePlan,
   planLedger,
-  sourceOutline,
   zoneYearsOf,
   type CompiledPlan,
   type CompileInput,
   type PlanBase,
   type PlanSide,
 } from '../../core/plan/compile'
-import { summarise, type PlannedItem } from '../../core/dates/plan'
-import { looksAtMeetings, sectionDifferences } from '../../core/plan/sections'
-import type { EffectReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
@@ -22,13 +18,12 @@ import { loadCarrySide } from '../courses/carry-side'
 import { deletedIn } from '../courses/content.queries'
 import { loadCourse } from '../courses/courses.queries'
 import { sectionsOf } from '../courses/sections.queries'
-import { inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
 import { foundAccess } from './found'
 import { findPlan, planSections, type Plan } from './plans.queries'
 import { courseNames, sourceAccess } from './sources'
-import { composeTexts } from './texts'
+import { findTraces } from '../student-data/traces.queries'
 
 async function loadSide(
   db: Knex,
@@ -68,6 +63,7 @@ export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> 
     found,
     target,
     before: await loadBefore(db, plan.targetId),
+    traces: (await findTraces(db, plan.id))?.found ?? [],
     inPlace: plan.mode === 'in-place',
   })
 }
@@ -123,6 +119,7 @@ export function fingerprintOf(
     plan.targetId,
     plan.document,
     compiled.placements,
+    input.traces,
     [input.source, ...input.more, ...input.found, input.target].map(({ nodes, categories, grading }) => [
       nodes,
       categories,
@@ -130,39 +127,6 @@ export function fingerprintOf(
     ]),
   ]
   return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
-}
-
-/** What Run would do now: in numbers, and for each section where its dates differ. */
-export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
-  return inTransaction(db, async trx => {
-    const plan = await findPlan(trx, id)
-    if (!plan) throw notFound('This plan')
-    const input = await compileInput(trx, plan)
-    const compiled = compileFor(plan, input)
-    // What could not be made is said here, not only by Run.
-    await composeTexts(trx, input, compiled.rows)
-    const sections = await sectionPlans(trx, plan, input)
-    const fresh = new Set(compiled.placements.flatMap(entry => (entry.dates ? entry.source : [])))
-    const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))
-    const shell = compiled.placements.flatMap(entry => entry.dates ?? [])
-    const titles = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node.title]))
-    const byMeetings = looksAtMeetings(plan.document.dates)
-    return {
-      effect: compiled.effect,
-      writes: compiled.placements.length > 0,
-      sections: sections.map(({ id: section, ledger }) => {
-        const items = ofRun(ledger.items)
-        const differences = sectionDifferences(shell, items)
-        return {
-          course: section,
-          dates: summarise(items),
-          byMeetings,
-          differences: differences.map(each => ({ ...each, title: titles.get(each.lineage) ?? '' })),
-        }
-      }),
-      fingerprint: fingerprintOf(plan, input, compiled, sections),
-    }
-  })
 }
 
 /** The dates of a plan with old and new side by side, in course order. */

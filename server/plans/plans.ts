@@ -60,6 +60,7 @@ function zoneFor(
     found: found.map(each => ({ id: each.course.id, ...sideOf(each) })),
     target: sideOf(target),
     before,
+    traces: [],
     inPlace: mode === 'in-place',
   }
   return zoneRules(target.calendar.timeZone, zoneYearsOf(base))

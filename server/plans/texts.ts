@@ -1,7 +1,8 @@
 import type { Knex } from 'knex'
 import { madeText } from '../../core/carry/added'
 import { writesText, type PlaceRow } from '../../core/carry/places'
-import type { TextRecipe } from '../../core/carry/texts'
+import { isComposed, type TextRecipe } from '../../core/carry/texts'
+import { utf8 } from '../../core/student-data/traces/readers/reader'
 import type { OutlineNode } from '../../core/course/outline'
 import { compilePlan, sourceOutline, type CompileInput } from '../../core/plan/compile'
 import type { QuestionChoice } from '../../core/carry/decisions'
@@ -21,64 +22,76 @@ import type { PlanText } from '../../shared/api/plans'
 import type { MergedSources } from '../../core/plan/sources'
 import { accessToCourses } from '../courses/access'
 import { loadBody } from '../courses/bodies.queries'
+import { formOf } from '../courses/readable'
 import type { ReadableForm } from '../courses/readable-body'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
+import { cleanerFor } from '../student-data/cleaner'
 import { compileInput } from './compile'
 import { findPlan, sidesOfPlan, type Plan } from './plans.queries'
 
 /** A longer text comes whole or not at all: what takes it apart has other people wait. */
 const partedAtMost = 256 * 1024
-type Node = Pick<OutlineNode, 'title' | 'body' | 'size'>
+type Node = Pick<OutlineNode, 'lineage' | 'title' | 'body' | 'size'>
 type Nodes = ReadonlyMap<string, OutlineNode>
 
-async function piecesOfNode(db: Knex, { title, body, size }: Node): Promise<Piece[]> {
+/** How a text is got: as it stands, or rid of what is about students. */
+type Load = (node: Node) => Promise<Uint8Array | null>
+const asItStands =
+  (db: Knex): Load =>
+  ({ body }) =>
+    body === null ? Promise.resolve(null) : loadBody(db, body)
+async function piecesOfNode(load: Load, node: Node): Promise<Piece[]> {
+  const { title, size } = node
   if (size > partedAtMost) throw refuse('text-too-long', { title })
-  const bytes = body === null ? null : await loadBody(db, body)
-  return bytes ? piecesOf(bytes.toString('utf8')) : []
+  const bytes = await load(node)
+  return bytes ? piecesOf(new TextDecoder().decode(bytes)) : []
 }
 /** The text of a thing with what is decided of it, but for the shell's: under one heading, with others below. */
 async function sourceText(
-  db: Knex,
+  load: Load,
   node: Node,
-  { heading, further }: Omit<TextRecipe, 'passages'>,
+  { heading, further }: Pick<TextRecipe, 'heading' | 'further'>,
   nodes: Nodes,
 ): Promise<string> {
-  const all = await piecesOfNode(db, node)
+  const all = await piecesOfNode(load, node)
   const first = heading ? underHeading(all, heading) : all
   if (!first) throw refuse('heading-gone', { title: node.title, heading: heading?.title ?? '' })
   const others: { title: string; pieces: Piece[] }[] = []
   for (const lineage of further) {
     const other = nodes.get(lineage)
-    if (other) others.push({ title: other.title, pieces: await piecesOfNode(db, other) })
+    if (other) others.push({ title: other.title, pieces: await piecesOfNode(load, other) })
   }
   return others.length > 0 ? joinPages(first, others) : htmlOf(first)
 }
 /** The questions of a quiz that come, with all that stands around them as it was. */
-async function questionsText(db: Knex, node: Node, { body, takes }: QuestionChoice): Promise<string> {
+async function questionsText(load: Load, node: Node, { body, takes }: QuestionChoice): Promise<string> {
   if (node.body !== body) throw refuse('questions-changed', { title: node.title })
-  const bytes = await loadBody(db, body)
+  const bytes = await load(node)
   if (!bytes || bytes.length > readLimits.xmlBytes) throw refuse('text-too-long', { title: node.title })
   return chooseQuestions(node.title, xmlText(node.title, bytes), takes, readLimits)
 }
 async function comparedTexts(
-  db: Knex,
+  { ours: load, theirs }: { ours: Load; theirs: Load },
   row: PlaceRow & { source: OutlineNode; shell: OutlineNode },
   nodes: Nodes,
   base: Piece[] | null,
 ): Promise<Passage[]> {
   const { source, shell, text } = row
   const isMade = text !== null && (text.heading !== null || text.further.length > 0)
-  const ours = isMade ? piecesOf(await sourceText(db, source, text, nodes)) : await piecesOfNode(db, source)
-  return passagesOf(ours, await piecesOfNode(db, shell), base)
+  const ours = isMade
+    ? piecesOf(await sourceText(load, source, text, nodes))
+    : await piecesOfNode(load, source)
+  return passagesOf(ours, await piecesOfNode(theirs, shell), base)
 }
 const withBoth = (row: PlaceRow): row is PlaceRow & { source: OutlineNode; shell: OutlineNode } =>
   row.source !== null && row.shell !== null
 
 /** A text that a run makes, and what of it is made to be read. */
 export interface MadeText {
-  readonly text: string
-  readonly form: ReadableForm
+  readonly bytes: Uint8Array
+  /** Null: it is a file, which is not shown but handed out. */
+  readonly form: ReadableForm | null
 }
 /**
  * The texts that a run of these rows makes, by the lineage of the source's thing.
@@ -86,6 +99,7 @@ export interface MadeText {
  */
 export async function composeTexts(
   db: Knex,
+  plan: Plan,
   input: CompileInput,
   rows: readonly PlaceRow[],
 ): Promise<Map<string, MadeText>> {
@@ -93,23 +107,28 @@ export async function composeTexts(
   const wanted = rows.filter(row => writesText(row) && (row.text ?? own[row.source?.lineage ?? '']))
   const made = new Map<string, MadeText>()
   if (wanted.length === 0) return made
-  const nodes = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node]))
+  const merged = sourceOutline(input)
+  const nodes = new Map(merged.nodes.map(node => [node.lineage, node]))
+  const cleaner = await cleanerFor(db, plan, input, merged)
+  const loads = { ours: cleaner.body, theirs: asItStands(db) }
+  const page = (text: string): MadeText => ({ bytes: utf8(text), form: 'page' })
   for (const row of wanted) {
     const thing = own[row.source?.lineage ?? '']
     const text = thing && madeText(thing)
-    if (row.source && text) made.set(row.source.lineage, { text, form: 'page' })
+    if (row.source && text) made.set(row.source.lineage, page(text))
     if (!row.source || !row.text || row.text.isFrame) continue
+    const { lineage } = row.source
     const { passages, questions } = row.text
     if (questions) {
-      const chosen = await questionsText(db, row.source, questions)
-      made.set(row.source.lineage, { text: chosen, form: 'questions' })
-      continue
-    }
-    const html =
-      passages && withBoth(row)
-        ? mergedHtml(await comparedTexts(db, row, nodes, null), passages)
-        : await sourceText(db, row.source, row.text, nodes)
-    made.set(row.source.lineage, { text: html, form: 'page' })
+      const chosen = await questionsText(cleaner.body, row.source, questions)
+      made.set(lineage, { bytes: utf8(chosen), form: 'questions' })
+    } else if (!isComposed(row.text)) {
+      const bytes = await cleaner.body(row.source)
+      const form = formOf({ kind: row.source.kind ?? 'page', mediaType: await cleaner.mediaType(lineage) })
+      if (bytes) made.set(lineage, { bytes, form })
+    } else if (passages && withBoth(row))
+      made.set(lineage, page(mergedHtml(await comparedTexts(loads, row, nodes, null), passages)))
+    else made.set(lineage, page(await sourceText(cleaner.body, row.source, row.text, nodes)))
   }
   return made
 }
@@ -143,14 +162,19 @@ export async function readPlanText(
   const may = await readableBy(db, person, plan, merged)
   const asked = [row?.source, ...(row?.text?.further ?? []).map(each => nodes.get(each))]
   if (!row?.source?.isHtml || !asked.every(node => node && may.inSources(node))) throw notFound('This text')
-  const headings = headingsOf(await piecesOfNode(db, row.source))
+  const headings = headingsOf(await piecesOfNode(asItStands(db), row.source))
   const { shell, carries } = row
   if (!withBoth(row) || !shell?.isHtml || !shell.body || !carries?.text || !may.inShell(shell))
     return { headings, compared: null }
   const base = input.before.bases.find(each => each.source === lineage)
   const before = base && (base.wrote ?? base.parts.text)
   const bytes = before && /^[0-9a-f]{64}$/.test(before) ? await loadBody(db, before) : null
-  const found = await comparedTexts(db, row, nodes, bytes && piecesOf(bytes.toString('utf8')))
+  const found = await comparedTexts(
+    { ours: asItStands(db), theirs: asItStands(db) },
+    row,
+    nodes,
+    bytes && piecesOf(bytes.toString('utf8')),
+  )
   return {
     headings,
     compared: {

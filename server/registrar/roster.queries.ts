@@ -195,7 +195,22 @@ async function upsertBySource(
 export const upsertOrgs = (db: Knex, rows: readonly Omit<OrgRow, 'id'>[]) =>
   upsertBySource(db, 'orgs', [...rows], ['name', 'type', 'parent_source_id'])
 export const upsertPeople = (db: Knex, rows: readonly Omit<PersonRow, 'id' | 'password'>[]) =>
-  upsertBySource(db, 'people', [...rows], ['login', 'given_name', 'family_name', 'email', 'active'])
+  upsertBySource(
+    db,
+    'people',
+    [...rows],
+    [
+      'login',
+      'given_name',
+      'family_name',
+      'email',
+      'active',
+      'middle_name',
+      'nickname',
+      'number',
+      'user_name',
+    ],
+  )
 export type ListedClass = Pick<
   CourseRow,
   'source_id' | 'term_id' | 'org_id' | 'code' | 'section' | 'title' | 'created_at'

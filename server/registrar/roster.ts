@@ -128,6 +128,10 @@ async function peopleRows({ trx, roster, findings }: Importing) {
       given_name: row.givenName,
       family_name: row.familyName,
       email: row.email || null,
+      middle_name: row.middleName || null,
+      nickname: row['metadata.nickname'] || null,
+      number: row.identifier || null,
+      user_name: row.username || null,
       active: row.enabledUser !== 'false',
     }
   })

@@ -4,6 +4,7 @@ import { datesOf, type ItemDates } from '../../core/course/dates'
 import type { Effect } from '../../core/plan/compile'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import type { ShellFacts } from '../../core/plan/shell-facts'
+import type { TraceRecord } from '../../core/student-data/traces/record'
 import type { RunReply } from '../../shared/api/plans'
 import { json, jsonOf, selectRows, type Json } from '../db/rows'
 import type { AuditLine, FactChange, RunEntryRow, RunRow } from '../db/tables'
@@ -21,6 +22,7 @@ export interface Run {
   finishedAt: string
   effect: Effect
   audit: AuditLine[]
+  traces: TraceRecord | null
 }
 type RunColumns = RunRow & NamedRow
 const runRows = (db: Knex) =>
@@ -39,6 +41,7 @@ const runFrom = (row: RunColumns): Run => ({
   finishedAt: row.finished_at,
   effect: jsonOf(row.effect),
   audit: jsonOf(row.audit),
+  traces: row.traces && jsonOf(row.traces),
 })
 
 export async function findRun(db: Knex, id: string): Promise<Run | null> {
@@ -89,10 +92,15 @@ export async function insertRun(trx: Knex, run: NewRun): Promise<void> {
 export async function keepSnapshot(trx: Knex, runId: string, snapshotId: string): Promise<void> {
   await trx('runs').where({ id: runId }).update({ snapshot_id: snapshotId, source_course_id: snapshotId })
 }
-export async function finishRun(trx: Knex, id: string, audit: AuditLine[], at: string): Promise<void> {
+export async function finishRun(
+  trx: Knex,
+  id: string,
+  { audit, traces }: { audit: AuditLine[]; traces: TraceRecord },
+  at: string,
+): Promise<void> {
   await trx('runs')
     .where({ id })
-    .update({ audit: json(audit), finished_at: at })
+    .update({ audit: json(audit), traces: json(traces), finished_at: at })
 }
 
 const factColumns = {

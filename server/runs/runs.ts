@@ -1,7 +1,14 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
 import { there } from '../../core/there'
-import { basesOf, type CompiledPlan, type CompileInput, type Placement } from '../../core/plan/compile'
+import { cleanedThings } from '../../core/plan/cleaned'
+import {
+  basesOf,
+  sourceOutline,
+  type CompiledPlan,
+  type CompileInput,
+  type Placement,
+} from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunReply } from '../../shared/api/plans'
@@ -40,6 +47,11 @@ import {
 } from '../plans/plans.queries'
 import { joinable } from '../plans/sections'
 import { composeTexts } from '../plans/texts'
+import { auditTexts } from '../student-data/audit-texts'
+import { cleanAround } from '../student-data/around.queries'
+import { cleanerFor } from '../student-data/cleaner'
+import { ensureTraces, tracesBasis } from '../student-data/traces'
+import { findTraces, forgetTraces } from '../student-data/traces.queries'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
@@ -58,6 +70,7 @@ export async function runPlan(
 ): Promise<string> {
   const wanted = await findPlan(db, planId)
   if (!wanted) throw notFound('This plan')
+  if (wanted.state !== 'run') await ensureTraces(db, planId)
   const course = writtenCourse(wanted)
   const writer = await beginWriting(db, course, person.id, planId)
   if (!writer) {
@@ -127,6 +140,10 @@ async function runLocked(
   const sectioned = await sectionPlans(trx, plan, input)
   if (fingerprintOf(plan, input, compiled, sectioned) !== fingerprint) throw refuse('changed-since-consent')
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')
+  const known = await findTraces(trx, planId)
+  if (known?.basis !== (await tracesBasis(trx, plan, input))) throw refuse('changed-since-consent')
+  const { settle } = compiled.effect.traces
+  if (settle > 0) throw refuse('traces-to-settle', { count: settle })
   await checkShellReady(trx, plan)
 
   const running: Running = { runId, person, plan, input, compiled }
@@ -149,7 +166,9 @@ async function runLocked(
   }
   await keepSearchable(trx, courseId, ownText)
   await queries.setShellFacts(trx, runId, courseId, shellFactsOf(plan.document))
-  await queries.finishRun(trx, runId, await audit(trx, running, before), stampOf(now()))
+  const traces = await auditTexts(trx, running, known)
+  await queries.finishRun(trx, runId, { audit: await audit(trx, running, before), traces }, stampOf(now()))
+  await forgetTraces(trx, planId)
   await markAsRun(trx, planId)
   const { added, dates } = compiled.effect
   const where = { personId: person.id, courseId, planId, runId }
@@ -218,25 +237,29 @@ function checkWritten(runId: string, what: string, written: number, planned: num
 /** Stores the texts that a run makes, ready to be read. Answers their hashes, by the lineage of the source's thing. */
 async function storeTexts(
   trx: Knex,
+  plan: Plan,
   input: CompileInput,
   compiled: CompiledPlan,
 ): Promise<Map<string, string>> {
-  const texts = await composeTexts(trx, input, compiled.rows)
-  const bodies = new Map([...texts].map(([lineage, { text }]) => [lineage, Buffer.from(text)]))
+  const texts = await composeTexts(trx, plan, input, compiled.rows)
+  const bodies = new Map([...texts].map(([lineage, { bytes }]) => [lineage, bytes]))
   await storeBodies(trx, bodies.values())
   for (const [lineage, { form }] of texts) {
-    const bytes = there(bodies.get(lineage))
+    if (form === null) continue
+    const bytes = Buffer.from(there(bodies.get(lineage)))
     const source = { hash: hashOf(bytes), size: bytes.length, load: () => Promise.resolve(bytes) }
     await readable(trx, source, form)
   }
   return new Map([...bodies].map(([lineage, bytes]) => [lineage, hashOf(bytes)]))
 }
 async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Running): Promise<void> {
-  const { placements, effect } = compiled
+  const { effect } = compiled
+  const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
+  const placements = await cleaner.rows(compiled.placements)
   const sides = sidesOfPlan(plan)
   const contents = await sections.contentsOf(trx, sides)
   const sourceIds = sides.map(source => contents.get(source) ?? source)
-  const texts = await storeTexts(trx, input, compiled)
+  const texts = await storeTexts(trx, plan, input, compiled)
   const { found } = plan.document.added
   await write.insertEntries(trx, { runId, sourceIds, made: texts, found }, placements)
   await write.writeContent(trx, runId, plan.targetId, placements)
@@ -288,18 +311,33 @@ async function joinSections(
 }
 
 /** The course itself goes on in the new term, and a snapshot of it, with its students, takes its place in the old one. */
-async function writeInPlace(trx: Knex, { runId, person, plan, compiled }: Running): Promise<void> {
+async function writeInPlace(trx: Knex, { runId, person, plan, input, compiled }: Running): Promise<void> {
+  // What is taken out of its texts is looked up before the course itself changes.
+  const texts = await storeTexts(trx, plan, input, compiled)
+  const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
+  const cleaned = cleanedThings(input.traces, plan.document.traces.answers)
+  const placements = (await cleaner.rows(compiled.placements))
+    .filter(({ entity, source }) => entity === 'item' || (entity === 'unit' && cleaned.has(source)))
+    .map(entry => inPlaceEntry(entry, cleaned.has(entry.source)))
   const snapshot = await makeSnapshot(trx, plan.sourceId)
-  const items = itemsAmong(compiled.placements).map(entry => ({ ...entry, action: 'replaced' as const }))
-  await write.insertEntries(trx, { runId, sourceIds: [snapshot], made: new Map() }, items)
+  await write.insertEntries(trx, { runId, sourceIds: [snapshot], made: texts }, placements)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
   await write.writeDates(trx, runId, plan.sourceId)
+  await write.writeCleaned(trx, runId, plan.sourceId)
+  await cleanAround(trx, plan.sourceId, cleaned)
   const dates = await write.countDates(trx, runId, plan.sourceId)
   checkWritten(runId, 'dates', dates, compiled.effect.dates.dates)
   await queries.keepSnapshot(trx, runId, snapshot)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })
   await dropAwaited(trx, plan.targetId)
 }
+
+/** Of a course that stays where it is only the dates change, and what is taken out of it about students. */
+const inPlaceEntry = (entry: Placement, isCleaned: boolean): Placement => ({
+  ...entry,
+  action: 'replaced',
+  ...(!isCleaned && { title: null, textFrom: 'source', settings: null }),
+})
 
 /** A run as a record: what it did, in the source's order, and what its audit found. */
 export async function readRun(db: Knex, person: Person, id: string): Promise<RunReply> {
@@ -322,6 +360,7 @@ export async function readRun(db: Knex, person: Person, id: string): Promise<Run
     finishedAt: isoInstant(run.finishedAt),
     effect: run.effect,
     audit: run.audit,
+    traces: run.traces,
     entries: entries
       .map(entry => ({ ...entry, flags: [...entry.flags], depth: placeOf.get(entry.lineage)?.depth ?? 0 }))
       .sort((a, b) => (placeOf.get(a.lineage)?.at ?? -1) - (placeOf.get(b.lineage)?.at ?? -1)),

@@ -127,14 +127,14 @@ const statements: Statement[] = [
     entity: 'rubric',
     actions: ['added'],
     sql: `INSERT INTO rubrics (course_id, lineage, identifier, position, title, criteria)
-          SELECT :targetId, e.lineage, s.identifier, e.position, s.title, s.criteria
+          SELECT :targetId, e.lineage, s.identifier, e.position, IFNULL(e.title, s.title), IFNULL(e.details, s.criteria)
           FROM run_entries e ${ofSource('rubrics')} WHERE ${entries('rubric', 'added')}`,
   },
   {
     entity: 'group',
     actions: ['added'],
     sql: `INSERT INTO work_groups (course_id, lineage, identifier, position, title)
-          SELECT :targetId, e.lineage, s.identifier, e.position, s.title
+          SELECT :targetId, e.lineage, s.identifier, e.position, IFNULL(e.title, s.title)
           FROM run_entries e ${ofSource('work_groups')} WHERE ${entries('group', 'added')}`,
   },
   {
@@ -148,14 +148,14 @@ const statements: Statement[] = [
     actions: ['replaced'],
     sql: `UPDATE furnishings t JOIN run_entries e ON ${entries('furnishing', 'replaced')} AND e.lineage = t.lineage
           ${ofSource('furnishings')}
-          SET t.title = s.title, t.item_lineage = s.item_lineage, t.details = s.details
+          SET t.title = IFNULL(e.title, s.title), t.item_lineage = s.item_lineage, t.details = IFNULL(e.details, s.details)
           WHERE t.course_id = :targetId`,
   },
   {
     entity: 'furnishing',
     actions: ['added'],
     sql: `INSERT INTO furnishings (course_id, lineage, part, position, title, item_lineage, details)
-          SELECT :targetId, e.lineage, s.part, e.position, s.title, s.item_lineage, s.details
+          SELECT :targetId, e.lineage, s.part, e.position, IFNULL(e.title, s.title), s.item_lineage, IFNULL(e.details, s.details)
           FROM run_entries e ${ofSource('furnishings')} WHERE ${entries('furnishing', 'added')}`,
   },
   {
@@ -386,6 +386,24 @@ export async function writeDates(trx: Knex, runId: string, courseId: string): Pr
      SET items.opens = e.opens, items.due = e.due, items.closes = e.closes
      WHERE items.course_id = :courseId`,
     { runId, courseId },
+  )
+}
+/** Takes out of a course's own units and items what its entries say: another title, another text, other settings. */
+export async function writeCleaned(trx: Knex, runId: string, courseId: string): Promise<void> {
+  const names = { runId, courseId }
+  await written(
+    trx,
+    `UPDATE items t JOIN run_entries e ON ${entries('item', 'replaced')} AND e.lineage = t.lineage
+     SET t.title = IFNULL(e.title, t.title), t.body_hash = IF(e.text_from = 'made', e.body_hash, t.body_hash),
+       t.settings = IF(e.settings IS NULL, t.settings, JSON_MERGE_PATCH(t.settings, e.settings))
+     WHERE t.course_id = :courseId`,
+    names,
+  )
+  await written(
+    trx,
+    `UPDATE units t JOIN run_entries e ON ${entries('unit', 'replaced')} AND e.lineage = t.lineage
+     SET t.title = IFNULL(e.title, t.title) WHERE t.course_id = :courseId`,
+    names,
   )
 }
 /** How many dates stand in a course on the items whose dates a run wrote. */

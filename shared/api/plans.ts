@@ -4,6 +4,7 @@ import { thingParts } from '../../core/carry/again'
 import { baseWays } from '../../core/carry/base'
 import { dateFields } from '../../core/course/dates'
 import { itemKinds } from '../../core/course/model'
+import { traceRecord } from '../../core/student-data/traces/record'
 import { planDocument } from '../../core/plan/document'
 import { courseLine, courseWhole, id, lineage, wall } from './courses'
 
@@ -177,6 +178,7 @@ export const effect = z.object({
       uncategorised: z.int(),
     })
     .default({ by: 'weights', sum: 0, changed: 0, settle: 0, uncategorised: 0 }),
+  traces: z.object({ out: z.int(), kept: z.int(), settle: z.int() }).default({ out: 0, kept: 0, settle: 0 }),
   dates: summary,
 })
 export type EffectView = z.infer<typeof effect>
@@ -242,6 +244,8 @@ export const runReply = z.object({
   finishedAt: z.string(),
   effect,
   audit: z.array(auditLine),
+  /** What became of traces of students in the texts; null of runs before such were searched for. */
+  traces: traceRecord.nullable(),
   snapshot: courseLine.nullable(),
   /** Sections that were joined to the shell. */
   sections: z.array(courseLine),

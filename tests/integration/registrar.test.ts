@@ -183,6 +183,9 @@ describe('the registrar’s list', () => {
       givenName: 'No',
       familyName: 'Body',
       email: '',
+      middleName: '',
+      identifier: '',
+      'metadata.nickname': '',
       agentSourcedIds: '',
     }
     const { findings } = await importRoster(demo.db, { ...noRoster, users: [thief] })

@@ -10,7 +10,7 @@ import { planDateTable } from '../../server/exchange/dates-out'
 import { viewLog } from '../../server/log/log'
 import type { Person } from '../../server/people/people.queries'
 import { changeDuty, delegate, readPeople } from '../../server/people/people'
-import { effectOf } from '../../server/plans/compile'
+import { effectOf } from '../../server/plans/effect'
 import { discardPlan, listPlans, readPlan, savePlan } from '../../server/plans/plans'
 import { chooseSections } from '../../server/plans/sections'
 import {

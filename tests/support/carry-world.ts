@@ -18,13 +18,23 @@ export interface Wanted {
   /** Lineages of what comes as a frame, and settings that are given, as text. */
   readonly frames?: readonly string[]
   readonly given?: Readonly<Record<string, string>>
+  /** Titles without students, and marks of what is taken out of texts. */
+  readonly titles?: Readonly<Record<string, string>>
+  readonly cleans?: Readonly<Record<string, string>>
 }
 
 /** The ledger of places of a roll from some sources into the shell. */
 export function ledgerOf(
   { shell, bases }: World,
   sources: readonly OutlineNode[],
-  { chosen = { leave: [], take: [] }, decisions, frames = [], given = {} }: Wanted = {},
+  {
+    chosen = { leave: [], take: [] },
+    decisions,
+    frames = [],
+    given = {},
+    titles = {},
+    cleans = {},
+  }: Wanted = {},
 ): PlaceRow[] {
   const places = { ...noPlaces, ...decisions }
   const goesInto = new Set(Object.values(places.further).flat())
@@ -43,6 +53,8 @@ export function ledgerOf(
       state: node => node.state,
       isFrame: node => frames.includes(node.lineage),
       given: node => given[node.lineage] ?? null,
+      title: node => titles[node.lineage] ?? node.title,
+      cleans: lineage => cleans[lineage] ?? null,
     },
   })
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { PlanDocument } from '../../core/plan/document'
-import { effectOf } from '../../server/plans/compile'
+import { effectOf } from '../../server/plans/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
 import { runPlan } from '../../server/runs/runs'

@@ -45,7 +45,11 @@ const size = computed(() => {
   return [...bodies.values()].reduce((sum, bytes) => sum + bytes, 0)
 })
 /** Texts that a run would put together, of parts or of several. */
-const made = computed(() => store.rows.filter(row => row.text && writesText(row)).length)
+const made = computed(
+  () =>
+    store.rows.filter(row => row.text && (isComposed(row.text) || row.text.isFrame) && writesText(row))
+      .length,
+)
 const arrive = computed({
   get: () => document.value.carry.arrive,
   set: (value: ArrivalState) => store.changeCarry({ arrive: value }),

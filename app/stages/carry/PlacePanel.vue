@@ -97,7 +97,8 @@ const textChosen = computed(
   () =>
     props.shown.carried &&
     source.value?.isHtml === true &&
-    (['fills', 'adds', 'both', 'replaces'].includes(row.value.happens) || row.value.text !== null),
+    (['fills', 'adds', 'both', 'replaces'].includes(row.value.happens) ||
+      (row.value.text !== null && isComposed(row.value.text))),
 )
 /** The row in whose place its text goes. */
 const holder = computed(() => store.rows.find(each => each.key === row.value.into) ?? null)

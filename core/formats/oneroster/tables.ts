@@ -63,6 +63,9 @@ export const tables = {
     givenName: text,
     familyName: required,
     email: text,
+    middleName: text,
+    identifier: text,
+    'metadata.nickname': text,
     agentSourcedIds: someKeys('users'),
   },
   academicSessions: {
@@ -140,7 +143,7 @@ export type Row<T extends TableName> = { readonly sourcedId: string } & {
 /** Columns that the binding has besides those above (from memory); `metadata.` before a name marks an extension. */
 const further: Record<TableName, readonly string[]> = {
   orgs: [],
-  users: ['userIds', 'middleName', 'identifier', 'sms', 'phone', 'grades', 'password'],
+  users: ['userIds', 'sms', 'phone', 'grades', 'password'],
   academicSessions: [],
   courses: ['grades', 'subjects', 'subjectCodes'],
   classes: ['grades', 'subjects', 'subjectCodes'],

@@ -5,10 +5,11 @@ import { grades } from './grades'
 import { names } from './names'
 import { places } from './places'
 import { sections } from './sections'
+import { traces } from './traces'
 import { windows } from './windows'
 
 /**
  * Every part of a plan, by its name in the document. A new one is its own file and a line here (CONTRIBUTING.md has an
  * example): the schema, merging, habits, further shells, the effect and the run walk over this list.
  */
-export const planParts = { carry, added, places, grades, dates, names, windows, sections }
+export const planParts = { carry, added, places, grades, traces, dates, names, windows, sections }

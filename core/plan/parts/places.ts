@@ -7,6 +7,7 @@ import {
 } from '../../carry/decisions'
 import { partWords, thingParts, type PartChoices } from '../../carry/again'
 import { writesSource, writesText } from '../../carry/places'
+import { isComposed } from '../../carry/texts'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
@@ -89,7 +90,7 @@ export const places = planPart({
     keptBoth: count.happens('both'),
     renamed: rows.filter(row => writesSource(row) && row.carries?.title !== row.source?.title).length,
     texts: {
-      made: rows.filter(row => row.text && !row.text.isFrame && writesText(row)).length,
+      made: rows.filter(row => row.text && isComposed(row.text) && writesText(row)).length,
       joined: count.happens('joins'),
     },
     places: { settle: rows.filter(row => row.settle).length },

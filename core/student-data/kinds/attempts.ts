@@ -7,6 +7,7 @@ export const attempts = fromCourseJson({
   name: 'attempts',
   words: ['quiz attempt', 'quiz attempts'],
   several: true,
+  about: 'item',
   columns: {
     number: 'whole number',
     started_at: 'instant',

@@ -7,6 +7,7 @@ export const extensions = fromCourseJson({
   name: 'extensions',
   words: ['extension for one student', 'extensions for one student'],
   several: false,
+  about: 'item',
   columns: { due: 'wall time', reason: 'text' },
   text: false,
   entry: z.object({

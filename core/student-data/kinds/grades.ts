@@ -4,6 +4,7 @@ export const grades = fromResults({
   name: 'grades',
   words: ['grade', 'grades'],
   several: false,
+  about: 'item',
   columns: { score: 'decimal?', status: 'text', graded_on: 'civil date?', comment: 'text?' },
   text: false,
   read: result => ({

@@ -7,6 +7,7 @@ export const posts = fromCourseJson({
   name: 'posts',
   words: ['discussion post', 'discussion posts'],
   several: true,
+  about: 'item',
   columns: { posted_at: 'instant' },
   text: true,
   entry: z.object({ author: identifier, item: identifier, at: wallTime, text: z.string() }),

@@ -7,6 +7,7 @@ export const submissions = fromCourseJson({
   name: 'submissions',
   words: ['submission', 'submissions'],
   several: true,
+  about: 'item',
   columns: { submitted_at: 'instant' },
   text: true,
   entry: z.object({ student: identifier, item: identifier, at: wallTime, text: z.string().default('') }),

@@ -11,6 +11,7 @@ import { knownBrowsers } from './009-known-browsers'
 import { places } from './010-places'
 import { madeTexts } from './011-made-texts'
 import { added } from './012-added'
+import { studentDataInFull } from './013-student-data'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -26,4 +27,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '010-places': places,
   '011-made-texts': madeTexts,
   '012-added': added,
+  '013-student-data': studentDataInFull,
 }

@@ -1,0 +1,191 @@
+import type { ItemKind } from '../../course/model'
+import { lineageOf } from '../../course/lineage'
+import { folded } from './fold'
+import type { Segment, TracePlace } from './markup'
+import { namesSomethingElse, ordinaryWords } from './ordinary'
+import { traceKinds, type TracedPerson, type TraceKind } from './people'
+import { peopleIndex, scan, type Hit, type PeopleIndex } from './scan'
+import type { Looked, Trace, TraceAnswer, TracedEntity } from './trace'
+
+/** A thing of a course in which traces are looked for. */
+export interface SearchedThing {
+  readonly on: string
+  readonly entity: TracedEntity
+  readonly side: number
+  readonly title: string
+  readonly itemKind: ItemKind | null
+}
+/** Texts of a thing that are looked through together. */
+export interface SearchedTexts {
+  readonly segments: readonly Segment[]
+  /** All that is found is told at once: a table of students. */
+  readonly isTable: boolean
+  readonly canWrite: boolean
+}
+/** Whom a search is for: last term's students, and who of them is here now too. */
+export interface SearchedPeople {
+  readonly students: readonly TracedPerson[]
+  readonly alsoHere: ReadonlySet<string>
+  readonly staff: readonly Pick<TracedPerson, 'given' | 'family'>[]
+}
+/** Key under which decisions name a trace: no name stands in a plan. */
+export const traceId = (on: string, place: TracePlace, text: string): string =>
+  lineageOf(on, `${place} ${text}`)
+export const tableId = (on: string): string => lineageOf(on, 'a table of students')
+
+const contextLetters = 60
+/** So many finds of its own a table has before all of them are told as one. */
+const tableFrom = 3
+/** A name that stands alone in so many things, or in this share of them, is a word of the course. */
+const oftenFrom = 6
+const oftenShare = 0.05
+
+interface Found {
+  readonly trace: Trace
+  /** The word, where it is one name alone; how it stands there. */
+  readonly alone: { readonly word: string; readonly startsSentence: boolean; readonly isElse: boolean } | null
+}
+const startsSentence = (before: string): boolean => /(^|[.!?:…]["’”)]?\s+|[\r\n])$/.test(before)
+const wordAfter = (after: string): string => folded(/^\s([\p{L}]+)/u.exec(after)?.[1] ?? '')
+const uncased: ReadonlySet<TracePlace> = new Set(['link', 'script', 'settings'])
+
+/** A search through things one after another, since not all of a course is held at once. */
+export interface TraceSearch {
+  look: (thing: SearchedThing, texts: SearchedTexts) => void
+  /** What was found once everything was looked through: what are only words is left out. */
+  result: () => { traces: Trace[]; passedOver: Looked['passedOver'] }
+  readonly index: PeopleIndex
+}
+export function traceSearch({ students, alsoHere, staff }: SearchedPeople): TraceSearch {
+  const index = peopleIndex(students)
+  const found: Found[] = []
+  const inSmall = new Map<string, number>()
+  const thingsOf = new Map<string, Set<string>>()
+  const staffWords = new Set(staff.flatMap(({ given, family }) => [folded(given), folded(family)]))
+  let things = 0
+  let lastThing = ''
+
+  function look(thing: SearchedThing, texts: SearchedTexts): void {
+    if (thing.on !== lastThing) things++
+    lastThing = thing.on
+    const here: Found[] = []
+    for (const segment of texts.segments) {
+      const onSmall = uncased.has(segment.place) ? undefined : noteSmall
+      for (const hit of scan(segment.text, index, onSmall)) here.push(foundAt(thing, texts, segment, hit))
+    }
+    const strong = here.filter(({ trace }) => trace.isStrong)
+    if (texts.isTable && strong.length >= tableFrom) found.push(asTable(thing, texts, strong))
+    else found.push(...told(here))
+    for (const { alone, trace } of here) if (alone) noteWord(alone.word, trace.on)
+  }
+  function noteSmall(word: string): void {
+    inSmall.set(word, (inSmall.get(word) ?? 0) + 1)
+  }
+  /** Once may be a slip of whoever wrote it. */
+  const isSmallWord = (word: string): boolean => (inSmall.get(word) ?? 0) >= (ordinaryWords.has(word) ? 1 : 2)
+  function noteWord(word: string, on: string): void {
+    const list = thingsOf.get(word)
+    if (list) list.add(on)
+    else thingsOf.set(word, new Set([on]))
+  }
+  function foundAt(thing: SearchedThing, texts: SearchedTexts, segment: Segment, hit: Hit): Found {
+    const { from, to, kind, people } = hit
+    const before = segment.text.slice(Math.max(0, from - contextLetters), from)
+    const text = segment.text.slice(from, to)
+    const after = segment.text.slice(to, to + contextLetters)
+    const isHere = people.some(person => alsoHere.has(person))
+    const { isStrong } = traceKinds[kind]
+    const can = canBe(segment, kind, texts.canWrite)
+    return {
+      trace: {
+        ...thing,
+        id: traceId(thing.on, segment.place, text),
+        place: segment.place,
+        paragraph: segment.paragraph,
+        before,
+        text,
+        after,
+        count: 1,
+        kind,
+        kinds: null,
+        isStrong,
+        people: people.length,
+        isAlsoHere: isHere,
+        can,
+        proposed:
+          isStrong && (!isHere || segment.place === 'settings') ? proposedFor(segment, kind, can) : null,
+      },
+      alone: isStrong
+        ? null
+        : {
+            word: folded(text),
+            startsSentence: startsSentence(before),
+            isElse: namesSomethingElse(wordAfter(after)),
+          },
+    }
+  }
+  const limit = (): number => Math.max(oftenFrom, things * oftenShare)
+  /** Why one name alone is only a word here; null where it may be somebody. */
+  function whyWord({ word, startsSentence: starts, isElse }: NonNullable<Found['alone']>) {
+    if (staffWords.has(word)) return 'staff' as const
+    if (isSmallWord(word) || isElse || (starts && ordinaryWords.has(word))) return 'ordinary' as const
+    return (thingsOf.get(word)?.size ?? 0) >= limit() ? ('course' as const) : null
+  }
+  function result(): ReturnType<TraceSearch['result']> {
+    const passed = new Map<string, Looked['passedOver'][number]>()
+    const traces = found.flatMap(({ trace, alone }) => {
+      const why = alone && whyWord(alone)
+      if (!why) return [trace]
+      passed.set(trace.text, { word: trace.text, why })
+      return []
+    })
+    return { traces, passedOver: [...passed.values()].sort((a, b) => (a.word < b.word ? -1 : 1)) }
+  }
+  return { look, result, index }
+}
+
+/** What can be done with a find: a student's identifier never crosses in settings; what cannot be written is kept or stays behind. */
+function canBe({ place }: Segment, kind: TraceKind, canWrite: boolean): TraceAnswer[] {
+  const { isStrong } = traceKinds[kind]
+  if (!canWrite) return ['keep']
+  if (place === 'settings' && isStrong) return ['remove']
+  if (place === 'link' || place === 'metadata' || place === 'script') return ['remove', 'keep']
+  return ['remove', 'role', 'keep']
+}
+function proposedFor({ place }: Segment, kind: TraceKind, can: readonly TraceAnswer[]): TraceAnswer | null {
+  if (!can.includes('remove')) return null
+  const isName = kind === 'name' && can.includes('role') && place !== 'comment'
+  return isName ? 'role' : 'remove'
+}
+const isExcused = ({ alone }: Found): boolean =>
+  alone !== null && (alone.isElse || (alone.startsSentence && ordinaryWords.has(alone.word)))
+/** The same words in one place once, with how often they stand there. */
+function told(all: readonly Found[]): Found[] {
+  const byId = new Map<string, Found>()
+  for (const each of all) {
+    const there = byId.get(each.trace.id)
+    // Of two of which one may be a word only, the other tells more.
+    const first = !there || (isExcused(there) && !isExcused(each)) ? each : there
+    byId.set(each.trace.id, { ...first, trace: { ...first.trace, count: (there?.trace.count ?? 0) + 1 } })
+  }
+  return [...byId.values()]
+}
+function asTable(thing: SearchedThing, texts: SearchedTexts, all: readonly Found[]): Found {
+  const kinds: Partial<Record<TraceKind, number>> = {}
+  for (const { trace } of all) kinds[trace.kind] = (kinds[trace.kind] ?? 0) + 1
+  const [first] = all
+  if (!first) throw new Error('a table without a find')
+  return {
+    trace: {
+      ...first.trace,
+      id: tableId(thing.on),
+      count: all.length,
+      kinds,
+      people: all.length,
+      isAlsoHere: all.every(({ trace }) => trace.isAlsoHere),
+      can: texts.canWrite ? ['remove', 'keep'] : ['keep'],
+      proposed: null,
+    },
+    alone: null,
+  }
+}

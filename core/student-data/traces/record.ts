@@ -1,0 +1,17 @@
+import { z } from 'zod'
+import { tracePlaceNames } from './markup'
+import { lookedSchema } from './trace'
+
+/** What a run's record says of traces of students. It names none of them. */
+export const traceRecord = z.object({
+  looked: lookedSchema.omit({ passedOver: true }),
+  /** How many were taken out, or became “a student”. */
+  out: z.int(),
+  /** Those that stay, where, and why. */
+  kept: z.array(
+    z.object({ title: z.string(), place: z.enum(tracePlaceNames), because: z.string(), by: z.string() }),
+  ),
+  /** Found when the shell's text was searched again, beside those that stay: 0 but for what somebody wrote in the plan. */
+  left: z.int(),
+})
+export type TraceRecord = z.infer<typeof traceRecord>

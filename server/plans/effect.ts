@@ -1,0 +1,47 @@
+import type { Knex } from 'knex'
+import { isComposed } from '../../core/carry/texts'
+import { summarise, type PlannedItem } from '../../core/dates/plan'
+import { sourceOutline } from '../../core/plan/compile'
+import { looksAtMeetings, sectionDifferences } from '../../core/plan/sections'
+import type { EffectReply } from '../../shared/api/plans'
+import { inTransaction } from '../db/transaction'
+import { notFound } from '../errors/refusal'
+import { ensureTraces } from '../student-data/traces'
+import { compileFor, compileInput, fingerprintOf, sectionPlans } from './compile'
+import { findPlan } from './plans.queries'
+import { composeTexts } from './texts'
+
+/** What Run would do now: in numbers, and for each section where its dates differ. */
+export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
+  await ensureTraces(db, id)
+  return inTransaction(db, async trx => {
+    const plan = await findPlan(trx, id)
+    if (!plan) throw notFound('This plan')
+    const input = await compileInput(trx, plan)
+    const compiled = compileFor(plan, input)
+    // What could not be made is said here, not only by Run.
+    const composed = compiled.rows.filter(row => row.text && isComposed(row.text))
+    await composeTexts(trx, plan, input, composed)
+    const sections = await sectionPlans(trx, plan, input)
+    const fresh = new Set(compiled.placements.flatMap(entry => (entry.dates ? entry.source : [])))
+    const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))
+    const shell = compiled.placements.flatMap(entry => entry.dates ?? [])
+    const titles = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node.title]))
+    const byMeetings = looksAtMeetings(plan.document.dates)
+    return {
+      effect: compiled.effect,
+      writes: compiled.placements.length > 0,
+      sections: sections.map(({ id: section, ledger }) => {
+        const items = ofRun(ledger.items)
+        const differences = sectionDifferences(shell, items)
+        return {
+          course: section,
+          dates: summarise(items),
+          byMeetings,
+          differences: differences.map(each => ({ ...each, title: titles.get(each.lineage) ?? '' })),
+        }
+      }),
+      fingerprint: fingerprintOf(plan, input, compiled, sections),
+    }
+  })
+}

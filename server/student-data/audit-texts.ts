@@ -1,0 +1,74 @@
+import type { Knex } from 'knex'
+import type { CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
+import { traceId, tableId } from '../../core/student-data/traces/find'
+import type { TraceRecord } from '../../core/student-data/traces/record'
+import { answerOf, type Trace } from '../../core/student-data/traces/trace'
+import { tracesOf } from '../../core/plan/compile'
+import { loadCarrySide } from '../courses/carry-side'
+import { refuse } from '../errors/refusal'
+import { writtenCourse, type Plan } from '../plans/plans.queries'
+import { lookThrough } from './look-through'
+import { peopleOfPlan } from './traces'
+import { tracedItems, type TracesFound } from './traces.queries'
+
+const writes = ({ action }: Placement): boolean => action !== 'moved' && action !== 'cleared'
+/**
+ * Searches what a run has written once more, as it stands in the course now. @throws Refusal where something stands there that was to go:
+ * nothing is kept of the run then.
+ */
+export async function auditTexts(
+  trx: Knex,
+  { plan, input, compiled }: { plan: Plan; input: CompileInput; compiled: CompiledPlan },
+  known: TracesFound,
+): Promise<TraceRecord> {
+  const course = writtenCourse(plan)
+  const sourceOf = new Map(compiled.placements.filter(writes).map(({ lineage, source }) => [lineage, source]))
+  const side = await loadCarrySide(trx, course)
+  const written = <T extends { readonly lineage: string }>(all: readonly T[]): T[] =>
+    all.filter(({ lineage }) => sourceOf.has(lineage))
+  const { found } = await lookThrough(
+    trx,
+    [
+      {
+        side: {
+          ...side,
+          nodes: written(side.nodes),
+          categories: written(side.categories),
+          rubrics: written(side.rubrics),
+          groups: written(side.groups),
+          furniture: written(side.furniture),
+        },
+        items: await tracedItems(trx, course),
+        keyIn: lineage => lineage,
+      },
+    ],
+    await peopleOfPlan(trx, plan),
+  )
+  const { answers } = plan.document.traces
+  const before = new Map(input.traces.map(trace => [trace.id, trace]))
+  const asBefore = (trace: Trace): Trace | undefined => {
+    const source = sourceOf.get(trace.on) ?? trace.on
+    return before.get(trace.kinds ? tableId(source) : traceId(source, trace.place, trace.text))
+  }
+  const strong = found.filter(trace => trace.isStrong)
+  const isAnswered = (trace: Trace, ...wanted: (string | null)[]): boolean => {
+    const was = asBefore(trace)
+    return was !== undefined && wanted.includes(answerOf(was, answers))
+  }
+  const failed = strong.filter(trace => isAnswered(trace, 'remove', 'role'))
+  if (failed[0]) throw refuse('audit-found-trace', { title: failed[0].title, count: failed.length })
+  const carried = new Set(compiled.placements.filter(writes).map(({ source }) => source))
+  const kept = tracesOf(input, carried).filter(trace => answerOf(trace, answers) === 'keep')
+  const { passedOver: _, ...looked } = known.looked
+  return {
+    looked,
+    out: compiled.effect.traces.out,
+    kept: kept.map(({ id, title, place }) => ({
+      title: title,
+      place,
+      because: answers[id]?.because ?? '',
+      by: answers[id]?.by ?? '',
+    })),
+    left: strong.filter(trace => !isAnswered(trace, 'keep')).length,
+  }
+}

@@ -1,0 +1,91 @@
+import type { Knex } from 'knex'
+import type { CompileInput, Placement } from '../../core/plan/compile'
+import type { OutlineNode } from '../../core/course/outline'
+import { cleanedBody, cleanedJson, mergePatch, type Answers } from '../../core/student-data/traces/clean'
+import { readerFor } from '../../core/student-data/traces/readers'
+import { peopleIndex, type PeopleIndex } from '../../core/student-data/traces/scan'
+import { answerOf } from '../../core/student-data/traces/trace'
+import type { Rubric } from '../../core/course/furniture'
+import type { MergedSources } from '../../core/plan/sources'
+import { loadBody } from '../courses/bodies.queries'
+import { contentsOf } from '../courses/sections.queries'
+import { sidesOfPlan, type Plan } from '../plans/plans.queries'
+import { peopleOfPlan } from './traces'
+import { tracedItems, type TracedItem } from './traces.queries'
+
+/** Takes out of a plan's texts what is to go of last term's students. The old course keeps its own: what changes is a new body. */
+export interface Cleaner {
+  /** A body as it comes; null where there is none. */
+  readonly body: (node: Pick<OutlineNode, 'lineage' | 'body' | 'title'>) => Promise<Uint8Array | null>
+  readonly mediaType: (lineage: string) => Promise<string>
+  /** Placements with the settings, criteria and details that come instead of the source's. */
+  readonly rows: (placements: readonly Placement[]) => Promise<Placement[]>
+}
+export function answersIn({ traces, document }: Pick<CompileInput, 'traces' | 'document'>): Answers {
+  return new Map(
+    traces.flatMap(trace => {
+      const answer = answerOf(trace, document.traces.answers)
+      return answer === null ? [] : [[trace.id, answer] as const]
+    }),
+  )
+}
+export async function cleanerFor(
+  db: Knex,
+  plan: Plan,
+  input: CompileInput,
+  merged: MergedSources,
+): Promise<Cleaner> {
+  const answers = answersIn(input)
+  const cleaned = new Set(input.traces.map(trace => trace.on))
+  const index: PeopleIndex =
+    cleaned.size === 0 ? { byFirst: new Map() } : peopleIndex((await peopleOfPlan(db, plan)).students)
+  const courses = sidesOfPlan(plan)
+  const contents = await contentsOf(db, courses)
+  const known = new Map<string, Map<string, TracedItem>>()
+  const { found } = plan.document.added
+  async function itemOf(lineage: string): Promise<TracedItem | undefined> {
+    const course = courses[merged.from.get(lineage) ?? 0]
+    if (course === undefined) return undefined
+    const content = contents.get(course) ?? course
+    const items = known.get(content) ?? (await tracedItems(db, content))
+    known.set(content, items)
+    return items.get(found[lineage]?.lineage ?? lineage)
+  }
+  const mediaType = async (lineage: string): Promise<string> => (await itemOf(lineage))?.media_type ?? ''
+  async function body({ lineage, body: hash, title }: Pick<OutlineNode, 'lineage' | 'body' | 'title'>) {
+    const bytes = hash === null ? null : await loadBody(db, hash)
+    if (!bytes || !cleaned.has(lineage)) return bytes
+    const reader = readerFor(await mediaType(lineage), title)
+    if (!reader) return bytes
+    return cleanedBody(reader.open(bytes, title), reader, { on: lineage, index, answers }) ?? bytes
+  }
+  async function settingsOf(placement: Placement): Promise<Placement['settings']> {
+    const { source, settings } = placement
+    const own = (await itemOf(source))?.settings ?? {}
+    const clean = cleanedJson(own, { on: source, index, answers }) as Record<string, unknown>
+    const patch = mergePatch(own, clean)
+    return Object.keys(patch).length > 0 ? { ...patch, ...settings } : settings
+  }
+  function detailsOf({ entity, source, from }: Placement): Placement['details'] {
+    const side = [input.source, ...input.more, ...input.found][from]
+    const rubric = side?.rubrics.find(each => each.lineage === source) as Rubric | undefined
+    const thing =
+      entity === 'rubric' ? rubric?.criteria : side?.furniture.find(each => each.lineage === source)?.details
+    const clean = cleanedJson(thing, { on: source, index, answers }, 'details')
+    return JSON.stringify(clean) === JSON.stringify(thing) ? null : (clean as Placement['details'])
+  }
+  async function rows(placements: readonly Placement[]): Promise<Placement[]> {
+    const made: Placement[] = []
+    for (const placement of placements) {
+      const { entity, source, action } = placement
+      const writes = action === 'added' || action === 'filled' || action === 'replaced'
+      if (!writes || !cleaned.has(source)) made.push(placement)
+      else if (entity === 'item') made.push({ ...placement, settings: await settingsOf(placement) })
+      else if (entity === 'rubric' || entity === 'furnishing')
+        made.push({ ...placement, details: detailsOf(placement) })
+      else made.push(placement)
+    }
+    return made
+  }
+  return { body, mediaType, rows }
+}

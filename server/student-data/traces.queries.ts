@@ -1,0 +1,125 @@
+import type { Knex } from 'knex'
+import type { TracedPerson } from '../../core/student-data/traces/people'
+import type { Looked, Trace } from '../../core/student-data/traces/trace'
+import { now, stampOf } from '../clock'
+import { inBatches, json, jsonOf } from '../db/rows'
+import type { EnrolmentRole, ItemRow, PersonRow } from '../db/tables'
+
+type Columns = Pick<
+  PersonRow,
+  | 'id'
+  | 'source_id'
+  | 'given_name'
+  | 'middle_name'
+  | 'family_name'
+  | 'nickname'
+  | 'email'
+  | 'number'
+  | 'user_name'
+>
+const tracedPerson = (row: Columns): TracedPerson => ({
+  id: row.id,
+  given: row.given_name,
+  middle: row.middle_name,
+  family: row.family_name,
+  nickname: row.nickname,
+  email: row.email,
+  key: row.source_id,
+  number: row.number,
+  userName: row.user_name,
+})
+/** Everybody who is or was enrolled in some courses, with all that tells them in a text; in one order. */
+export async function peopleIn(
+  db: Knex,
+  courses: readonly string[],
+  roles: readonly EnrolmentRole[],
+): Promise<TracedPerson[]> {
+  const rows = await db('people')
+    .whereIn(
+      'id',
+      db('enrolments')
+        .whereIn('course_id', [...courses])
+        .whereIn('role', roles)
+        .select('person_id'),
+    )
+    .orderBy('id')
+    .select<Columns[]>(
+      'id',
+      'source_id',
+      'given_name',
+      'middle_name',
+      'family_name',
+      'nickname',
+      'email',
+      'number',
+      'user_name',
+    )
+  return rows.map(tracedPerson)
+}
+
+/** What of an item is looked through beyond its outline. */
+export type TracedItem = Pick<ItemRow, 'lineage' | 'media_type'> & { settings: Record<string, unknown> }
+/** Types and settings of a course's items, by lineage. `contentId`: the course that holds them. */
+export async function tracedItems(db: Knex, contentId: string): Promise<Map<string, TracedItem>> {
+  const rows = await db('items').where({ course_id: contentId }).select('lineage', 'media_type', 'settings')
+  return new Map(rows.map(row => [row.lineage, { ...row, settings: jsonOf(row.settings) }]))
+}
+/** Texts of PDFs as they were read for the search by words, by hash. */
+export async function readTexts(db: Knex, hashes: readonly string[]): Promise<Map<string, string>> {
+  const texts = new Map<string, string>()
+  for (const some of inBatches(hashes)) {
+    const rows = await db('searched').whereIn('body_hash', some).select('body_hash', 'text')
+    for (const { body_hash: hash, text } of rows) if (hash !== null && text !== '') texts.set(hash, text)
+  }
+  return texts
+}
+/** Some bodies whole, by hash. The caller asks for no more at once than may be held. */
+export async function loadBodies(db: Knex, hashes: readonly string[]): Promise<Map<string, Buffer>> {
+  const rows = await db('body_parts')
+    .whereIn('hash', hashes)
+    .orderBy(['hash', 'part'])
+    .select('hash', 'bytes')
+  const parts = new Map<string, Buffer[]>()
+  for (const { hash, bytes } of rows) {
+    const list = parts.get(hash)
+    if (list) list.push(bytes)
+    else parts.set(hash, [bytes])
+  }
+  return new Map(
+    [...parts].map(([hash, list]) => [
+      hash,
+      list.length === 1 ? (list[0] ?? Buffer.alloc(0)) : Buffer.concat(list),
+    ]),
+  )
+}
+
+export interface TracesFound {
+  readonly basis: string
+  readonly found: Trace[]
+  readonly looked: Looked
+}
+/** What the last search for traces in a plan's texts found; null where none was made. */
+export async function findTraces(db: Knex, planId: string): Promise<TracesFound | null> {
+  const row = await db('trace_searches').where({ plan_id: planId }).first()
+  return row ? { basis: row.basis, found: [...jsonOf(row.found)], looked: jsonOf(row.looked) } : null
+}
+export async function keepTraces(
+  db: Knex,
+  planId: string,
+  { basis, found, looked }: TracesFound,
+): Promise<void> {
+  await db('trace_searches')
+    .insert({
+      plan_id: planId,
+      basis,
+      found: json<readonly Trace[]>(found),
+      looked: json(looked),
+      searched_at: stampOf(now()),
+    })
+    .onConflict('plan_id')
+    .merge()
+}
+/** What was found names students: it is kept no longer than the plan is one. */
+export const forgetTraces = async (trx: Knex, planId: string): Promise<void> => {
+  await trx('trace_searches').where({ plan_id: planId }).delete()
+}

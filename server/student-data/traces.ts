@@ -1,0 +1,138 @@
+import { createHash } from 'node:crypto'
+import { Worker } from 'node:worker_threads'
+import type { Knex } from 'knex'
+import { sidesOf, type CompileInput } from '../../core/plan/compile'
+import type { TracesReply } from '../../shared/api/traces'
+import { contentsOf } from '../courses/sections.queries'
+import { inTransaction } from '../db/transaction'
+import { notFound, refuse } from '../errors/refusal'
+import { logSeldom } from '../http/logger'
+import { workerFile } from '../jobs/worker-file'
+import { compileInput } from '../plans/compile'
+import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
+import { lookThrough, type SearchedSide } from './look-through'
+import { findTraces, keepTraces, peopleIn, tracedItems, type TracesFound } from './traces.queries'
+import type { SearchedPeople } from '../../core/student-data/traces/find'
+
+const staffRoles = ['instructor', 'assistant'] as const
+/** Whom a plan's texts are searched for: the students of all that it brings from. Who of them is in its shell, or teaches, is told apart. */
+export async function peopleOfPlan(db: Knex, plan: Plan): Promise<SearchedPeople> {
+  const sources = sidesOfPlan(plan)
+  const students = await peopleIn(db, sources, ['student'])
+  const staff = await peopleIn(db, [...sources, plan.targetId], staffRoles)
+  const here = plan.mode === 'in-place' ? [] : await peopleIn(db, [plan.targetId], ['student'])
+  return { students, staff, alsoHere: new Set([...staff, ...here].map(({ id }) => id)) }
+}
+/** Stands for all that a search looks through, and for whom: where it is the same, so is what was found. */
+function basisOf(input: CompileInput, { students, alsoHere, staff }: SearchedPeople): string {
+  const texts = sidesOf(input).map(({ nodes, categories, rubrics, groups, furniture }) => [
+    nodes.map(({ lineage, title, body, settings }) => [lineage, title, body, settings]),
+    categories.map(({ lineage, title }) => [lineage, title]),
+    rubrics,
+    groups,
+    furniture,
+  ])
+  const facts = [texts, students, [...alsoHere].sort(), staff]
+  return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
+}
+/** The basis of a plan's search as all stands now: what Run asks for once more in its own transaction. */
+export const tracesBasis = async (db: Knex, plan: Plan, input: CompileInput): Promise<string> =>
+  basisOf(input, await peopleOfPlan(db, plan))
+
+interface Wanted {
+  plan: Plan
+  input: CompileInput
+  people: SearchedPeople
+  basis: string
+  /** What is known already and holds still. */
+  current: TracesFound | null
+}
+async function wantedFor(db: Knex, planId: string): Promise<Wanted> {
+  return inTransaction(db, async trx => {
+    const plan = await findPlan(trx, planId)
+    if (!plan) throw notFound('This plan')
+    const input = await compileInput(trx, plan)
+    const people = await peopleOfPlan(trx, plan)
+    const basis = basisOf(input, people)
+    const known = await findTraces(trx, planId)
+    return { plan, input, people, basis, current: known?.basis === basis ? known : null }
+  })
+}
+async function sidesToSearch(db: Knex, plan: Plan, input: CompileInput): Promise<SearchedSide[]> {
+  const courses = sidesOfPlan(plan)
+  const contents = await contentsOf(db, courses)
+  const { found } = plan.document.added
+  const keyIn = (lineage: string): string => found[lineage]?.lineage ?? lineage
+  const sides: SearchedSide[] = []
+  for (const [at, side] of sidesOf(input).entries()) {
+    const course = courses[at]
+    // What is made in the plan was never last term's.
+    if (course !== undefined)
+      sides.push({ side, items: await tracedItems(db, contents.get(course) ?? course), keyIn })
+  }
+  return sides
+}
+/** Searches a plan's texts, and keeps what was found. Takes seconds where there is much: within a thread of its own. */
+export async function searchTraces(db: Knex, planId: string): Promise<void> {
+  const { plan, input, people, basis, current } = await wantedFor(db, planId)
+  if (current) return
+  const { found, looked } = await lookThrough(db, await sidesToSearch(db, plan, input), people)
+  await keepTraces(db, planId, { basis, found, looked })
+}
+
+/** Searches under way, by plan: whoever asks for the same waits for the same. */
+const underWay = new Map<string, Promise<void>>()
+/** One after another: each takes a core. */
+let last: Promise<unknown> = Promise.resolve()
+const secondsAtMost = 120
+
+/** Sees that the traces in a plan's texts are known as all stands now. @throws Refusal where the search fails. */
+export async function ensureTraces(db: Knex, planId: string): Promise<void> {
+  const { current, input } = await wantedFor(db, planId)
+  if (current) return
+  const waiting = underWay.get(planId)
+  if (waiting) return waiting
+  const search = last.then(() => (isLong(input) ? inThread(planId) : searchTraces(db, planId)))
+  last = search.catch(() => {})
+  underWay.set(planId, search)
+  try {
+    await search
+  } catch (error) {
+    logSeldom('a search for traces failed', error)
+    throw refuse('traces-not-searched')
+  } finally {
+    underWay.delete(planId)
+  }
+}
+/** So much text is looked through here, in a fraction of a second; more in a thread of its own, so that nobody else waits. */
+const hereAtMost = { bytes: 1024 * 1024, items: 2000 }
+function isLong(input: CompileInput): boolean {
+  const nodes = sidesOf(input).flatMap(side => side.nodes)
+  return nodes.length > hereAtMost.items || nodes.reduce((sum, { size }) => sum + size, 0) > hereAtMost.bytes
+}
+async function inThread(planId: string): Promise<void> {
+  const worker = new Worker(workerFile(), {
+    workerData: { traces: { planId } },
+    resourceLimits: { maxOldGenerationSizeMb: 512, maxYoungGenerationSizeMb: 32 },
+  })
+  const ended = new Promise<void>((resolve, reject) => {
+    worker.once('message', (message: { problem?: string }) =>
+      message.problem === undefined ? resolve() : reject(new Error(message.problem)),
+    )
+    worker.once('error', reject)
+    worker.once('exit', () => reject(new Error('the thread ended before it was done')))
+    const tooLong = new Error(`it took longer than ${secondsAtMost} seconds`)
+    setTimeout(() => reject(tooLong), secondsAtMost * 1000).unref()
+  })
+  await ended.finally(() => worker.terminate())
+}
+
+/** Traces in a plan's texts, as far as they are known; where they are not, the search begins. */
+export async function readTraces(db: Knex, planId: string): Promise<TracesReply> {
+  const { plan, current } = await wantedFor(db, planId)
+  if (current) return { state: 'done', found: current.found, looked: current.looked }
+  if (plan.state === 'run') return { state: 'none', found: [], looked: null }
+  // Whoever asks is told that it is under way, and asks again; a failure is told by the next one that waits for it.
+  ensureTraces(db, planId).catch(() => {})
+  return { state: 'searching', found: [], looked: null }
+}
