@@ -40,6 +40,10 @@ export function useKeys(bindings: KeyBinding[]): void {
   })
 }
 
+/** Several keys that do the same. */
+export const keysFor = (keys: readonly string[], does: string, run: () => void): KeyBinding[] =>
+  keys.map(key => ({ key, does, run }))
+
 const nameOf = (event: KeyboardEvent): string =>
   `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && (event.ctrlKey || event.metaKey) ? 'shift+' : ''}${event.key.length === 1 && (event.ctrlKey || event.metaKey) ? event.key.toLowerCase() : event.key}`
 

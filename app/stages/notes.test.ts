@@ -39,6 +39,7 @@ describe('what a run does, in a sentence', () => {
     moved: 0,
     given: 0,
     around: { comes: 0, replaced: 0 },
+    traces: { out: 0, kept: 0, settle: 0 },
     replaced: 0,
     cleared: 0,
     dates: { dates: 98 },
@@ -53,7 +54,7 @@ describe('the notes under the stages', () => {
   const studentData = mapCounts(() => 0)
   const plan = somePlan({})
   plan.source = { ...plan.source, studentData }
-  const progress = { carried: 97, items: 98, dates: 98, settle: 1, places: 0 }
+  const progress = { carried: 97, items: 98, dates: 98, settle: 1, places: 0, traces: 0 }
   it('count, and say what must be looked at', () => {
     expect(stageNotes(plan, progress)).toMatchObject({
       pair: { text: 'matched' },

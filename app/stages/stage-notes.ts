@@ -16,6 +16,8 @@ export interface PlanProgress {
   settle: number
   /** Places and grade rules that need a person. */
   places: number
+  /** Traces of students that need a person; null while they are searched for. */
+  traces: number | null
 }
 
 function pairNote({ target, more, mode, fits, sameCourse }: PlanReply): StageNote {
@@ -25,7 +27,9 @@ function pairNote({ target, more, mode, fits, sameCourse }: PlanReply): StageNot
   if (more.length > 0) return { text: counted(more.length + 1, 'source') }
   return { text: sameCourse ? 'matched' : 'different codes' }
 }
-function clearNote(plan: PlanReply): StageNote {
+function clearNote(plan: PlanReply, { traces }: PlanProgress): StageNote {
+  if (plan.state === 'draft' && traces) return { text: `${traces} to settle`, settle: true }
+  if (plan.state === 'draft' && traces === null) return { text: 'searching …' }
   if (studentDataHeld(plan).total === 0) return { text: 'nothing there' }
   return { text: plan.mode === 'in-place' ? 'stays in it' : 'nothing crosses' }
 }
@@ -40,7 +44,7 @@ function dateNote({ dates, settle }: PlanProgress): StageNote {
 export const stageNotes = (plan: PlanReply, progress: PlanProgress): Record<StageKey, StageNote> => ({
   pair: pairNote(plan),
   carry: carryNote(plan, progress),
-  clear: clearNote(plan),
+  clear: clearNote(plan, progress),
   date: dateNote(progress),
   run: { text: plan.state === 'run' ? 'done' : 'writes' },
 })

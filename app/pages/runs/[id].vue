@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TraceRecord from '~/shells/TraceRecord.vue'
 import { dateFields } from '~~/core/course/dates'
 import { studentDataWords } from '~~/core/student-data/student-data'
 import type { RunReply } from '~~/shared/api/plans'
@@ -117,6 +118,7 @@ const print = (): void => window.print()
           </tr>
         </tbody>
       </table>
+      <TraceRecord v-if="data.traces" :record="data.traces" />
       <h2>{{ data.snapshot ? 'What was dated anew' : 'What was written' }}</h2>
       <table class="ruled entries">
         <thead>

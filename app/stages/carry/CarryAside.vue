@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isComposed } from '~~/core/carry/texts'
 import { needWords } from '~~/core/carry/needs'
 import { writesText } from '~~/core/carry/places'
 import { byTeachingWeek, unitNumber } from '~~/core/carry/regroup'

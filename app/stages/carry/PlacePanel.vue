@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isComposed } from '~~/core/carry/texts'
 import { placeChoices, type PlaceChoice, type UnitEnd } from '~~/core/carry/decisions'
 import { subtree } from '~~/core/course/outline'
 import { lostIn } from '~~/core/plan/placements'

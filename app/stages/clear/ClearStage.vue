@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import { studentDataNames, studentDataWords, totalOf } from '~~/core/student-data/student-data'
+import { countsOf, totalOf } from '~~/core/student-data/student-data'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
+import StudentRows from './StudentRows.vue'
+import TraceTable from './TraceTable.vue'
+import WhereLooked from './WhereLooked.vue'
 import { studentDataHeld } from './held'
+import { lookedText } from './trace-words'
 
-const { plan } = useStagePlan()
+const { store, plan } = useStagePlan()
 const sides = computed(() => [plan.value.source, ...plan.value.more])
 const data = computed(() => studentDataHeld(plan.value))
 const held = computed(() => data.value.counts)
@@ -16,7 +20,28 @@ const untold = computed(() =>
     .map(side => codeText(side.course)),
 )
 const inPlace = computed(() => plan.value.mode === 'in-place')
+const isDraft = computed(() => plan.value.state === 'draft')
 const inShell = computed(() => totalOf(plan.value.target.studentData))
+const looked = computed(() => store.tracesReply?.looked ?? null)
+const rowsText = computed(() => {
+  if (inPlace.value)
+    return `${counted(total.value, 'row')} about students ${total.value === 1 ? 'is' : 'are'} in the course.`
+  return `${counted(total.value, 'row')} about students ${total.value === 1 ? 'stays' : 'stay'} behind.`
+})
+const tracesText = computed(() => {
+  if (!isDraft.value) return ''
+  if (store.isSearchingTraces) return ''
+  if (store.traces.length === 0) return 'No trace of a student is in what you carry.'
+  return `${counted(store.traces.length, 'trace')} of students ${store.traces.length === 1 ? 'is' : 'are'} in what you carry.`
+})
+const columns = computed(() =>
+  inPlace.value
+    ? [{ head: 'In the course', counts: held.value }]
+    : [
+        { head: 'Old course', counts: held.value },
+        { head: 'Crosses', counts: countsOf(() => 0) },
+      ],
+)
 const rosterText = computed(() => {
   const { students } = plan.value.target.studentData
   if (students === 0) return 'Nobody is on the shell’s roster yet.'
@@ -27,90 +52,73 @@ const workText = computed(() =>
     ? `What they did in the shell already stays too: ${counted(inShell.value, 'record')}.`
     : 'No work of theirs is in the shell yet.',
 )
+const totals = computed(() => [
+  inPlace.value
+    ? { count: total.value, words: 'rows stay' }
+    : { count: total.value, words: total.value === 1 ? 'row stays behind' : 'rows stay behind' },
+  ...(inPlace.value ? [] : [{ count: 0, words: 'cross' }]),
+  ...(isDraft.value && !store.isSearchingTraces
+    ? [
+        {
+          count: store.traces.length - store.tracesToSettle.length,
+          words: store.traces.length - store.tracesToSettle.length === 1 ? 'trace settled' : 'traces settled',
+        },
+        { count: store.tracesToSettle.length, words: 'to settle', settle: true },
+      ]
+    : []),
+])
 </script>
 
 <template>
   <StageFrame>
-    <h2 class="line">
-      {{ inPlace ? 'What students did stays in the course.' : 'Nothing about students crosses.' }}
-    </h2>
-    <p v-if="inPlace" class="lead">
-      {{ codeText(plan.source.course) }} holds {{ counted(held.students, 'student') }} and
-      {{ counted(total, 'record') }} of what they did. The run keeps a snapshot with all of it in
-      {{ plan.source.course.term.name }}, and takes nothing out of the course itself.
+    <h2 class="line">{{ rowsText }} {{ tracesText }}</h2>
+    <p v-if="untold.length" class="soft small">
+      What {{ untold.join(', ') }} holds about students is not shown to you. It stays there too.
     </p>
-    <p v-else class="lead">
-      {{ sides.map(side => `${codeText(side.course)} of ${side.course.term.name}`).join(' and ') }}
-      {{ sides.length === 1 ? 'holds' : 'hold' }} {{ counted(held.students, 'student') }} and
-      {{ counted(total, 'record') }} of what they did. All of it stays there.{{
-        untold.length
-          ? ` What ${untold.join(', ')} holds about students is not shown to you; it stays there too.`
-          : ''
-      }}
+    <template v-if="isDraft">
+      <ProblemNote v-if="store.tracesProblem" :problem="store.tracesProblem" @retry="store.loadTraces" />
+      <LoadingLines
+        v-else-if="store.isSearchingTraces"
+        what="Looking for last term’s students in texts, files and settings …"
+      />
+      <template v-else-if="store.traces.length">
+        <p class="soft small lead">
+          A trace is a student’s name, address or number in a text, a file or a setting. Remove it, say it
+          otherwise, or keep it and say why.
+        </p>
+        <TraceTable />
+      </template>
+      <p v-else-if="looked" class="soft">
+        Northtide looked through {{ lookedText(looked) }} for {{ counted(looked.students, 'student') }}. There
+        is nothing to decide here.
+      </p>
+    </template>
+    <p v-else class="soft">
+      This plan was run. Its <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">record</NuxtLink> says
+      what was looked through, what was taken out and what stays for a reason.
     </p>
-    <table class="ruled">
-      <thead>
-        <tr>
-          <th scope="col">Kind</th>
-          <th scope="col" class="number">{{ inPlace ? 'In it now' : 'In the old course' }}</th>
-          <th scope="col" class="number">{{ inPlace ? 'In the snapshot' : 'Crosses' }}</th>
-          <th scope="col" class="number">{{ inPlace ? 'Stays in the course' : 'In the shell now' }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr>
-          <td>Students on the roster</td>
-          <td class="number">{{ numberText(held.students) }}</td>
-          <td class="number kept">{{ inPlace ? numberText(held.students) : 0 }}</td>
-          <td class="number">{{ numberText(inPlace ? held.students : plan.target.studentData.students) }}</td>
-        </tr>
-        <tr v-for="kind in studentDataNames" :key="kind">
-          <td class="kind">{{ studentDataWords(kind)[1] }}</td>
-          <td class="number">{{ numberText(held[kind]) }}</td>
-          <td class="number kept">{{ inPlace ? numberText(held[kind]) : 0 }}</td>
-          <td class="number">{{ numberText(inPlace ? held[kind] : plan.target.studentData[kind]) }}</td>
-        </tr>
-      </tbody>
-    </table>
     <template #side>
-      <template v-if="inPlace"
-        ><h2>Why it stays</h2>
-        <p class="small">
-          Rolling in place moves dates. What students did is neither moved nor removed: it is in the course as
-          before, and once more in the snapshot.
-        </p>
-        <p class="small">
-          Where the registrar makes a shell for the new term, roll into that instead: nothing about students
-          crosses then.
-        </p></template
-      >
-      <template v-else>
-        <h2>Why nothing</h2>
-        <p class="small">
-          What students did belongs to their enrolment in the old course. Carrying copies units, items, dates
-          and grade categories, and never reads an enrolment.
-        </p>
-        <p class="small">
-          The old course stays whole and readable. After the run an audit counts every kind again in the
-          shell, and the record keeps what it found.
-        </p>
+      <h2>Rows about students</h2>
+      <StudentRows :held="held" :columns="columns" />
+      <WhereLooked v-if="isDraft && looked" :looked="looked" />
+      <template v-if="!inPlace">
         <h2 class="own">The shell’s own</h2>
         <p class="small">{{ rosterText }} {{ workText }}</p>
+        <p class="small soft">
+          The old course stays whole and readable. After the run every table and the shell’s text are searched
+          again, and the record keeps what was found.
+        </p>
       </template>
     </template>
-    <template #foot
-      ><FootBar
-        :totals="
-          inPlace
-            ? [{ count: total, words: 'records of students stay' }]
-            : [
-                { count: total, words: 'records of students stay behind' },
-                { count: 0, words: 'cross' },
-              ]
-        "
-        ><NuxtLink class="act on-deep" :to="`/plans/${plan.id}/date`">On to Date ⟶</NuxtLink></FootBar
-      ></template
-    >
+    <template #foot>
+      <FootBar :totals="totals">
+        <template v-if="store.traces.length && isDraft" #keys>
+          <span><kbd>n</kbd> next</span><span><kbd>r</kbd> remove</span><span><kbd>a</kbd> “a student”</span
+          ><span><kbd>y</kbd> keep</span>
+        </template>
+        <NuxtLink class="act on-deep" :to="`/plans/${plan.id}/date`">On to Date ⟶</NuxtLink>
+      </FootBar>
+    </template>
   </StageFrame>
 </template>
 
@@ -121,18 +129,10 @@ const workText = computed(() =>
 .line {
   font-size: 26px;
   margin: 6px 0 6px;
+  max-width: 46ch;
+  text-wrap: balance;
 }
 .lead {
-  max-width: 60ch;
-  margin-bottom: 16px;
-}
-.ruled {
-  max-width: 760px;
-}
-.kind::first-letter {
-  text-transform: uppercase;
-}
-.ruled .number {
-  padding-right: 24px;
+  margin-bottom: 8px;
 }
 </style>

@@ -66,7 +66,6 @@ function editRow(lineage: string): void {
   select(lineage)
   edit()
 }
-const keysFor = (keys: string[], does: string, run: () => void) => keys.map(key => ({ key, does, run }))
 useKeys([
   ...keysFor(['j', 'ArrowDown'], 'next row', () => move(1)),
   ...keysFor(['k', 'ArrowUp'], 'row before', () => move(-1)),

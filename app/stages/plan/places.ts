@@ -13,6 +13,7 @@ import {
   type CarryBase,
   type CarriedPlan,
 } from '~~/core/plan/compile'
+import type { Trace } from '~~/core/student-data/traces/trace'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
 
@@ -20,12 +21,14 @@ interface Parts {
   plan: ShallowRef<PlanReply | null>
   document: ShallowRef<PlanDocument | null>
   planned: Ref<ReadonlyMap<string, PlannedItem>>
+  /** Traces of students that were found in what the plan brings. */
+  traces: Ref<readonly Trace[]>
 }
 /**
  * Where everything of the sources goes in the shell, as it is decided now. What meets what rests on the two outlines and on pairs made by hand
  * alone, so that choosing an item costs only the rows.
  */
-export function usePlannedPlaces({ plan, document, planned }: Parts) {
+export function usePlannedPlaces({ plan, document, planned, traces }: Parts) {
   // A plan that was saved is another plan with the same courses: nothing of them is computed anew for that.
   const source = computed(() => plan.value?.source ?? null)
   const more = computed(() => plan.value?.more ?? null)
@@ -60,6 +63,7 @@ export function usePlannedPlaces({ plan, document, planned }: Parts) {
           found: found.value,
           target: target.value,
           before: before.value,
+          traces: traces.value,
           inPlace: inPlace.value,
         }
       : null,

@@ -8,6 +8,7 @@ import type { ItemDates } from '~~/core/course/dates'
 import { ruleBy, type Rule } from '~~/core/dates/rule'
 import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
+import type { TraceDecision } from '~~/core/student-data/traces/trace'
 import type { QuestionChoice } from '~~/core/carry/decisions'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
@@ -15,6 +16,7 @@ import { usePlannedPlaces } from './places'
 import { usePlannedDates } from './planned-dates'
 import { isSame, useSaving, type Elsewhere } from './saving'
 import { useKeptSteps } from './steps'
+import { useComingTraces, useTraces } from './traces'
 
 const stepsKept = 200
 const takesDates = ({ parts }: PlaceRow): boolean =>
@@ -73,7 +75,9 @@ export const usePlan = defineStore('plan', () => {
   /** What is shown now is where steps begin: nothing before it can be gone back to. */
   const forgetSteps = (): void => history.clear()
 
-  const places = usePlannedPlaces({ plan, document, planned: dates.planned })
+  const traces = useTraces(plan)
+  const places = usePlannedPlaces({ plan, document, planned: dates.planned, traces: traces.found })
+  const comingTraces = useComingTraces({ found: traces.found, rows: places.rows, document })
   const nodes = computed(() => places.merged.value?.nodes ?? [])
   /** Items whose dates a run would write, by lineage in the source: what the shell has from before keeps its own. */
   const dated = computed(
@@ -143,6 +147,12 @@ export const usePlan = defineStore('plan', () => {
   const changeAdded = (changed: Partial<PlanDocument['added']>): void =>
     changePart('added', { ...there(document.value).added, ...changed })
   const leave = (lineages: string[]): void => changeCarry({ leave: lineages })
+  /** Says what becomes of some traces of students; null: what is proposed. */
+  function settle(traceIds: readonly string[], decision: TraceDecision | null): void {
+    const rest = Object.entries(there(document.value).traces.answers).filter(([id]) => !traceIds.includes(id))
+    const made = decision ? traceIds.map(id => [id, decision] as const) : []
+    changePart('traces', { answers: Object.fromEntries([...rest, ...made]) })
+  }
   /** All courses that the plan brings from, in the order of its outline: its sources, then those of which it takes single items. */
   const sides = computed(() =>
     plan.value ? [plan.value.source, ...plan.value.more, ...plan.value.found] : [],
@@ -266,6 +276,12 @@ export const usePlan = defineStore('plan', () => {
     broken: places.broken,
     uncategorised: places.uncategorised,
     counts,
+    traces: comingTraces.coming,
+    tracesToSettle: comingTraces.toSettle,
+    tracesReply: traces.reply,
+    isSearchingTraces: traces.isSearching,
+    tracesProblem: traces.problem,
+    loadTraces: traces.load,
     dated,
     terms: dates.terms,
     ledger: dates.ledger,
@@ -290,6 +306,7 @@ export const usePlan = defineStore('plan', () => {
     take,
     takeOut,
     takeOutCourse,
+    settle,
     carry,
     changeSources,
     hold,

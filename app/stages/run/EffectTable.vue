@@ -141,6 +141,16 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.texts.joined }}</td>
         <td>goes into another item’s; points, dates, category and settings do not come</td>
       </tr>
+      <tr v-if="effect.traces.out">
+        <td>Traces of students</td>
+        <td class="number">{{ effect.traces.out }}</td>
+        <td>taken out of texts, titles, files or settings, or become “a student”</td>
+      </tr>
+      <tr v-if="effect.traces.kept">
+        <td>Traces kept</td>
+        <td class="number">{{ effect.traces.kept }}</td>
+        <td>each for a reason that somebody gave</td>
+      </tr>
       <tr>
         <td>Dates written</td>
         <td class="number">{{ effect.dates.dates }}</td>

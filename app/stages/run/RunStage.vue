@@ -6,6 +6,7 @@ import { useStagePlan } from '../plan/store'
 import ConsentPanel from './ConsentPanel.vue'
 import EffectView from './EffectView.vue'
 import RunDone from './RunDone.vue'
+import TracesToSettle from './TracesToSettle.vue'
 import { writtenText } from './effect'
 import { useFurtherShells } from './further'
 
@@ -30,9 +31,16 @@ const nothing = computed(() => {
   return inPlace.value ? effect.dates.dates === 0 : !data.value?.writes
 })
 const awaited = computed(() => plan.value.target.course.origin === 'awaited' && !inPlace.value)
+const openTraces = computed(() => data.value?.effect.traces.settle ?? 0)
 const unsaved = computed(() => store.saving === 'conflict' || store.saving === 'failed')
 const ready = computed(
-  () => data.value !== null && !loading.value && !nothing.value && !awaited.value && !unsaved.value,
+  () =>
+    data.value !== null &&
+    !loading.value &&
+    !nothing.value &&
+    !awaited.value &&
+    !unsaved.value &&
+    openTraces.value === 0,
 )
 const {
   run: write,
@@ -94,8 +102,9 @@ const totals = computed(() => {
       </ProblemNote>
       <ProblemNote v-else-if="problem" :problem="problem" @retry="refresh" />
       <LoadingLines v-else-if="!data" what="Working out the whole effect …" />
+      <TracesToSettle v-if="data && openTraces" :count="openTraces" @settled="refresh" />
       <EffectView
-        v-else
+        v-if="data && !problem"
         :plan="plan"
         :effect="data.effect"
         :sections="data.sections"

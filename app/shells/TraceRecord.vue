@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { tracePlaces } from '~~/core/student-data/traces/markup'
+import type { TraceRecord } from '~~/core/student-data/traces/record'
+
+/** What a run's record says of traces of students: what was looked through, what went, and what stays for which reason. */
+const props = defineProps<{ record: TraceRecord }>()
+const lookedText = computed(() =>
+  new Intl.ListFormat('en-GB', { type: 'conjunction' }).format(
+    props.record.looked.things.map(({ one, many, count }) => counted(count, one, many)),
+  ),
+)
+const goneText = computed(() => {
+  const { out, left } = props.record
+  const gone = out === 0 ? 'None was found that had to go.' : `${counted(out, 'trace')} taken out.`
+  const after =
+    left === 0
+      ? 'The text was searched again after writing: nothing was left.'
+      : `After writing, ${counted(left, 'name')} stood in what was written in the plan itself.`
+  return `${gone} ${after}`
+})
+</script>
+
+<template>
+  <h2>Traces of students in the text</h2>
+  <p class="soft">
+    {{ lookedText }} were searched for {{ counted(record.looked.students, 'student') }}. {{ goneText }}
+  </p>
+  <table v-if="record.kept.length" class="ruled narrow">
+    <thead>
+      <tr>
+        <th scope="col">Kept in</th>
+        <th scope="col">Where</th>
+        <th scope="col">Why</th>
+        <th scope="col">By</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="({ title, place, because, by }, at) in record.kept" :key="at">
+        <td>
+          <bdi>{{ title }}</bdi>
+        </td>
+        <td>{{ tracePlaces[place] }}</td>
+        <td>{{ because }}</td>
+        <td>{{ by }}</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
