@@ -25,6 +25,7 @@ export const signIns = [
   { login: 'marchetti', password: 'slack-water' },
   { login: 'okonjo', password: 'neap-tide' },
   { login: 'sorrel', password: 'warm-proof' },
+  { login: 'corrigall', password: 'fog-signal' },
   { login: 'brandt', password: 'spring-range', duty: 'coordinator', org: 'org-hydrography' },
   { login: 'ellwood', password: 'chart-datum', duty: 'office', org: 'org-port-ellery' },
 ] as const
@@ -70,6 +71,12 @@ export async function loadDemo(db: Knex): Promise<Finding[]> {
       document: 'orn-130-01-autumn-2026.course.json',
     },
     { key: 'orn130-01-2027s', cartridge: null, document: 'orn-130-01-spring-2027.course.json' },
+    {
+      key: 'lth220-01-2026a',
+      cartridge: 'lth-220-01-autumn-2026.imscc',
+      document: 'lth-220-01-autumn-2026.course.json',
+    },
+    { key: 'lth220-01-2027s', cartridge: null, document: 'lth-220-01-spring-2027.course.json' },
   ]
   for (const { key, cartridge, document } of classes) {
     const read = cartridge === null ? null : await readCartridge(await archive(cartridge), { courseKey: key })

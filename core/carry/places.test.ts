@@ -229,7 +229,13 @@ const anyWish = (sources: readonly OutlineNode[], { shell }: World) => {
   })
 }
 /** What remains of some decisions for another run into the same shell (`again` of the parts of a plan). */
-const again = ({ decisions, frames, given, titles: clean, cleans }: Required<Omit<Wanted, 'chosen'>>): Wanted => {
+const again = ({
+  decisions,
+  frames,
+  given,
+  titles: clean,
+  cleans,
+}: Required<Omit<Wanted, 'chosen'>>): Wanted => {
   const { titles, headings, further, questions } = decisions
   return {
     frames,

@@ -73,10 +73,17 @@ function fileOf(work: Work): { type: string; path: string; content: string | Uin
         path: `pages/${there(work.page).key}.html`,
         content: pageHtml(
           there(work.page).title,
-          `${there(work.page).key === 'bulges' ? '<p><img src="../images/two-bulges.svg" alt="An earth with a bulge of water towards the moon and one away from it"></p>\n' : ''}${paragraphs(there(work.page).text)}`,
+          work.html ??
+            `${there(work.page).key === 'bulges' ? '<p><img src="../images/two-bulges.svg" alt="An earth with a bulge of water towards the moon and one away from it"></p>\n' : ''}${paragraphs(there(work.page).text)}`,
         ),
       }
     case 'file':
+      if (work.raw)
+        return {
+          type: 'webcontent',
+          path: `data/${work.id.slice(2)}.${work.raw.ending}`,
+          content: work.raw.content,
+        }
       if (work.docx)
         return { type: 'webcontent', path: `data/${work.id.slice(2)}.docx`, content: docx(work.docx) }
       return { type: 'webcontent', path: `data/${work.id.slice(2)}.csv`, content: there(work.data) }

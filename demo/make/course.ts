@@ -14,6 +14,9 @@ export interface Work {
   data?: string
   /** Paragraphs of a text document. */
   docx?: string[]
+  /** The body of a page as it is; a file as it is, and how its name ends. */
+  html?: string
+  raw?: { ending: string; content: string | Uint8Array }
   category?: string
   points?: number
   exam?: boolean

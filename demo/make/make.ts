@@ -3,6 +3,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { cartridge, pack } from './cartridge'
 import { courseWorks } from './course'
 import { courseJson, rosterBundle } from './roster'
+import { lightsClass, lightsJson, lightsShellJson, lightsUnits } from './lights'
 import { templateCartridge } from './template'
 import { birdJson, birdShellJson, breadJson, weaveShellJson } from './small-json'
 import { birdUnits, breadUnits, weaveTemplate } from './small'
@@ -38,6 +39,9 @@ write('bkg-115-02-autumn-2026.course.json', breadJson('02'))
 write('orn-130-01-autumn-2026.imscc', pack('Field Ornithology', 'orn130-01-2026a', birdUnits))
 write('orn-130-01-autumn-2026.course.json', birdJson())
 write('orn-130-01-spring-2027.course.json', birdShellJson())
+write('lth-220-01-autumn-2026.imscc', pack('Lights and Fog Signals', lightsClass, lightsUnits))
+write('lth-220-01-autumn-2026.course.json', lightsJson())
+write('lth-220-01-spring-2027.course.json', lightsShellJson())
 write('wvg-201-01-spring-2027.imscc', pack('Weave Structures', 'wvg201-01-2027s', weaveTemplate))
 write('wvg-201-01-spring-2027.course.json', weaveShellJson())
 for (const [section, start, end] of [

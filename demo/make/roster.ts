@@ -4,6 +4,7 @@ import Papa from 'papaparse'
 import { categories, type Work, type WorkUnit } from './course'
 import { familyNames, givenNames, remarks } from './prose'
 import { dice } from './dice'
+import { everyKind, lightsAgain, lightsClass, lightsShell, lightsStudents } from './lights'
 import { weaveClass } from './weave'
 
 const stamp = '2026-12-18T12:00:00.000Z'
@@ -35,6 +36,13 @@ const weave = {
   title: 'Weave Structures',
   org: 'org-weaving',
   subject: 'Weaving',
+}
+const lights = {
+  id: 'co-lth220',
+  code: 'LTH 220',
+  title: 'Lights and Fog Signals',
+  org: 'org-hydrography',
+  subject: 'Hydrography',
 }
 const [autumn, spring] = ['2026-autumn', '2027-spring']
 /** Small courses, taught by one person: bread in two sections, birds online, and the new shell of the weavers. */
@@ -75,6 +83,7 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
     ['pe-ellwood', 'administrator', 'ellwood', 'Maud', 'Ellwood'],
     ['pe-aumont', 'teacher', 'aumont', 'Gervase', 'Aumont'],
     ['pe-sorrel', 'teacher', 'sorrel', 'Petra', 'Sorrel'],
+    ['pe-corrigall', 'teacher', 'corrigall', 'Hanne', 'Corrigall'],
   ] as const
   const user = (
     sourcedId: string,
@@ -100,6 +109,7 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
     agentSourcedIds: '',
     grades: '',
     password: '',
+    'metadata.nickname': '',
   })
   const students = Array.from({ length: 31 }, (_, n) => ({ id: studentId(n), ...person(n, 0) }))
   const newcomers = shells.flatMap(shell =>
@@ -190,6 +200,15 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         schoolSourcedId: 'org-weaving',
         subjects: 'Weaving',
       },
+      ...[
+        { id: lightsClass, term: autumn },
+        { id: lightsShell, term: spring },
+      ].map(({ id, term }) => ({
+        ...classRow(id, '01', term, 'Lamp room'),
+        title: lights.title,
+        courseSourcedId: lights.id,
+        classCode: `${lights.code}-01`,
+      })),
       ...smallClasses.map(({ id, course, section, term, room }) => ({
         ...classRow(id, section, term, room),
         title: course.title,
@@ -233,7 +252,7 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         subjects: 'Weaving',
         subjectCodes: '',
       },
-      ...[bread, birds].map(({ id, code, title, org, subject }) => ({
+      ...[bread, birds, lights].map(({ id, code, title, org, subject }) => ({
         sourcedId: id,
         ...active,
         schoolYearSourcedId: '',
@@ -256,6 +275,9 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         ...enrol(id, 'pe-sorrel', 'teacher', 'true'),
         schoolSourcedId: course.org,
       })),
+      ...[lightsClass, lightsShell].map(id => enrol(id, 'pe-corrigall', 'teacher', 'true')),
+      ...lightsStudents.map(({ id }) => enrol(lightsClass, id, 'student')),
+      enrol(lightsShell, lightsAgain, 'student'),
       ...students.map(student => enrol(source, student.id, 'student')),
       ...newcomers.map(student => enrol(student.class, student.id, 'student')),
     ],
@@ -335,6 +357,13 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
       ...staff.map(([id, role, login, given, family]) => user(id, role, login, given, family)),
       ...students.map(({ id, given, family }) => user(id, 'student', id, given, family)),
       ...newcomers.map(({ id, given, family }) => user(id, 'student', id, given, family)),
+      ...lightsStudents.map(({ id, given, middle, family, nickname, number }) => ({
+        ...user(id, 'student', id, given, family),
+        middleName: middle,
+        identifier: number,
+        'metadata.nickname': nickname,
+        email: `${given.slice(0, 1)}.${family.split(/[^\p{L}]/u)[0]}@port-ellery.example`.toLowerCase(),
+      })),
     ],
   }
   const manifest = [
@@ -365,6 +394,7 @@ const minutesBefore = (wall: string, minutes: number): string =>
 /** What no standard carries of last term's class: exact times, meetings, weights, and what students did. */
 export function courseJson(units: readonly WorkUnit[]): string {
   const works = units.flatMap(unit => unit.works)
+  const firstTalk = works.find(work => work.kind === 'discussion')
   const roll = dice(31)
   const someone = () => Array.from({ length: 31 }, (_, n) => studentId(n)).filter(() => roll() > 0.07)
   const remark = () => there(remarks[Math.floor(roll() * remarks.length)])
@@ -420,6 +450,16 @@ export function courseJson(units: readonly WorkUnit[]): string {
           text: remark(),
         })),
       ),
+    ...everyKind(
+      Array.from({ length: 31 }, (_, n) => studentId(n)),
+      {
+        work: 'i-soundings',
+        quiz: 'i-midterm',
+        talk: there(firstTalk).id,
+        page: 'i-midterm',
+        poll: 'i-midterm',
+      },
+    ),
     extensions: [
       { student: studentId(4), item: 'i-midterm', due: '2026-10-28T23:59', reason: 'Ill; two days agreed' },
       { student: studentId(17), item: 'i-soundings', due: '2026-11-27T23:59', reason: 'Boat out of service' },

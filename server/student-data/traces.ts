@@ -2,13 +2,16 @@ import { createHash } from 'node:crypto'
 import { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
 import { sidesOf, type CompileInput } from '../../core/plan/compile'
+import type { Trace } from '../../core/student-data/traces/trace'
 import type { TracesReply } from '../../shared/api/traces'
+import { accessToCourses } from '../courses/access'
 import { contentsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { logSeldom } from '../http/logger'
 import { workerFile } from '../jobs/worker-file'
 import { compileInput } from '../plans/compile'
+import type { Person } from '../people/people.queries'
 import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
 import { lookThrough, type SearchedSide } from './look-through'
 import { findTraces, keepTraces, peopleIn, tracedItems, type TracesFound } from './traces.queries'
@@ -127,10 +130,22 @@ async function inThread(planId: string): Promise<void> {
   await ended.finally(() => worker.terminate())
 }
 
+/** Whoever may not read a source is told where in it traces stand, and not what is written there. */
+async function toldTo(db: Knex, person: Person, plan: Plan, found: readonly Trace[]): Promise<Trace[]> {
+  const sides = sidesOfPlan(plan)
+  const access = await accessToCourses(db, person, sides)
+  return found.map(trace => {
+    if (access.get(sides[trace.side] ?? '')?.read) return trace
+    return { ...trace, before: '', text: 'a name', after: '' }
+  })
+}
 /** Traces in a plan's texts, as far as they are known; where they are not, the search begins. */
-export async function readTraces(db: Knex, planId: string): Promise<TracesReply> {
+export async function readTraces(db: Knex, person: Person, planId: string): Promise<TracesReply> {
   const { plan, current } = await wantedFor(db, planId)
-  if (current) return { state: 'done', found: current.found, looked: current.looked }
+  if (current) {
+    const found = await toldTo(db, person, plan, current.found)
+    return { state: 'done', found, looked: current.looked }
+  }
   if (plan.state === 'run') return { state: 'none', found: [], looked: null }
   // Whoever asks is told that it is under way, and asks again; a failure is told by the next one that waits for it.
   ensureTraces(db, planId).catch(() => {})

@@ -8,7 +8,7 @@ import { fillWithDemo, freshDatabase } from './database'
 /** The demo in a database of its own, with those who sign in and the three courses, by what tests call them. */
 export interface Demo {
   db: Knex
-  people: Record<'marchetti' | 'okonjo' | 'brandt' | 'ellwood' | 'sorrel', Person>
+  people: Record<'marchetti' | 'okonjo' | 'brandt' | 'ellwood' | 'sorrel' | 'corrigall', Person>
   courses: { old: string; empty: string; template: string }
   findings: Awaited<ReturnType<typeof fillWithDemo>>
 }

@@ -42,10 +42,14 @@ const oftenShare = 0.05
 
 interface Found {
   readonly trace: Trace
+  /** Whom of the roster it may be. */
+  readonly who: readonly string[]
   /** The word, where it is one name alone; how it stands there. */
   readonly alone: { readonly word: string; readonly startsSentence: boolean; readonly isElse: boolean } | null
 }
 const startsSentence = (before: string): boolean => /(^|[.!?:…]["’”)]?\s+|[\r\n])$/.test(before)
+/** `the Ness`: nobody is called so. */
+const hasArticle = (before: string): boolean => /(^|[^\p{L}])the\s$/iu.test(before)
 const wordAfter = (after: string): string => folded(/^\s([\p{L}]+)/u.exec(after)?.[1] ?? '')
 const uncased: ReadonlySet<TracePlace> = new Set(['link', 'script', 'settings'])
 
@@ -115,12 +119,13 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
         proposed:
           isStrong && (!isHere || segment.place === 'settings') ? proposedFor(segment, kind, can) : null,
       },
+      who: people,
       alone: isStrong
         ? null
         : {
             word: folded(text),
             startsSentence: startsSentence(before),
-            isElse: namesSomethingElse(wordAfter(after)),
+            isElse: hasArticle(before) || namesSomethingElse(wordAfter(after)),
           },
     }
   }
@@ -131,11 +136,22 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
     if (isSmallWord(word) || isElse || (starts && ordinaryWords.has(word))) return 'ordinary' as const
     return (thingsOf.get(word)?.size ?? 0) >= limit() ? ('course' as const) : null
   }
+  /** Whether somebody stands in full in a thing. */
+  function namedInFull(): (on: string, who: readonly string[]) => boolean {
+    const keys = new Set(
+      found.flatMap(({ trace, who }) =>
+        trace.isStrong && who.length === 1 && !trace.isAlsoHere ? [`${trace.on} ${who[0]}`] : [],
+      ),
+    )
+    return (on, who) => who.length === 1 && keys.has(`${on} ${who[0]}`)
+  }
   function result(): ReturnType<TraceSearch['result']> {
     const passed = new Map<string, Looked['passedOver'][number]>()
-    const traces = found.flatMap(({ trace, alone }) => {
+    const named = namedInFull()
+    const traces = found.flatMap(({ trace, alone, who }) => {
       const why = alone && whyWord(alone)
-      if (!why) return [trace]
+      // One name alone where the same person stands in full: it is theirs.
+      if (!why) return alone && named(trace.on, who) ? [{ ...trace, ...asInFull(trace) }] : [trace]
       passed.set(trace.text, { word: trace.text, why })
       return []
     })
@@ -159,6 +175,9 @@ function proposedFor({ place }: Segment, kind: TraceKind, can: readonly TraceAns
 }
 const isExcused = ({ alone }: Found): boolean =>
   alone !== null && (alone.isElse || (alone.startsSentence && ordinaryWords.has(alone.word)))
+const asInFull = ({ can }: Trace): Pick<Trace, 'proposed'> => ({
+  proposed: can.includes('role') ? 'role' : null,
+})
 /** The same words in one place once, with how often they stand there. */
 function told(all: readonly Found[]): Found[] {
   const byId = new Map<string, Found>()
@@ -186,6 +205,7 @@ function asTable(thing: SearchedThing, texts: SearchedTexts, all: readonly Found
       can: texts.canWrite ? ['remove', 'keep'] : ['keep'],
       proposed: null,
     },
+    who: [],
     alone: null,
   }
 }

@@ -191,6 +191,7 @@ export function markupSegments(raw: string, breaks: Breaks = htmlBreaks): Segmen
         continue
       }
       if (breaks(name)) close()
+      if (name === 'body') paragraph = 0
       if (unread.has(name)) skipped = isEnd || whole.endsWith('/>') ? null : name
       if (!isEnd) segments.push(...attributesOf(raw, whole, found.index))
     }

@@ -22,7 +22,7 @@ const afterNames: ReadonlySet<string> = new Set(
   words(
     `avenue bank basin bay beach bridge building canal cape centre chart coast college constant cove creek curve department diagram effect
     equation factor falls field force formula foundation gallery garden gardens gulf hall harbor harbour head hill house institute island
-    islands lake law library lighthouse line lock map mark marsh method mill model museum number park pass passage peninsula pier point pond
+    islands lake law library light lighthouse line lock map mark marsh method mill model museum number park pass passage peninsula pier point pond
     port press principle quay reef ridge river road rock rule scale school society sound square station strait street table test theorem
     tower university valley wharf works`,
   ),

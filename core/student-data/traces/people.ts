@@ -41,40 +41,52 @@ const nicknamesIn = (given: string): string[] =>
   [...given.matchAll(/["“(]([^"”)]{2,40})["”)]/g)].map(found => found[1] ?? '')
 const withoutNicknames = (given: string): string => given.replace(/["“(][^"”)]*["”)]/g, ' ')
 
-/** Every usual order of somebody's names, in words: given and family, family first, with a middle name or initials. */
-function fullNames(person: TracedPerson): string[][] {
-  const given = foldedWords(withoutNicknames(person.given))
+interface Name {
+  readonly words: readonly string[]
+  readonly isInitials: boolean
+}
+const initialsOf = (words: readonly string[]): string[] => words.map(word => word.slice(0, 1))
+const whole = (words: readonly string[]): Name => ({ words, isInitials: false })
+const short = (words: readonly string[]): Name => ({ words, isInitials: true })
+/** By what somebody is called before the family name: all of it, the first of it, with a middle name, by initials, by a nickname. */
+function firstNames({ given: name, middle: between, nickname }: TracedPerson): Name[] {
+  const given = foldedWords(withoutNicknames(name))
+  const middle = foldedWords(between ?? '')
+  const withMiddle =
+    middle.length === 0
+      ? []
+      : [
+          whole([...given, ...middle]),
+          short([...given, ...initialsOf(middle)]),
+          short([...initialsOf(given), ...initialsOf(middle)]),
+        ]
+  return [
+    whole(given),
+    whole(given.slice(0, 1)),
+    short(initialsOf(given)),
+    short(initialsOf(given.slice(0, 1))),
+    ...withMiddle,
+    ...[nickname ?? '', ...nicknamesIn(name)].map(each => whole(foldedWords(each))),
+  ].filter(({ words }) => words.length > 0)
+}
+/** Every usual order of somebody's names: given and family, or family first. */
+function fullNames(person: TracedPerson): Name[] {
   const family = foldedWords(person.family)
   if (family.length === 0) return []
-  const middle = foldedWords(person.middle ?? '')
-  const initials = (words: readonly string[]): string[] => words.map(word => word.slice(0, 1))
-  const nicknames = [person.nickname ?? '', ...nicknamesIn(person.given)].map(foldedWords)
-  const firsts = [given, given.slice(0, 1), initials(given), initials(given.slice(0, 1)), ...nicknames]
-  const withMiddle =
-    middle.length > 0
-      ? [
-          [...given, ...middle],
-          [...given, ...initials(middle)],
-        ]
-      : []
-  if (middle.length > 0) withMiddle.push([...initials(given), ...initials(middle)])
-  // Of a family name in two parts often one is used.
-  const families =
-    family.length > 1 ? [family, ...family.filter(part => part.length > 3).map(part => [part])] : [family]
-  const joined = family.length > 1 ? [[family.join('')]] : []
-  return [...firsts, ...withMiddle]
-    .filter(first => first.length > 0)
-    .flatMap(first =>
-      [...families, ...joined].flatMap(last =>
-        // One letter and a part of a name are anybody's.
-        first.join('').length < 2 && last !== family
-          ? []
-          : [
-              [...first, ...last],
-              [...last, ...first],
-            ],
-      ),
-    )
+  // Of a family name in two parts often one is used, or both in one word.
+  const parts = family.length > 1 ? family.filter(part => part.length > 3).map(part => [part]) : []
+  const families = [family, ...parts, ...(family.length > 1 ? [[family.join('')]] : [])]
+  return firstNames(person).flatMap(({ words: first, isInitials }) =>
+    families.flatMap(last =>
+      // One letter and a part of a name are anybody's.
+      first.join('').length < 2 && last !== family
+        ? []
+        : [
+            { words: [...first, ...last], isInitials },
+            { words: [...last, ...first], isInitials },
+          ],
+    ),
+  )
 }
 const isTelling = (word: string, shortest: number): boolean => word.length >= shortest
 /** Numbers and keys are told by a digit; a plain word is no number. */
@@ -89,19 +101,19 @@ export function patternsOf(person: TracedPerson): Pattern[] {
     text !== null && is(text)
       ? [{ words: foldedWords(text), exact: folded(text), kind, person: person.id, isInitials: false }]
       : []
-  const rows = (words: readonly string[], kind: TraceKind): Pattern => ({
+  const named = ({ words, isInitials }: Name, kind: TraceKind): Pattern => ({
     words,
     exact: null,
     kind,
     person: person.id,
-    isInitials: words.some(word => word.length === 1),
+    isInitials,
   })
   const alone = (text: string | null, kind: TraceKind): Pattern[] => {
     const words = foldedWords(text ?? '')
-    return isTelling(words.join(''), 3) ? [rows(words, kind)] : []
+    return isTelling(words.join(''), 3) ? [named(whole(words), kind)] : []
   }
   return [
-    ...spellings.flatMap(each => fullNames(each).map(words => rows(words, 'name'))),
+    ...spellings.flatMap(each => fullNames(each).map(name => named(name, 'name'))),
     ...exact(person.email, 'email', text => text.includes('@')),
     ...exact(person.number, 'number', isNumber),
     ...exact(person.key, 'number', isNumber),

@@ -54,7 +54,11 @@ function looksLikeName(pattern: Pattern, text: string, words: readonly Word[], a
   const own = words.slice(at, at + pattern.words.length)
   const isCapital = (word: Word): boolean => hasCapital.test(text.slice(word.from, word.to))
   if (pattern.isInitials) {
-    const told = own.every(word => isCapital(word) && (word.folded.length > 1 || text[word.to] === '.'))
+    const told = own.every(
+      word =>
+        isCapital(word) &&
+        (word.to - word.from > 1 || text[word.to] === '.' || text[word.to] === '’' || text[word.to] === "'"),
+    )
     const [first, second] = own
     const isListed =
       own.every(isCapital) && first && second && text.slice(first.to, second.from).includes(',')

@@ -17,8 +17,9 @@ function said(bytes: Uint8Array): string {
   }
   return text.replace(/\p{Cc}+/gu, ' ')
 }
-/** UTF-16, as some programs write a picture's author. */
-const saidWide = (bytes: Uint8Array): string => said(bytes.filter(byte => byte !== 0))
+/** The same, and as UTF-16, in which some programs write a picture's author. */
+const saidInFull = (bytes: Uint8Array): string =>
+  bytes.includes(0) ? `${said(bytes)} ${said(bytes.filter(byte => byte !== 0))}` : said(bytes)
 interface Block {
   readonly from: number
   readonly to: number
@@ -36,7 +37,7 @@ function jpegBlocks(bytes: Uint8Array): Block[] {
     const tells = marker === 0xfe || marker === 0xe1 || (marker >= 0xe3 && marker <= 0xed)
     if (to > bytes.length) break
     const body = bytes.subarray(at + 4, to)
-    if (tells) blocks.push({ from: at, to, text: `${said(body)} ${saidWide(body)}` })
+    if (tells) blocks.push({ from: at, to, text: saidInFull(body) })
     at = to
   }
   return blocks
@@ -51,8 +52,7 @@ function pngBlocks(bytes: Uint8Array): Block[] {
     const name = latin(bytes.subarray(at + 4, at + 8))
     if (to > bytes.length) break
     const body = bytes.subarray(at + 8, to - 4)
-    if (/^(tEXt|iTXt|eXIf)$/.test(name))
-      blocks.push({ from: at, to, text: `${said(body)} ${saidWide(body)}` })
+    if (/^(tEXt|iTXt|eXIf)$/.test(name)) blocks.push({ from: at, to, text: saidInFull(body) })
     if (name === 'zTXt') blocks.push({ from: at, to, text: unpacked(body) })
     at = to
   }
@@ -76,7 +76,7 @@ function webpBlocks(bytes: Uint8Array): Block[] {
     const name = latin(bytes.subarray(at, at + 4))
     if (to > bytes.length) break
     const body = bytes.subarray(at + 8, at + 8 + size)
-    if (/^(EXIF|XMP )$/.test(name)) blocks.push({ from: at, to, text: `${said(body)} ${saidWide(body)}` })
+    if (/^(EXIF|XMP )$/.test(name)) blocks.push({ from: at, to, text: saidInFull(body) })
     at = to
   }
   return blocks

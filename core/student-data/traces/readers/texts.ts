@@ -19,9 +19,11 @@ export const xmlDocuments: BodyReader = {
   fits: (type, ending) => /[/+]xml$/.test(type) || ending === 'svg' || ending === 'xml',
   open(bytes, name) {
     const text = xmlText(name, bytes)
+    const segments = markupSegments(text, tag => tag !== 'tspan' && tag !== 'a')
+    // Nobody counts the paragraphs of questions or of a drawing.
     return oneText(
       text,
-      markupSegments(text, tag => tag !== 'tspan' && tag !== 'a'),
+      segments.map(each => ({ ...each, paragraph: null })),
     )
   },
 }

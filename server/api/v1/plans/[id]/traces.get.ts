@@ -9,5 +9,5 @@ export default route({
   params: planAddress,
   reply: tracesReply,
   may: readsPlan,
-  run: ({ db, params }) => readTraces(db, params.id),
+  run: ({ db, person, params }) => readTraces(db, person, params.id),
 })
