@@ -42,6 +42,8 @@ interface Common<C extends Columns> {
   /** Its name in the API and in course JSON, and the name of its table. */
   readonly name: string
   readonly words: readonly [one: string, many: string]
+  /** Why it does not belong in a new term: what would go wrong. */
+  readonly why: string
   /** Whether one student may have several of them for one item. Then its rows have an id of their own. */
   readonly several: boolean
   /** Whether each is about an item, or may be about the course as a whole. */

@@ -181,6 +181,12 @@ export const sharesCourse = forCourse(
 )
 /** Those who may roll from a course. */
 export const rollsFromCourse = forCourse('rolls from the course', access => access.rollFrom)
+/** Those who may clear a course and put back what was cleared: whoever may run into it. */
+export const clearsCourse = forCourse(
+  'clears the course',
+  access => access.run,
+  'Whoever may run into a course may put back what was cleared there',
+)
 /** The academic office of the course: what it fixes, no rollover changes. */
 export const fixesItems = forCourse(
   'fixes items',

@@ -313,6 +313,8 @@ export interface AuditLine {
   kind: StudentDataName
   before: number
   after: number
+  /** How many rows were cleared and are kept aside; runs of before say nothing of it. */
+  cleared: number
   onNewItems: number
 }
 export interface RunRow {

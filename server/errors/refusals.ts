@@ -308,6 +308,14 @@ export const refusals = {
     detail:
       'The plan, the old course or the shell is not as it was when these numbers were made. Nothing was written. Look at the numbers again, then run.',
   }),
+  'clearing-ended': refusal<{ state: 'restored' | 'destroyed' }>({
+    status: 409,
+    title: ({ state }) => (state === 'restored' ? 'This was put back already' : 'This is not kept any more'),
+    detail: ({ state }) =>
+      state === 'restored'
+        ? 'Nothing was written twice.'
+        : 'The time for which the office has such data kept is over, and it was destroyed. The log says when.',
+  }),
   'traces-not-searched': refusal({
     status: 503,
     title: 'The search for traces of students did not end',

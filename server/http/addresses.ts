@@ -11,6 +11,7 @@ export const signInAddress = z.object({ id })
 export const shareAddress = z.object({ id, share: id })
 export const itemAddress = z.object({ id, lineage })
 export const editAddress = z.object({ id, edit: id })
+export const clearingAddress = z.object({ id, clearing: id })
 export const planTextAddress = z.object({ id, lineage })
 
 /** Media type of a workbook (Office Open XML). */

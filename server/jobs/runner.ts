@@ -5,6 +5,7 @@ import { dropOldSessions } from '../auth/sessions.queries'
 import { dropOldTurns } from '../db/transaction'
 import { dropOldUploads } from '../exchange/uploads.queries'
 import { logSeldom } from '../http/logger'
+import { destroyOverdue } from '../student-data/clearing'
 import { claimJob, dropOldJobs, type Job } from './jobs.queries'
 import { workOff } from './work'
 
@@ -78,4 +79,5 @@ async function forgetOld(db: Knex): Promise<void> {
   await dropOldSessions(db)
   await dropOldGuesses(db)
   await dropOldBrowsers(db)
+  await destroyOverdue(db)
 }

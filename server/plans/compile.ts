@@ -108,9 +108,10 @@ export function fingerprintOf(
   plan: Plan,
   input: CompileInput,
   compiled: CompiledPlan,
-  sections: readonly SectionPlan[],
+  { sections, clearing }: { sections: readonly SectionPlan[]; clearing: unknown },
 ): string {
   const facts = [
+    clearing,
     sections.map(({ id, ledger }) => [
       id,
       ledger.items.map(({ opens, due, closes }) => [opens, due, closes]),

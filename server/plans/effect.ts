@@ -6,6 +6,7 @@ import { looksAtMeetings, sectionDifferences } from '../../core/plan/sections'
 import type { EffectReply } from '../../shared/api/plans'
 import { inTransaction } from '../db/transaction'
 import { notFound } from '../errors/refusal'
+import { clearableIn, clearingMark, daysKept } from '../student-data/clearing'
 import { ensureTraces } from '../student-data/traces'
 import { compileFor, compileInput, fingerprintOf, sectionPlans } from './compile'
 import { findPlan } from './plans.queries'
@@ -23,6 +24,7 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
     const composed = compiled.rows.filter(row => row.text && isComposed(row.text))
     await composeTexts(trx, plan, input, composed)
     const sections = await sectionPlans(trx, plan, input)
+    const clearable = await clearableIn(trx, plan)
     const fresh = new Set(compiled.placements.flatMap(entry => (entry.dates ? entry.source : [])))
     const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))
     const shell = compiled.placements.flatMap(entry => entry.dates ?? [])
@@ -41,7 +43,17 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
           differences: differences.map(each => ({ ...each, title: titles.get(each.lineage) ?? '' })),
         }
       }),
-      fingerprint: fingerprintOf(plan, input, compiled, sections),
+      clearing: {
+        rows: clearable.planned.rows,
+        people: clearable.planned.off.length,
+        kinds: Object.fromEntries(
+          [...clearable.planned.kinds].flatMap(([kind, { go, staffGo }]) =>
+            go + staffGo > 0 ? [[kind, go + staffGo]] : [],
+          ),
+        ),
+        days: await daysKept(trx),
+      },
+      fingerprint: fingerprintOf(plan, input, compiled, { sections, clearing: clearingMark(clearable) }),
     }
   })
 }

@@ -11,6 +11,7 @@ import {
 } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
+import type { ClearedCounts } from '../../core/student-data/clearing'
 import type { RunReply } from '../../shared/api/plans'
 import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
@@ -50,6 +51,7 @@ import { composeTexts } from '../plans/texts'
 import { auditTexts } from '../student-data/audit-texts'
 import { cleanAround } from '../student-data/around.queries'
 import { cleanerFor } from '../student-data/cleaner'
+import { clearableIn, clearAtRun, clearingMark } from '../student-data/clearing'
 import { ensureTraces, tracesBasis } from '../student-data/traces'
 import { findTraces, forgetTraces } from '../student-data/traces.queries'
 import * as queries from './runs.queries'
@@ -138,7 +140,8 @@ async function runLocked(
   const input = await compileInput(trx, plan)
   const compiled = compileFor(plan, input)
   const sectioned = await sectionPlans(trx, plan, input)
-  if (fingerprintOf(plan, input, compiled, sectioned) !== fingerprint) throw refuse('changed-since-consent')
+  const seen = { sections: sectioned, clearing: clearingMark(await clearableIn(trx, plan)) }
+  if (fingerprintOf(plan, input, compiled, seen) !== fingerprint) throw refuse('changed-since-consent')
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')
   const known = await findTraces(trx, planId)
   if (known?.basis !== (await tracesBasis(trx, plan, input))) throw refuse('changed-since-consent')
@@ -159,15 +162,22 @@ async function runLocked(
     effect: compiled.effect,
     at: stampOf(now()),
   })
-  if (plan.mode === 'in-place') await writeInPlace(trx, running)
+  let cleared: ClearedCounts | null
+  if (plan.mode === 'in-place') cleared = await writeInPlace(trx, running)
   else {
+    cleared = await clearAtRun(trx, running)
     await writeIntoShell(trx, running)
     await joinSections(trx, running, sectioned)
   }
   await keepSearchable(trx, courseId, ownText)
   await queries.setShellFacts(trx, runId, courseId, shellFactsOf(plan.document))
   const traces = await auditTexts(trx, running, known)
-  await queries.finishRun(trx, runId, { audit: await audit(trx, running, before), traces }, stampOf(now()))
+  await queries.finishRun(
+    trx,
+    runId,
+    { audit: await audit(trx, running, before, cleared), traces },
+    stampOf(now()),
+  )
   await forgetTraces(trx, planId)
   await markAsRun(trx, planId)
   const { added, dates } = compiled.effect
@@ -210,6 +220,7 @@ async function audit(
   trx: Knex,
   { runId, plan, compiled }: Running,
   before: Awaited<ReturnType<typeof countStudentData>>,
+  cleared: ClearedCounts | null,
 ): Promise<AuditLine[]> {
   const courseId = writtenCourse(plan)
   const after = await countStudentData(trx, courseId)
@@ -222,9 +233,10 @@ async function audit(
     kind,
     before: before[kind],
     after: after[kind],
+    cleared: cleared?.[kind] ?? 0,
     onNewItems: onNew[kind],
   }))
-  const found = lines.find(line => line.after !== line.before || line.onNewItems !== 0)
+  const found = lines.find(line => line.after !== line.before - line.cleared || line.onNewItems !== 0)
   if (found) throw new Error(`run ${runId}: the audit found student data (${found.kind})`)
   return lines
 }
@@ -311,7 +323,10 @@ async function joinSections(
 }
 
 /** The course itself goes on in the new term, and a snapshot of it, with its students, takes its place in the old one. */
-async function writeInPlace(trx: Knex, { runId, person, plan, input, compiled }: Running): Promise<void> {
+async function writeInPlace(
+  trx: Knex,
+  { runId, person, plan, input, compiled }: Running,
+): Promise<ClearedCounts | null> {
   // What is taken out of its texts is looked up before the course itself changes.
   const texts = await storeTexts(trx, plan, input, compiled)
   const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
@@ -330,13 +345,15 @@ async function writeInPlace(trx: Knex, { runId, person, plan, input, compiled }:
   await queries.keepSnapshot(trx, runId, snapshot)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })
   await dropAwaited(trx, plan.targetId)
+  // Last: the snapshot has all of it by now.
+  return clearAtRun(trx, { plan, runId, person })
 }
 
 /** Of a course that stays where it is only the dates change, and what is taken out of it about students. */
 const inPlaceEntry = (entry: Placement, isCleaned: boolean): Placement => ({
   ...entry,
   action: 'replaced',
-  ...(!isCleaned && { title: null, textFrom: 'source', settings: null }),
+  ...(!isCleaned && { title: null, textFrom: 'source' }),
 })
 
 /** A run as a record: what it did, in the source's order, and what its audit found. */

@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import type { CompileInput, Placement } from '../../core/plan/compile'
 import type { OutlineNode } from '../../core/course/outline'
 import { cleanedBody, cleanedJson, mergePatch, type Answers } from '../../core/student-data/traces/clean'
+import { freshSimilarity } from '../../core/student-data/similarity'
 import { readerFor } from '../../core/student-data/traces/readers'
 import { peopleIndex, type PeopleIndex } from '../../core/student-data/traces/scan'
 import { answerOf } from '../../core/student-data/traces/trace'
@@ -43,6 +44,8 @@ export async function cleanerFor(
   const contents = await contentsOf(db, courses)
   const known = new Map<string, Map<string, TracedItem>>()
   const { found } = plan.document.added
+  // Under this a similarity check knows what is written: another run into the same shell keeps it.
+  const checkedIn = plan.mode === 'in-place' ? plan.id : plan.targetId
   async function itemOf(lineage: string): Promise<TracedItem | undefined> {
     const course = courses[merged.from.get(lineage) ?? 0]
     if (course === undefined) return undefined
@@ -62,9 +65,15 @@ export async function cleanerFor(
   async function settingsOf(placement: Placement): Promise<Placement['settings']> {
     const { source, settings } = placement
     const own = (await itemOf(source))?.settings ?? {}
+    const fresh = freshSimilarity(own, checkedIn, source)
     const clean = cleanedJson(own, { on: source, index, answers }) as Record<string, unknown>
     const patch = mergePatch(own, clean)
-    return Object.keys(patch).length > 0 ? { ...patch, ...settings } : settings
+    if (Object.keys(patch).length === 0 && !fresh) return settings
+    return {
+      ...patch,
+      ...settings,
+      ...(fresh && { similarity: { ...(patch.similarity as object), ...fresh.similarity } }),
+    }
   }
   function detailsOf({ entity, source, from }: Placement): Placement['details'] {
     const side = [input.source, ...input.more, ...input.found][from]
@@ -79,7 +88,7 @@ export async function cleanerFor(
     for (const placement of placements) {
       const { entity, source, action } = placement
       const writes = action === 'added' || action === 'filled' || action === 'replaced'
-      if (!writes || !cleaned.has(source)) made.push(placement)
+      if (!writes || (entity !== 'item' && !cleaned.has(source))) made.push(placement)
       else if (entity === 'item') made.push({ ...placement, settings: await settingsOf(placement) })
       else if (entity === 'rubric' || entity === 'furnishing')
         made.push({ ...placement, details: detailsOf(placement) })

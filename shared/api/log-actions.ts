@@ -29,6 +29,25 @@ export const logActions = {
     words: 'began to roll in place',
     more: ({ term }) => [term],
   }),
+  'clearing.done': action<{ rows: number; people: number }>({
+    words: 'cleared student data',
+    more: ({ rows, people }) => [
+      count(rows, 'row'),
+      people ? `${counted(people, 'person', 'people')} taken off` : null,
+    ],
+  }),
+  'clearing.restored': action<{ rows: number; people: number }>({
+    words: 'put cleared student data back',
+    more: ({ rows, people }) => [count(rows, 'row'), people ? counted(people, 'person', 'people') : null],
+  }),
+  'clearing.destroyed': action<{ rows: number; people: number }>({
+    words: 'destroyed what was kept aside',
+    more: ({ rows }) => [count(rows, 'row')],
+  }),
+  'clearing.days': action<{ days: number }>({
+    words: 'set how long cleared student data is kept',
+    more: ({ days }) => [count(days, 'day')],
+  }),
   'course.edited': action<{ words: string }>({
     words: 'changed a course',
     more: ({ words }) => [words],

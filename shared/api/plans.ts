@@ -199,6 +199,13 @@ export const effectReply = z.object({
       ),
     }),
   ),
+  /** Student data that is cleared in the course that is written, and for how many days it is kept aside. */
+  clearing: z.object({
+    rows: z.int(),
+    people: z.int(),
+    kinds: z.partialRecord(z.enum(studentDataNames), z.int()),
+    days: z.int(),
+  }),
   fingerprint: z.string(),
 })
 export type EffectReply = z.infer<typeof effectReply>
@@ -231,6 +238,7 @@ export const auditLine = z.object({
   kind: z.enum(studentDataNames),
   before: z.int(),
   after: z.int(),
+  cleared: z.int().default(0),
   onNewItems: z.int(),
 })
 

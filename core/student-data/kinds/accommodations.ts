@@ -7,6 +7,7 @@ import { fromCourseJson } from '../kind'
 export const accommodations = fromCourseJson({
   name: 'accommodations',
   words: ['accommodation', 'accommodations'],
+  why: 'More time was granted to last term’s students, and must not reach another.',
   several: true,
   about: 'course',
   columns: { times: 'decimal', reason: 'text' },

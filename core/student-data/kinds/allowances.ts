@@ -7,6 +7,7 @@ import { fromCourseJson } from '../kind'
 export const allowances = fromCourseJson({
   name: 'allowances',
   words: ['grace allowance used', 'grace allowances used'],
+  why: 'Allowances used last term would be missing from this one’s.',
   several: true,
   about: 'item',
   columns: { used_at: 'instant', days: 'whole number' },

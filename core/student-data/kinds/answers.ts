@@ -6,6 +6,7 @@ import { fromCourseJson } from '../kind'
 export const answers = fromCourseJson({
   name: 'answers',
   words: ['poll or survey answer', 'poll and survey answers'],
+  why: 'Old answers would count in this term’s results.',
   several: true,
   about: 'item',
   columns: { answered_at: 'instant', answer: 'text' },

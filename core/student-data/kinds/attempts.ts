@@ -6,6 +6,7 @@ import { fromCourseJson } from '../kind'
 export const attempts = fromCourseJson({
   name: 'attempts',
   words: ['quiz attempt', 'quiz attempts'],
+  why: 'An attempt used last term would count against this term’s limit.',
   several: true,
   about: 'item',
   columns: {

@@ -8,6 +8,7 @@ import { fromCourseJson } from '../kind'
 export const attendances = fromCourseJson({
   name: 'attendances',
   words: ['attendance mark', 'attendance marks'],
+  why: 'Attendance is taken anew, from the first meeting.',
   several: true,
   about: 'course',
   columns: { held_at: 'wall time', mark: 'text' },

@@ -7,6 +7,7 @@ import { fromCourseJson } from '../kind'
 export const awards = fromCourseJson({
   name: 'awards',
   words: ['award', 'awards'],
+  why: 'An award says what somebody did last term.',
   several: true,
   about: 'course',
   columns: { award: 'text', given_at: 'instant' },

@@ -6,6 +6,7 @@ import { fromCourseJson } from '../kind'
 export const comments = fromCourseJson({
   name: 'comments',
   words: ['comment', 'comments'],
+  why: 'Comments answer work that is no longer there.',
   several: true,
   about: 'item',
   columns: { written_at: 'instant' },

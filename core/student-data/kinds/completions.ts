@@ -7,6 +7,7 @@ import { fromCourseJson } from '../kind'
 export const completions = fromCourseJson({
   name: 'completions',
   words: ['item marked as finished', 'items marked as finished'],
+  why: 'What was ticked last term would open items too early.',
   several: false,
   about: 'item',
   columns: { finished_at: 'instant' },

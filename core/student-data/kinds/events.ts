@@ -8,6 +8,7 @@ import { fromCourseJson } from '../kind'
 export const events = fromCourseJson({
   name: 'events',
   words: ['event of a student’s own', 'events of students’ own'],
+  why: 'Students’ own events are their own. Events of the course stay.',
   several: true,
   about: 'course',
   columns: { title: 'text', starts: 'wall time' },

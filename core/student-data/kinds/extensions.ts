@@ -6,6 +6,7 @@ import { fromCourseJson } from '../kind'
 export const extensions = fromCourseJson({
   name: 'extensions',
   words: ['extension for one student', 'extensions for one student'],
+  why: 'A later date for one student would be read as this term’s.',
   several: false,
   about: 'item',
   columns: { due: 'wall time', reason: 'text' },

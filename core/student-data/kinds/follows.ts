@@ -6,6 +6,7 @@ import { fromCourseJson } from '../kind'
 export const follows = fromCourseJson({
   name: 'follows',
   words: ['discussion followed', 'discussions followed'],
+  why: 'Whoever still follows a discussion gets mail from the new term.',
   several: false,
   about: 'item',
   columns: { since: 'instant' },

@@ -3,6 +3,7 @@ import { fromResults } from '../kind'
 export const grades = fromResults({
   name: 'grades',
   words: ['grade', 'grades'],
+  why: 'Last term’s grades go. The categories and items they were given for stay.',
   several: false,
   about: 'item',
   columns: { score: 'decimal?', status: 'text', graded_on: 'civil date?', comment: 'text?' },

@@ -6,6 +6,7 @@ import { fromCourseJson } from '../kind'
 export const journals = fromCourseJson({
   name: 'journals',
   words: ['journal or blog entry', 'journal and blog entries'],
+  why: 'A journal is its writer’s: nobody in the new term should read it.',
   several: true,
   about: 'item',
   columns: { written_at: 'instant' },

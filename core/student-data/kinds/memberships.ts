@@ -7,6 +7,7 @@ import { fromCourseJson } from '../kind'
 export const memberships = fromCourseJson({
   name: 'memberships',
   words: ['place in a group', 'places in groups'],
+  why: 'Groups begin empty. The groups themselves stay.',
   several: true,
   about: 'course',
   columns: { group_name: 'text' },

@@ -7,6 +7,7 @@ import { fromCourseJson } from '../kind'
 export const notes = fromCourseJson({
   name: 'notes',
   words: ['note about a student', 'notes about students'],
+  why: 'Notes about a student are for the term in which they were written.',
   several: true,
   about: 'course',
   columns: { written_at: 'instant' },

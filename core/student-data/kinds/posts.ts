@@ -6,6 +6,7 @@ import { fromCourseJson } from '../kind'
 export const posts = fromCourseJson({
   name: 'posts',
   words: ['discussion post', 'discussion posts'],
+  why: 'Old posts would send mail to last term’s students at each new answer.',
   several: true,
   about: 'item',
   columns: { posted_at: 'instant' },

@@ -7,6 +7,7 @@ import { fromCourseJson } from '../kind'
 export const reports = fromCourseJson({
   name: 'reports',
   words: ['similarity report', 'similarity reports'],
+  why: 'Similarity reports belong to work that is no longer there.',
   several: true,
   about: 'item',
   columns: { service: 'text', made_at: 'instant', overlap: 'decimal?' },

@@ -6,6 +6,7 @@ import { fromCourseJson } from '../kind'
 export const submissions = fromCourseJson({
   name: 'submissions',
   words: ['submission', 'submissions'],
+  why: 'Last term’s work would stand among what this term’s students hand in.',
   several: true,
   about: 'item',
   columns: { submitted_at: 'instant' },

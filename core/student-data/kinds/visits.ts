@@ -7,6 +7,7 @@ import { fromCourseJson } from '../kind'
 export const visits = fromCourseJson({
   name: 'visits',
   words: ['visit', 'visits'],
+  why: 'Who saw what last term says nothing about this one.',
   several: true,
   about: 'course',
   columns: { visited_at: 'instant' },
