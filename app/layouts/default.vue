@@ -17,9 +17,11 @@ const links = [
   { to: '/codes', name: 'Codes', key: 'g d' },
   { to: '/log', name: 'Log', key: 'g o' },
   { to: '/people', name: 'People', key: 'g p' },
+  { to: '/sweep', name: 'Sweep', key: 'g w' },
 ]
+const ofOffice = ['/people', '/sweep']
 const isOffice = computed(() => session.person?.duties.includes('office') ?? false)
-const shown = computed(() => links.filter(link => link.to !== '/people' || isOffice.value))
+const shown = computed(() => links.filter(link => isOffice.value || !ofOffice.includes(link.to)))
 const isCurrent = (to: string): boolean =>
   to === '/'
     ? route.path === '/' || /^\/(fill|no-shell|registrar)/.test(route.path)
@@ -45,7 +47,7 @@ useKeys([
   ...links.map(link => ({
     key: link.key,
     does: `go to ${link.name}`,
-    hidden: link.to === '/people',
+    hidden: ofOffice.includes(link.to),
     run: () => {
       if (shown.value.includes(link)) void navigateTo(link.to)
     },

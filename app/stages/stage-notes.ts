@@ -31,7 +31,7 @@ function clearNote(plan: PlanReply, { traces }: PlanProgress): StageNote {
   if (plan.state === 'draft' && traces) return { text: `${traces} to settle`, settle: true }
   if (plan.state === 'draft' && traces === null) return { text: 'searching …' }
   if (studentDataHeld(plan).total === 0) return { text: 'nothing there' }
-  return { text: plan.mode === 'in-place' ? 'stays in it' : 'nothing crosses' }
+  return { text: plan.mode === 'in-place' ? 'last term’s goes' : 'nothing crosses' }
 }
 function carryNote({ mode, state }: PlanReply, { carried, items, places }: PlanProgress): StageNote {
   if (mode === 'in-place') return { text: 'skipped' }

@@ -173,7 +173,7 @@ export const lightsUnits: readonly WorkUnit[] = [
       page(
         'l-lens',
         'How a lens turns',
-        `<p>A bath of mercury carries three tons of glass. <img src="lens.png" alt="W. Bay and Stone, May at the lens" title="Photograph by lt-2026-09"> Keep your hands off.</p>`,
+        `<p>A bath of mercury carries three tons of glass. <img src="https://port-ellery.example/lens.png" alt="W. Bay and Stone, May at the lens" title="Photograph by lt-2026-09"> Keep your hands off.</p>`,
       ),
       task(
         'l-timing',

@@ -48,6 +48,7 @@ import {
 } from '../plans/plans.queries'
 import { joinable } from '../plans/sections'
 import { composeTexts } from '../plans/texts'
+import { rowsOfLastTerm } from '../student-data/audit.queries'
 import { auditTexts } from '../student-data/audit-texts'
 import { cleanAround } from '../student-data/around.queries'
 import { cleanerFor } from '../student-data/cleaner'
@@ -152,6 +153,9 @@ async function runLocked(
   const running: Running = { runId, person, plan, input, compiled }
   const courseId = writtenCourse(plan)
   const before = await countStudentData(trx, courseId)
+  const sources = sidesOfPlan(plan)
+  const isInPlace = plan.mode === 'in-place'
+  const standing = await rowsOfLastTerm(trx, courseId, sources, isInPlace)
   await queries.insertRun(trx, {
     id: runId,
     planId,
@@ -171,7 +175,8 @@ async function runLocked(
   }
   await keepSearchable(trx, courseId, ownText)
   await queries.setShellFacts(trx, runId, courseId, shellFactsOf(plan.document))
-  const traces = await auditTexts(trx, running, known)
+  const tables = await auditTables(trx, { runId, courseId, sources, isInPlace }, standing)
+  const traces = { ...(await auditTexts(trx, running, known)), tables }
   await queries.finishRun(
     trx,
     runId,
@@ -239,6 +244,24 @@ async function audit(
   const found = lines.find(line => line.after !== line.before - line.cleared || line.onNewItems !== 0)
   if (found) throw new Error(`run ${runId}: the audit found student data (${found.kind})`)
   return lines
+}
+
+/** Asks every table that can hold something about a person again. @throws where one has more of last term's students than before. */
+async function auditTables(
+  trx: Knex,
+  {
+    runId,
+    courseId,
+    sources,
+    isInPlace,
+  }: { runId: string; courseId: string; sources: string[]; isInPlace: boolean },
+  before: Awaited<ReturnType<typeof rowsOfLastTerm>>,
+): Promise<{ asked: number; rows: number }> {
+  const after = await rowsOfLastTerm(trx, courseId, sources, isInPlace)
+  for (const [table, rows] of after)
+    if (rows > (before.get(table) ?? 0))
+      throw new Error(`run ${runId}: the audit found student data (${table})`)
+  return { asked: after.size, rows: [...after.values()].reduce((sum, rows) => sum + rows, 0) }
 }
 
 /** The rows written must be those planned. @throws where they are not: nothing is committed then. */

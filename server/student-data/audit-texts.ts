@@ -20,7 +20,7 @@ export async function auditTexts(
   trx: Knex,
   { plan, input, compiled }: { plan: Plan; input: CompileInput; compiled: CompiledPlan },
   known: TracesFound,
-): Promise<TraceRecord> {
+): Promise<Omit<TraceRecord, 'tables'>> {
   const course = writtenCourse(plan)
   const sourceOf = new Map(compiled.placements.filter(writes).map(({ lineage, source }) => [lineage, source]))
   const side = await loadCarrySide(trx, course)

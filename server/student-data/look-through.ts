@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { similarityOf } from '../../core/student-data/similarity'
 import { jsonSegments } from '../../core/student-data/traces/clean'
 import {
   traceSearch,
@@ -60,6 +61,9 @@ export async function lookThrough(
     looked: {
       things: [...counts.values()],
       students: people.students.length,
+      similarity: sides.flatMap(({ side, items, keyIn }) =>
+        side.nodes.filter(({ lineage }) => similarityOf(items.get(keyIn(lineage))?.settings ?? {}) !== null),
+      ).length,
       alsoHere: people.students.filter(({ id }) => people.alsoHere.has(id)).length,
       passedOver,
       notLooked,

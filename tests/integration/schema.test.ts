@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { allStudentData } from '../../core/student-data/student-data'
 import { connect, migrate } from '../../server/db/connection'
 import { selectRows } from '../../server/db/rows'
+import { tablesAboutPeople } from '../../server/student-data/audit.queries'
 import { freshDatabase } from '../support/database'
 
 const root = fileURLToPath(new URL('../../', import.meta.url))
@@ -136,5 +137,21 @@ describe('the schema', () => {
           type.endsWith('?') ? 'YES' : 'NO',
         )
     }
+  })
+  it('says of every table with a person or an enrolment in it about whom it can be: the audit asks by that list', async () => {
+    const rows = await selectRows<{ name: string; refers: string }>(
+      db,
+      `SELECT DISTINCT TABLE_NAME AS name, REFERENCED_TABLE_NAME AS refers FROM information_schema.KEY_COLUMN_USAGE
+       WHERE TABLE_SCHEMA = DATABASE() AND REFERENCED_TABLE_NAME IN ('people', 'enrolments')`,
+      {},
+    )
+    const named = (await columns()).filter(({ column_name: column }) =>
+      /person|enrolment|student/.test(column),
+    )
+    const tables = new Set([...rows.map(({ name }) => name), ...named.map(({ table_name: table }) => table)])
+    expect([...tables].sort()).toEqual(Object.keys(tablesAboutPeople).sort())
+    // What hangs off an enrolment is student data, or what was kept aside of it.
+    const hanging = rows.filter(({ refers }) => refers === 'enrolments').map(({ name }) => name)
+    expect(hanging.sort()).toEqual(allStudentData.map(({ name }) => name as string).sort())
   })
 })

@@ -44,6 +44,26 @@ function factText(value: string | null): string {
   if (value === null) return 'not set'
   return /^\d{4}-\d\d-\d\d$/.test(value) ? `${dayText(value)} ${value.slice(0, 4)}` : value
 }
+/** Kinds of which there was something, before or after; of the others a line says that there was nothing. */
+const shownAudit = computed(() =>
+  (data.value?.audit ?? []).filter(({ before, after, onNewItems }) => before + after + onNewItems > 0),
+)
+const unseenText = computed(() => {
+  const unseen = (data.value?.audit.length ?? 0) - shownAudit.value.length
+  if (unseen === 0) return ''
+  return shownAudit.value.length === 0
+    ? `Of all ${unseen} kinds there was nothing, before and after.`
+    : `Of the other ${unseen} kinds there was nothing, before and after.`
+})
+const tablesText = computed(() => {
+  const tables = data.value?.traces?.tables
+  if (!tables?.asked) return ''
+  const left =
+    tables.rows === 0
+      ? 'None holds a row about last term’s students.'
+      : `${counted(tables.rows, 'row')} about last term’s students ${tables.rows === 1 ? 'stays' : 'stay'} there, none of them new.`
+  return `${counted(tables.asked, 'table')} asked. ${left}`
+})
 const print = (): void => window.print()
 </script>
 
@@ -98,26 +118,29 @@ const print = (): void => window.print()
       <h2>Audit: student data in the shell</h2>
       <p class="soft">
         Counted before and after writing, and once more on the new items alone, within the same step. Anything
-        found would have undone the run.
+        found would have undone the run. {{ tablesText }}
       </p>
-      <table class="ruled narrow">
+      <table v-if="shownAudit.length" class="ruled narrow">
         <thead>
           <tr>
             <th scope="col">Kind</th>
             <th scope="col" class="number">Before</th>
+            <th scope="col" class="number">Cleared</th>
             <th scope="col" class="number">After</th>
             <th scope="col" class="number">On new items</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="line in data.audit" :key="line.kind">
+          <tr v-for="line in shownAudit" :key="line.kind">
             <td class="kind">{{ studentDataWords(line.kind)[1] }}</td>
             <td class="number">{{ line.before }}</td>
+            <td class="number">{{ line.cleared }}</td>
             <td class="number">{{ line.after }}</td>
             <td class="number kept">{{ line.onNewItems }}</td>
           </tr>
         </tbody>
       </table>
+      <p v-if="unseenText" class="soft small">{{ unseenText }}</p>
       <TraceRecord v-if="data.traces" :record="data.traces" />
       <h2>{{ data.snapshot ? 'What was dated anew' : 'What was written' }}</h2>
       <table class="ruled entries">

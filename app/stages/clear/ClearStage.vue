@@ -3,13 +3,16 @@ import { countsOf, totalOf } from '~~/core/student-data/student-data'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
+import { plannedClearing } from '~~/core/student-data/clearing'
+import type { ClearingReply } from '~~/shared/api/clearing'
+import ClearingChoices from './ClearingChoices.vue'
 import StudentRows from './StudentRows.vue'
 import TraceTable from './TraceTable.vue'
 import WhereLooked from './WhereLooked.vue'
 import { studentDataHeld } from './held'
 import { lookedText } from './trace-words'
 
-const { store, plan } = useStagePlan()
+const { store, plan, document } = useStagePlan()
 const sides = computed(() => [plan.value.source, ...plan.value.more])
 const data = computed(() => studentDataHeld(plan.value))
 const held = computed(() => data.value.counts)
@@ -23,10 +26,33 @@ const inPlace = computed(() => plan.value.mode === 'in-place')
 const isDraft = computed(() => plan.value.state === 'draft')
 const inShell = computed(() => totalOf(plan.value.target.studentData))
 const looked = computed(() => store.tracesReply?.looked ?? null)
+/** What may be cleared in the course that is written; asked for by whoever may decide of it. */
+const {
+  data: clearing,
+  problem: clearingProblem,
+  refresh: loadClearing,
+} = useLoaded(() => api.get<ClearingReply>(`/plans/${plan.value.id}/clearing`))
+watch(
+  () => plan.value.id,
+  () => {
+    if (isDraft.value && plan.value.may.edit) void loadClearing()
+  },
+  { immediate: true },
+)
+const clears = computed(() =>
+  clearing.value && clearing.value.rows.length + clearing.value.people.length > 0
+    ? plannedClearing(clearing.value.rows, clearing.value.people, document.value.clearing)
+    : null,
+)
+const rows = (n: number): string => `${counted(n, 'row')} about students`
 const rowsText = computed(() => {
-  if (inPlace.value)
-    return `${counted(total.value, 'row')} about students ${total.value === 1 ? 'is' : 'are'} in the course.`
-  return `${counted(total.value, 'row')} about students ${total.value === 1 ? 'stays' : 'stay'} behind.`
+  const all = total.value
+  if (!inPlace.value) return `${rows(all)} ${all === 1 ? 'stays' : 'stay'} behind.`
+  if (!clears.value) return `${rows(all)} ${all === 1 ? 'is' : 'are'} in the course.`
+  const goes = clears.value.rows
+  const stays = all - goes
+  const gone = `${rows(goes)} ${goes === 1 ? 'goes' : 'go'} from the course`
+  return stays > 0 ? `${gone}, ${numberText(stays)} ${stays === 1 ? 'stays' : 'stay'}.` : `${gone}.`
 })
 const tracesText = computed(() => {
   if (!isDraft.value) return ''
@@ -54,7 +80,7 @@ const workText = computed(() =>
 )
 const totals = computed(() => [
   inPlace.value
-    ? { count: total.value, words: 'rows stay' }
+    ? { count: clears.value?.rows ?? 0, words: clears.value?.rows === 1 ? 'row goes' : 'rows go' }
     : { count: total.value, words: total.value === 1 ? 'row stays behind' : 'rows stay behind' },
   ...(inPlace.value ? [] : [{ count: 0, words: 'cross' }]),
   ...(isDraft.value && !store.isSearchingTraces
@@ -75,6 +101,12 @@ const totals = computed(() => [
     <p v-if="untold.length" class="soft small">
       What {{ untold.join(', ') }} holds about students is not shown to you. It stays there too.
     </p>
+    <ProblemNote v-if="clearingProblem" :problem="clearingProblem" @retry="loadClearing" />
+    <section v-else-if="clearing && clears && isDraft" class="leftovers" aria-label="What is cleared">
+      <h3 v-if="!inPlace">Left over in {{ codeText(plan.target.course) }}</h3>
+      <ClearingChoices :clearing="clearing" />
+      <h3 v-if="store.traces.length">In texts, files and settings</h3>
+    </section>
     <template v-if="isDraft">
       <ProblemNote v-if="store.tracesProblem" :problem="store.tracesProblem" @retry="store.loadTraces" />
       <LoadingLines
@@ -100,6 +132,10 @@ const totals = computed(() => [
     <template #side>
       <h2>Rows about students</h2>
       <StudentRows :held="held" :columns="columns" />
+      <p v-if="looked?.similarity" class="small">
+        {{ counted(looked.similarity, 'similarity check') }}
+        {{ looked.similarity === 1 ? 'gets' : 'get' }} a new identity: nobody hands in to last term’s.
+      </p>
       <WhereLooked v-if="isDraft && looked" :looked="looked" />
       <template v-if="!inPlace">
         <h2 class="own">The shell’s own</h2>
@@ -131,6 +167,12 @@ const totals = computed(() => [
   margin: 6px 0 6px;
   max-width: 46ch;
   text-wrap: balance;
+}
+.leftovers {
+  margin-bottom: 14px;
+}
+.leftovers h3 {
+  margin: 12px 0 6px;
 }
 .lead {
   margin-bottom: 8px;

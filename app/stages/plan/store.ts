@@ -144,6 +144,8 @@ export const usePlan = defineStore('plan', () => {
     changePart('places', { ...there(document.value).places, ...changed })
   const changeGrades = (changed: Partial<PlanDocument['grades']>): void =>
     changePart('grades', { ...there(document.value).grades, ...changed })
+  const changeClearing = (changed: Partial<PlanDocument['clearing']>): void =>
+    changePart('clearing', { ...there(document.value).clearing, ...changed })
   const changeAdded = (changed: Partial<PlanDocument['added']>): void =>
     changePart('added', { ...there(document.value).added, ...changed })
   const leave = (lineages: string[]): void => changeCarry({ leave: lineages })
@@ -300,6 +302,7 @@ export const usePlan = defineStore('plan', () => {
     changePlaces,
     changeGrades,
     changeAdded,
+    changeClearing,
     sides,
     sideOf,
     make,

@@ -12,7 +12,8 @@ import InPlaceTable from './InPlaceTable.vue'
 import LossList from './LossList.vue'
 import SectionDates from './SectionDates.vue'
 import ToSettle from './ToSettle.vue'
-import { effectSentence, factChanges, sectionChanges, shellOf } from './effect'
+import { studentDataNames, studentDataWords } from '~~/core/student-data/student-data'
+import { clearingText, effectSentence, factChanges, sectionChanges, shellOf } from './effect'
 import type { FurtherEffect } from './further'
 
 /** What running would do, whole, before one consents to it. */
@@ -20,6 +21,7 @@ const props = defineProps<{
   plan: PlanReply
   effect: Effect
   sections: EffectReply['sections']
+  clearing: EffectReply['clearing']
   further: FurtherEffect[] | null
   furtherProblem: ApiProblem | null
 }>()
@@ -51,14 +53,29 @@ const around = computed(() =>
     happens === 'goes' && shell ? [`${shell.title} (${furnishings[shell.part].words})`] : [],
   ),
 )
+const clearedText = computed(() => {
+  const { kinds } = props.clearing
+  if (!clearingText(props.clearing)) return ''
+  const each = studentDataNames.flatMap(kind => {
+    const count = kinds[kind]
+    return count ? [counted(count, ...studentDataWords(kind))] : []
+  })
+  return [
+    ...(inPlace.value ? [] : [clearingText(props.clearing)]),
+    each.length ? `Cleared: ${each.join(', ')}.` : '',
+  ]
+    .filter(Boolean)
+    .join(' ')
+})
 const hasFurther = computed(() => props.plan.set.some(entry => entry.state === 'draft'))
 </script>
 
 <template>
   <p class="effect-line">{{ sentence }}</p>
-  <InPlaceTable v-if="inPlace" :plan="plan" :effect="effect" />
+  <InPlaceTable v-if="inPlace" :plan="plan" :effect="effect" :clearing="clearing" />
   <EffectTable v-else :effect="effect" :source="plan.source.course" :target="plan.target.course" />
   <LossList v-if="!inPlace && losses.length" :rows="losses" :plan-id="plan.id" />
+  <p v-if="clearedText" class="settle">{{ clearedText }}</p>
   <p v-if="!inPlace && around.length" class="settle">Replaced around the units: {{ around.join(', ') }}.</p>
   <SectionDates v-if="sections.length" :plan="plan" :sections="sections" />
   <table v-if="facts.length" class="ruled facts">

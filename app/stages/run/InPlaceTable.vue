@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import type { EffectView, PlanReply } from '~~/shared/api/plans'
+import { clearingText } from './effect'
+import type { EffectReply, EffectView, PlanReply } from '~~/shared/api/plans'
 
 /** What rolling in place does, row by row. */
-const props = defineProps<{ plan: PlanReply; effect: EffectView }>()
+const props = defineProps<{ plan: PlanReply; effect: EffectView; clearing: EffectReply['clearing'] }>()
 const rows = computed(() => {
   const { source, target } = props.plan
   const { dates } = props.effect
@@ -18,9 +19,17 @@ const rows = computed(() => {
       what: 'Dates',
       text: `${counted(dates.dates, 'date')} written, ${dates.moved} moved, ${dates.settle} to settle`,
     },
+    ...(props.effect.traces.out > 0
+      ? [
+          {
+            what: 'Traces',
+            text: `${counted(props.effect.traces.out, 'trace')} of students taken out of texts, titles, files or settings`,
+          },
+        ]
+      : []),
     {
       what: 'Students',
-      text: `${students} and what they did stay in the course; nothing of it is cleared`,
+      text: clearingText(props.clearing) || `${students} and what they did stay in the course`,
     },
   ]
 })

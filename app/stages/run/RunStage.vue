@@ -108,6 +108,7 @@ const totals = computed(() => {
         :plan="plan"
         :effect="data.effect"
         :sections="data.sections"
+        :clearing="data.clearing"
         :further="further.effects.value"
         :further-problem="further.problem.value"
         @retry-further="further.refresh"

@@ -1,5 +1,5 @@
 import type { CourseLine } from '~~/shared/api/courses'
-import type { EffectView, PlanReply } from '~~/shared/api/plans'
+import type { EffectReply, EffectView, PlanReply } from '~~/shared/api/plans'
 import type { PlanDocument } from '~~/core/plan/document'
 import { dayText } from '~~/core/dates/words'
 import { there } from '~~/core/there'
@@ -15,12 +15,19 @@ export function effectSentence(
   inPlace: boolean,
 ): string {
   if (inPlace)
-    return `Writes ${counted(dates.dates, 'date')} into the course itself, after a snapshot of it. Adds and clears nothing.`
+    return `Writes ${counted(dates.dates, 'date')} into the course itself, after a snapshot of it. Adds nothing.`
   const adds = `Adds ${counted(added.items, 'item')} in ${counted(added.units, 'unit')}.`
   const fills = filled > 0 ? ` Fills ${counted(filled, 'empty place')}.` : ''
   const both = keptBoth > 0 ? ` Keeps both of ${counted(keptBoth, 'pair')}.` : ''
   if (replaced + cleared === 0) return `${adds}${fills}${both} Replaces and clears nothing.`
   return `${adds}${fills}${both} Replaces ${orNothing(replaced)}. Clears ${orNothing(cleared)}.`
+}
+
+/** What student data a run clears, and how long it is kept aside; empty where nothing is. */
+export function clearingText({ rows, people, days }: EffectReply['clearing']): string {
+  if (rows + people === 0) return ''
+  const off = people > 0 ? ` ${counted(people, 'student')} taken off.` : ''
+  return `${counted(rows, 'row')} about students cleared.${off} Kept aside for ${counted(days, 'day')}.`
 }
 
 /** A fact of the shell that a run changes. */

@@ -13,5 +13,7 @@ export const traceRecord = z.object({
   ),
   /** Found when the shell's text was searched again, beside those that stay: 0 but for what somebody wrote in the plan. */
   left: z.int(),
+  /** Tables that were asked for rows about last term’s students, and how many such rows stand in the course, none of them new. */
+  tables: z.object({ asked: z.int(), rows: z.int() }).default({ asked: 0, rows: 0 }),
 })
 export type TraceRecord = z.infer<typeof traceRecord>

@@ -3,6 +3,7 @@ import { itemKinds } from '~~/core/course/model'
 import { furnishings } from '~~/core/course/furniture'
 import { studentDataNames, studentDataWords } from '~~/core/student-data/student-data'
 import type { CourseReply } from '~~/shared/api/courses'
+import CourseClearings from '~/courses/CourseClearings.vue'
 import CourseOutline from '~/courses/CourseOutline.vue'
 import CoursePreferences from '~/courses/CoursePreferences.vue'
 import CourseShares from '~/courses/CourseShares.vue'
@@ -73,7 +74,10 @@ const peopleText = computed(() =>
     : '',
 )
 const studentDataText = (counts: CourseReply['studentData']): string =>
-  studentDataNames.map(name => counted(counts[name], ...studentDataWords(name))).join(', ')
+  studentDataNames
+    .filter(name => counts[name] > 0)
+    .map(name => counted(counts[name], ...studentDataWords(name)))
+    .join(', ') || 'Nothing of students is here'
 </script>
 
 <template>
@@ -177,6 +181,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
             <h2>Students’ work here</h2>
             <p class="small">{{ studentDataText(data.studentData) }}.</p>
           </template>
+          <CourseClearings v-if="isStaff && data.may.edit" :id="id" @restored="refresh" />
           <CourseStaff v-if="isStaff" :id="id" :may="data.may.delegate" @ready="staffShown = true" />
           <CourseShares
             v-if="data.may.share && (staffShown || !isStaff)"

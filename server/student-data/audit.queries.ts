@@ -1,0 +1,81 @@
+import type { Knex } from 'knex'
+import { studentDataNames } from '../../core/student-data/student-data'
+import { selectRows } from '../db/rows'
+
+/**
+ * Every table that says something about a person, and about whom it can be. `student-data`: what students did or were given; `roster`: who is
+ * enrolled; `kept-aside`: what was cleared; `course`: what somebody did with one course; `sign-in`: of people who sign in, which no student does.
+ * A table with a person or an enrolment in it that is not here fails a test (`schema.test`).
+ */
+export const tablesAboutPeople = {
+  ...(Object.fromEntries(studentDataNames.map(name => [name, 'student-data'])) as Record<
+    (typeof studentDataNames)[number],
+    'student-data'
+  >),
+  enrolments: 'roster',
+  kept_aside: 'kept-aside',
+  course_preferences: 'course',
+  course_edits: 'course',
+  clearings: 'course',
+  shares: 'course',
+  uploads: 'sign-in',
+  duties: 'sign-in',
+  fetches: 'sign-in',
+  invitations: 'sign-in',
+  jobs: 'sign-in',
+  known_browsers: 'sign-in',
+  log: 'sign-in',
+  office_rules: 'sign-in',
+  plans: 'sign-in',
+  requests: 'sign-in',
+  runs: 'sign-in',
+  sessions: 'sign-in',
+  share_uses: 'sign-in',
+  template_versions: 'sign-in',
+  templates: 'sign-in',
+  writing: 'sign-in',
+} as const
+type Table = keyof typeof tablesAboutPeople
+const tablesOf = (sort: (typeof tablesAboutPeople)[Table]): Table[] =>
+  (Object.keys(tablesAboutPeople) as Table[]).filter(table => tablesAboutPeople[table] === sort)
+
+/** Last term's students who are no staff of a course. */
+const lastTerm = `SELECT s.person_id FROM enrolments s WHERE s.course_id IN (:sources) AND s.role = 'student'
+  AND s.person_id NOT IN (SELECT t.person_id FROM enrolments t WHERE t.course_id = :courseId AND t.role <> 'student')`
+const notListed =
+  "e.origin = 'hand' OR e.source_id IS NULL OR e.dropped_at IS NOT NULL OR e.missing_since IS NOT NULL"
+/**
+ * How many rows in each table are about last term's students in a course, but for those whom the registrar lists there (in a
+ * course that is rolled in place all of them are last term's). Tables of people who
+ * sign in are asked whether one of them does.
+ */
+export async function rowsOfLastTerm(
+  db: Knex,
+  courseId: string,
+  sources: readonly string[],
+  isInPlace: boolean,
+): Promise<Map<Table, number>> {
+  const names = { courseId, sources }
+  const count = async (table: Table, sql: string): Promise<readonly [Table, number]> => {
+    const [row] = await selectRows<{ n: number }>(db, sql, names)
+    return [table, Number(row?.n ?? 0)]
+  }
+  const standing = `e.course_id = :courseId AND e.role = 'student' AND e.person_id IN (${lastTerm})
+    AND (${isInPlace ? 'TRUE' : notListed})`
+  const counts = [await count('enrolments', `SELECT COUNT(*) AS n FROM enrolments e WHERE ${standing}`)]
+  for (const table of tablesOf('student-data'))
+    counts.push(
+      await count(
+        table,
+        `SELECT COUNT(*) AS n FROM ${table} x JOIN enrolments e ON e.id = x.enrolment_id WHERE ${standing}`,
+      ),
+    )
+  for (const table of tablesOf('course'))
+    counts.push(
+      await count(
+        table,
+        `SELECT COUNT(*) AS n FROM ${table} x WHERE x.course_id = :courseId AND x.person_id IN (${lastTerm})`,
+      ),
+    )
+  return new Map(counts)
+}
