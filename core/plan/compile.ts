@@ -307,6 +307,7 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     categories: placements.filter(entry => entry.entity === 'category' && entry.action === 'added'),
     grades,
     traces: tracesIn(input, carried),
+    cleaned: plan.cleaned,
     placements,
     count: countsIn(rows, uncategorisedIn(input, plan).length),
   }

@@ -6,6 +6,7 @@ import { itemKinds, type ItemKind, type ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem, Summary } from '../dates/plan'
 import type { PlannedGrades } from '../grading/plan'
+import type { CleanedThings } from './cleaned'
 import type { TenThousandths } from '../grading/points'
 
 /** What a run does with one thing of the shell. `moved`: only its place; `cleared`: it is taken away. */
@@ -109,6 +110,7 @@ export interface Placements {
   readonly categories: readonly unknown[]
   readonly grades: PlannedGrades
   readonly traces: Effect['traces']
+  readonly cleaned: CleanedThings
   readonly placements: readonly Placement[]
   readonly count: Counts
 }

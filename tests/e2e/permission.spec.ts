@@ -122,6 +122,12 @@ const matrix: [
   ['GET /you/sign-ins', null, 200, 200, 200, 200, 200],
   ['DELETE /you/sign-ins/NOBODY', null, 404, 404, 404, 404, 404],
   ['PUT /you/password', { current: '' }, 400, 400, 400, 400, 400],
+  ['GET /student-data/sweep', null, 403, 403, 403, 200, 403],
+  ['POST /student-data/sweep', { courses: [] }, 403, 403, 403, 400, 403],
+  ['GET /student-data/rules', null, 403, 403, 403, 200, 403],
+  ['PUT /student-data/rules', { days: 1 }, 403, 403, 403, 400, 403],
+  ['GET /courses/OLD/clearings', null, 200, 403, 403, 200, 404],
+  ['POST /courses/SHELL/clearings/NOBODY/restore', {}, 404, 403, 403, 404, 404],
   ['PUT /codes', { patterns: [{ text: '{wrong}', seasons: {} }], mapped: [] }, 403, 403, 403, 400, 403],
 ]
 test('routes by roles: who may share, delegate, plan, roll in place and see people', async () => {

@@ -28,6 +28,7 @@ async function send(page: Page, name: string, data: Buffer): Promise<string> {
 /** What the academic office alone sees. */
 export const officeViews: View[] = [
   { name: 'the people', path: '/people', shows: 'Signs in as' },
+  { name: 'the sweep', path: '/sweep', shows: 'How long it is kept' },
   {
     name: 'the codes, being written',
     path: '/codes',

@@ -57,8 +57,9 @@ const rowsText = computed(() => {
 const tracesText = computed(() => {
   if (!isDraft.value) return ''
   if (store.isSearchingTraces) return ''
-  if (store.traces.length === 0) return 'No trace of a student is in what you carry.'
-  return `${counted(store.traces.length, 'trace')} of students ${store.traces.length === 1 ? 'is' : 'are'} in what you carry.`
+  if (store.traces.length === 0)
+    return `No trace of a student is in ${inPlace.value ? 'its texts' : 'what you carry'}.`
+  return `${counted(store.traces.length, 'trace')} of students ${store.traces.length === 1 ? 'is' : 'are'} in ${inPlace.value ? 'its texts' : 'what you carry'}.`
 })
 const columns = computed(() =>
   inPlace.value
@@ -130,8 +131,10 @@ const totals = computed(() => [
       what was looked through, what was taken out and what stays for a reason.
     </p>
     <template #side>
-      <h2>Rows about students</h2>
-      <StudentRows :held="held" :columns="columns" />
+      <template v-if="!clears || !inPlace">
+        <h2>Rows about students</h2>
+        <StudentRows :held="held" :columns="columns" />
+      </template>
       <p v-if="looked?.similarity" class="small">
         {{ counted(looked.similarity, 'similarity check') }}
         {{ looked.similarity === 1 ? 'gets' : 'get' }} a new identity: nobody hands in to last term’s.
@@ -165,8 +168,6 @@ const totals = computed(() => [
 .line {
   font-size: 26px;
   margin: 6px 0 6px;
-  max-width: 46ch;
-  text-wrap: balance;
 }
 .leftovers {
   margin-bottom: 14px;

@@ -87,7 +87,7 @@ const whyOf = (kind: StudentDataName): string => studentDataKinds[kind].why
           />
         </td>
         <td>
-          {{ whyOf(kind) }} <span class="soft">{{ staysText(kind, counts) }}</span>
+          {{ whyOf(kind) }} <span class="soft">{{ staysText(counts) }}</span>
           <details v-if="items.length > 1 && clearChoiceOf(decisions, kind) === 'clear'" class="small">
             <summary>Only on some items</summary>
             <ul>

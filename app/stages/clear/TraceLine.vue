@@ -43,13 +43,7 @@ const keep = (why: string): void => emit('settle', 'keep', why)
 </script>
 
 <template>
-  <div
-    class="line"
-    role="option"
-    :aria-selected="selected"
-    :class="{ selected, settle: answer === null }"
-    @click="emit('select')"
-  >
+  <div class="line" role="option" :aria-selected="selected" :class="{ selected }" @click="emit('select')">
     <div class="where">
       <span class="title"
         ><KindMark v-if="trace.itemKind" :kind="trace.itemKind" /><bdi>{{ trace.title }}</bdi></span

@@ -21,13 +21,13 @@ const trace = computed(() => store.traces[at.value] ?? null)
 /** The trace for which somebody is asked why it stays. */
 const asking = ref<string | null>(null)
 
+const showSelected = (): void =>
+  list.value?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })
 function select(next: Trace | undefined): void {
   if (!next) return
   current.value = next.id
   if (asking.value !== next.id) asking.value = null
-  void nextTick(() =>
-    list.value?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' }),
-  )
+  void nextTick(showSelected)
 }
 const move = (by: number): void => select(store.traces[at.value + by])
 const isSettled = (each: Trace): boolean => answerOf(each, answers.value) !== null
@@ -46,6 +46,7 @@ function settle(does: TraceAnswer, because = ''): void {
   if (!chosen || !plan.value.may.edit || !chosen.can.includes(does)) return
   if (does === 'keep' && because.trim() === '') {
     asking.value = chosen.id
+    void nextTick(showSelected)
     return
   }
   const wasOpen = !isSettled(chosen)

@@ -75,7 +75,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
   <InPlaceTable v-if="inPlace" :plan="plan" :effect="effect" :clearing="clearing" />
   <EffectTable v-else :effect="effect" :source="plan.source.course" :target="plan.target.course" />
   <LossList v-if="!inPlace && losses.length" :rows="losses" :plan-id="plan.id" />
-  <p v-if="clearedText" class="settle">{{ clearedText }}</p>
+  <p v-if="clearedText" class="cleared">{{ clearedText }}</p>
   <p v-if="!inPlace && around.length" class="settle">Replaced around the units: {{ around.join(', ') }}.</p>
   <SectionDates v-if="sections.length" :plan="plan" :sections="sections" />
   <table v-if="facts.length" class="ruled facts">
@@ -114,6 +114,10 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
 .effect-line {
   font: 500 22px/1.3 var(--serif);
   margin: 6px 0 14px;
+}
+.cleared {
+  max-width: 860px;
+  margin: 10px 0;
 }
 .facts {
   max-width: 860px;

@@ -74,6 +74,12 @@ const totals = computed(() => {
     { count: dates.dates, words: 'dates' },
     { count: dates.settle, words: 'to settle', settle: true },
   ]
+  if (openTraces.value > 0)
+    written.push({
+      count: openTraces.value,
+      words: openTraces.value === 1 ? 'trace to settle' : 'traces to settle',
+      settle: true,
+    })
   if (inPlace.value) return written
   return [
     { count: added.items, words: 'items added' },

@@ -45,6 +45,9 @@ function settle(does: 'role' | 'keep', because = ''): void {
 </template>
 
 <style scoped>
+.note {
+  margin-bottom: 10px;
+}
 .acts {
   display: flex;
   flex-wrap: wrap;

@@ -179,7 +179,8 @@ export function markupSegments(raw: string, breaks: Breaks = htmlBreaks): Segmen
     const [whole] = found
     text(at, found.index)
     at = found.index + whole.length
-    if (whole.startsWith('<!--')) segments.push(segment('comment', whole, found.index))
+    if (whole.startsWith('<!--'))
+      segments.push(segment('comment', whole.replace(/^<!--|-->$/g, ''), found.index + 4))
     else if (whole.startsWith('<![CDATA[')) {
       const end = whole.endsWith(']]>') ? at - 3 : at
       open.add(raw.slice(found.index + 9, end), found.index + 9, end, true)
