@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import { madeText } from '../../core/carry/added'
 import { writesText, type PlaceRow } from '../../core/carry/places'
 import { isComposed, type TextRecipe } from '../../core/carry/texts'
-import { utf8 } from '../../core/student-data/traces/readers/reader'
+import { utf8Bytes } from '../../core/student-data/traces/readers/reader'
 import type { OutlineNode } from '../../core/course/outline'
 import { compilePlan, sourceOutline, type CompileInput } from '../../core/plan/compile'
 import type { QuestionChoice } from '../../core/carry/decisions'
@@ -111,7 +111,7 @@ export async function composeTexts(
   const nodes = new Map(merged.nodes.map(node => [node.lineage, node]))
   const cleaner = await cleanerFor(db, plan, input, merged)
   const loads = { ours: cleaner.body, theirs: asItStands(db) }
-  const page = (text: string): MadeText => ({ bytes: utf8(text), form: 'page' })
+  const page = (text: string): MadeText => ({ bytes: utf8Bytes(text), form: 'page' })
   for (const row of wanted) {
     const thing = own[row.source?.lineage ?? '']
     const text = thing && madeText(thing)
@@ -121,7 +121,7 @@ export async function composeTexts(
     const { passages, questions } = row.text
     if (questions) {
       const chosen = await questionsText(cleaner.body, row.source, questions)
-      made.set(lineage, { bytes: utf8(chosen), form: 'questions' })
+      made.set(lineage, { bytes: utf8Bytes(chosen), form: 'questions' })
     } else if (!isComposed(row.text)) {
       const bytes = await cleaner.body(row.source)
       const form = formOf({ kind: row.source.kind ?? 'page', mediaType: await cleaner.mediaType(lineage) })

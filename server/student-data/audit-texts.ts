@@ -55,7 +55,15 @@ export async function auditTexts(
     const was = asBefore(trace)
     return was !== undefined && wanted.includes(answerOf(was, answers))
   }
-  const failed = strong.filter(trace => isAnswered(trace, 'remove', 'role'))
+  const { made } = plan.document.added
+  const { titles } = plan.document.places
+  /** What somebody wrote in the plan itself is theirs to write; it is told in the record. */
+  const isOwn = ({ on, place }: Trace): boolean => {
+    const source = sourceOf.get(on) ?? on
+    return made[source] !== undefined || (place === 'title' && titles[source] !== undefined)
+  }
+  // Whatever else stands there was to go, or was not found before.
+  const failed = strong.filter(trace => !isAnswered(trace, 'keep') && !isOwn(trace))
   if (failed[0]) throw refuse('audit-found-trace', { title: failed[0].title, count: failed.length })
   const carried = new Set(compiled.placements.filter(writes).map(({ source }) => source))
   const kept = tracesOf(input, carried).filter(trace => answerOf(trace, answers) === 'keep')

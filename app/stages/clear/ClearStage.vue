@@ -132,8 +132,10 @@ const totals = computed(() => [
     </p>
     <template #side>
       <template v-if="!clears || !inPlace">
-        <h2>Rows about students</h2>
-        <StudentRows :held="held" :columns="columns" />
+        <details open class="rows">
+          <summary><h2>Rows about students</h2></summary>
+          <StudentRows :held="held" :columns="columns" />
+        </details>
       </template>
       <p v-if="looked?.similarity" class="small">
         {{ counted(looked.similarity, 'similarity check') }}
@@ -168,6 +170,9 @@ const totals = computed(() => [
 .line {
   font-size: 26px;
   margin: 6px 0 6px;
+}
+.rows summary h2 {
+  display: inline;
 }
 .leftovers {
   margin-bottom: 14px;

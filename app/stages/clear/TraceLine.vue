@@ -5,7 +5,7 @@ import {
   type TraceAnswer,
   type TraceDecisions,
 } from '~~/core/student-data/traces/trace'
-import { actText, doubtText, happensText, placeText, tableText } from './trace-words'
+import { actText, doubtText, happensText, placeText, tableSays } from './trace-words'
 
 /** A trace in its context, what happens to it, and, where it is selected, what else can. */
 const props = defineProps<{
@@ -54,7 +54,7 @@ const keep = (why: string): void => emit('settle', 'keep', why)
     </div>
     <p class="what">
       <template v-if="trace.kinds"
-        ><mark>{{ tableText(trace) }}</mark></template
+        ><mark>{{ tableSays(trace) }}</mark></template
       >
       <template v-else
         ><bdi>{{ trace.before }}</bdi

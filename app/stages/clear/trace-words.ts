@@ -18,7 +18,7 @@ export function placeText({ place, paragraph, kinds }: Trace): string {
   return place === 'text' && paragraph !== null ? `paragraph ${paragraph}` : tracePlaces[place]
 }
 /** What a table of students holds: `31 names and 31 student numbers`. */
-export const tableText = ({ kinds }: Trace): string =>
+export const tableSays = ({ kinds }: Trace): string =>
   listText(
     Object.entries(traceKinds).flatMap(([kind, { words }]) => {
       const count = kinds?.[kind as Trace['kind']]

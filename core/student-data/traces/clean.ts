@@ -1,5 +1,5 @@
 import { tableId, traceId } from './find'
-import { edited, editsFor, segment, type Edit, type Segment } from './markup'
+import { edited, editsFor, isCased, segment, type Edit, type Segment } from './markup'
 import { traceKinds } from './people'
 import type { BodyReader, OpenBody } from './readers/reader'
 import { scan, type PeopleIndex } from './scan'
@@ -18,16 +18,14 @@ function editsIn(segments: readonly Segment[], { on, index, answers }: Cleaning,
   const edits: Edit[] = []
   const ofTable = isTable ? answers.get(tableId(on)) : undefined
   for (const each of segments) {
-    for (const { from, to, kind } of scan(each.text, index)) {
+    for (const { from, to, kind } of scan(each.text, index, { isCased: isCased(each.place) })) {
       const text = each.text.slice(from, to)
       const answer =
         (traceKinds[kind].isStrong ? ofTable : undefined) ?? answers.get(traceId(on, each.place, text))
       if (answer === undefined || answer === 'keep') continue
-      // A link to a student leads nowhere any more: it goes with its address.
-      if (each.place === 'link' && each.whole)
-        edits.push({ from: each.whole[0], to: each.whole[1], text: '' })
-      else if (each.place === 'metadata' && !each.stretches)
-        edits.push({ from: 0, to: each.text.length, text: '' })
+      // A link to a student leads nowhere any more, and half of what a picture says is none: they go whole.
+      const goesWhole = each.place === 'link' || each.place === 'metadata'
+      if (goesWhole && each.whole) edits.push({ from: each.whole[0], to: each.whole[1], text: '' })
       else edits.push(...editsFor(each, from, to, insteadOf(answer, each.text.slice(0, from))))
     }
   }

@@ -1,7 +1,7 @@
 import type { ItemKind } from '../../course/model'
 import { lineageOf } from '../../course/lineage'
 import { folded } from './fold'
-import type { Segment, TracePlace } from './markup'
+import { isCased, type Segment, type TracePlace } from './markup'
 import { namesSomethingElse, ordinaryWords } from './ordinary'
 import { traceKinds, type TracedPerson, type TraceKind } from './people'
 import { peopleIndex, scan, type Hit, type PeopleIndex } from './scan'
@@ -41,17 +41,18 @@ const oftenFrom = 6
 const oftenShare = 0.05
 
 interface Found {
-  readonly trace: Trace
+  /** Its key is made last: most of what is looked at is no trace. */
+  readonly trace: Omit<Trace, 'id'>
   /** Whom of the roster it may be. */
   readonly who: readonly string[]
   /** The word, where it is one name alone; how it stands there. */
   readonly alone: { readonly word: string; readonly startsSentence: boolean; readonly isElse: boolean } | null
 }
 const startsSentence = (before: string): boolean => /(^|[.!?:…]["’”)]?\s+|[\r\n])$/.test(before)
-/** `the Ness`: nobody is called so. */
-const hasArticle = (before: string): boolean => /(^|[^\p{L}])the\s$/iu.test(before)
-const wordAfter = (after: string): string => folded(/^\s([\p{L}]+)/u.exec(after)?.[1] ?? '')
-const uncased: ReadonlySet<TracePlace> = new Set(['link', 'script', 'settings'])
+/** `the Ness`, `Quist’s Bay`: nobody is called so. */
+const namesNobody = (before: string): boolean =>
+  /(^|[^\p{L}])(the|an?|this|each|every)\s$|['’]s\s$/iu.test(before)
+const wordAfter = (after: string): string => folded(/^(?:['’]s)?\s(\p{L}+)/u.exec(after)?.[1] ?? '')
 
 /** A search through things one after another, since not all of a course is held at once. */
 export interface TraceSearch {
@@ -63,6 +64,7 @@ export interface TraceSearch {
 export function traceSearch({ students, alsoHere, staff }: SearchedPeople): TraceSearch {
   const index = peopleIndex(students)
   const found: Found[] = []
+  const passed = new Map<string, Looked['passedOver'][number]>()
   const inSmall = new Map<string, number>()
   const thingsOf = new Map<string, Set<string>>()
   const staffWords = new Set(staff.flatMap(({ given, family }) => [folded(given), folded(family)]))
@@ -74,8 +76,9 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
     lastThing = thing.on
     const here: Found[] = []
     for (const segment of texts.segments) {
-      const onSmall = uncased.has(segment.place) ? undefined : noteSmall
-      for (const hit of scan(segment.text, index, onSmall)) here.push(foundAt(thing, texts, segment, hit))
+      const options = isCased(segment.place) ? { isCased: true, onSmall: noteSmall } : { isCased: false }
+      for (const hit of scan(segment.text, index, options))
+        if (!isPassed(segment, hit)) here.push(foundAt(thing, texts, segment, hit))
     }
     const strong = here.filter(({ trace }) => trace.isStrong)
     if (texts.isTable && strong.length >= tableFrom) found.push(asTable(thing, texts, strong))
@@ -87,6 +90,14 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
   }
   /** Once may be a slip of whoever wrote it. */
   const isSmallWord = (word: string): boolean => (inSmall.get(word) ?? 0) >= (ordinaryWords.has(word) ? 1 : 2)
+  /** Whether a word is known already to be an ordinary one here: whatever else is found, it is passed over. */
+  function isPassed({ text }: Segment, { from, to, kind }: Hit): boolean {
+    if (traceKinds[kind].isStrong) return false
+    const word = text.slice(from, to)
+    if (!isSmallWord(folded(word))) return false
+    passed.set(word, { word, why: 'ordinary' })
+    return true
+  }
   function noteWord(word: string, on: string): void {
     const list = thingsOf.get(word)
     if (list) list.add(on)
@@ -103,7 +114,6 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
     return {
       trace: {
         ...thing,
-        id: traceId(thing.on, segment.place, text),
         place: segment.place,
         paragraph: segment.paragraph,
         before,
@@ -125,7 +135,7 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
         : {
             word: folded(text),
             startsSentence: startsSentence(before),
-            isElse: hasArticle(before) || namesSomethingElse(wordAfter(after)),
+            isElse: namesNobody(before) || namesSomethingElse(wordAfter(after)),
           },
     }
   }
@@ -146,12 +156,13 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
     return (on, who) => who.length === 1 && keys.has(`${on} ${who[0]}`)
   }
   function result(): ReturnType<TraceSearch['result']> {
-    const passed = new Map<string, Looked['passedOver'][number]>()
     const named = namedInFull()
     const traces = found.flatMap(({ trace, alone, who }) => {
       const why = alone && whyWord(alone)
       // One name alone where the same person stands in full: it is theirs.
-      if (!why) return alone && named(trace.on, who) ? [{ ...trace, ...asInFull(trace) }] : [trace]
+      const id = trace.kinds ? tableId(trace.on) : traceId(trace.on, trace.place, trace.text)
+      const inFull = alone && named(trace.on, who) ? asInFull(trace) : null
+      if (!why) return [{ ...trace, ...inFull, id }]
       passed.set(trace.text, { word: trace.text, why })
       return []
     })
@@ -175,19 +186,20 @@ function proposedFor({ place }: Segment, kind: TraceKind, can: readonly TraceAns
 }
 const isExcused = ({ alone }: Found): boolean =>
   alone !== null && (alone.isElse || (alone.startsSentence && ordinaryWords.has(alone.word)))
-const asInFull = ({ can }: Trace): Pick<Trace, 'proposed'> => ({
+const asInFull = ({ can }: Pick<Trace, 'can'>): Pick<Trace, 'proposed'> => ({
   proposed: can.includes('role') ? 'role' : null,
 })
 /** The same words in one place once, with how often they stand there. */
 function told(all: readonly Found[]): Found[] {
-  const byId = new Map<string, Found>()
+  const byKey = new Map<string, Found>()
   for (const each of all) {
-    const there = byId.get(each.trace.id)
+    const key = `${each.trace.place} ${each.trace.text}`
+    const there = byKey.get(key)
     // Of two of which one may be a word only, the other tells more.
     const first = !there || (isExcused(there) && !isExcused(each)) ? each : there
-    byId.set(each.trace.id, { ...first, trace: { ...first.trace, count: (there?.trace.count ?? 0) + 1 } })
+    byKey.set(key, { ...first, trace: { ...first.trace, count: (there?.trace.count ?? 0) + 1 } })
   }
-  return [...byId.values()]
+  return [...byKey.values()]
 }
 function asTable(thing: SearchedThing, texts: SearchedTexts, all: readonly Found[]): Found {
   const kinds: Partial<Record<TraceKind, number>> = {}
@@ -197,7 +209,6 @@ function asTable(thing: SearchedThing, texts: SearchedTexts, all: readonly Found
   return {
     trace: {
       ...first.trace,
-      id: tableId(thing.on),
       count: all.length,
       kinds,
       people: all.length,

@@ -37,25 +37,48 @@ export interface Word {
   readonly folded: string
 }
 const wordLetter = /[\p{L}\p{M}\p{N}]/u
-const isAsciiWord = (code: number): boolean =>
-  (code >= 97 && code <= 122) || (code >= 65 && code <= 90) || (code >= 48 && code <= 57)
-/** Whether a word goes on at a place of a text; a letter outside the basic plane takes two places. */
+/** 1: a digit or a small letter; 2: a capital; 0: no letter of a word. For ASCII, which most texts are. */
+const ascii = Uint8Array.from({ length: 128 }, (_, code) => {
+  if ((code >= 48 && code <= 57) || (code >= 97 && code <= 122)) return 1
+  return code >= 65 && code <= 90 ? 2 : 0
+})
+/** How many places a letter outside ASCII takes; 0 where it is none of a word. */
 function letterLength(text: string, at: number): number {
-  const code = text.charCodeAt(at)
-  if (code < 128) return isAsciiWord(code) ? 1 : 0
   const letter = String.fromCodePoint(text.codePointAt(at) ?? 0)
   return wordLetter.test(letter) ? letter.length : 0
 }
-/** The words of a text, in order: runs of letters, marks and digits. Walks it letter by letter, since texts are many megabytes. */
-export function* wordsOf(text: string): Generator<Word> {
+/**
+ * The words of a text, in order: runs of letters, marks and digits. Walks it place by place and asks no pattern of what is ASCII, since
+ * texts are many megabytes.
+ */
+export function wordsIn(text: string): Word[] {
+  const words: Word[] = []
   const { length } = text
   let at = 0
   while (at < length) {
     const from = at
-    for (let step = letterLength(text, at); step > 0; step = at < length ? letterLength(text, at) : 0)
-      at += step
-    if (at > from) yield { from, to: at, folded: folded(text.slice(from, at)) }
-    else at++
+    let isAscii = true
+    let hasCapitals = false
+    while (at < length) {
+      const code = text.charCodeAt(at)
+      const step = code < 128 ? (ascii[code] ?? 0) : letterLength(text, at)
+      if (step === 0) break
+      if (code >= 128) {
+        isAscii = false
+        at += step
+      } else {
+        if (step === 2) hasCapitals = true
+        at++
+      }
+    }
+    if (at === from) {
+      at++
+      continue
+    }
+    const word = text.slice(from, at)
+    const lower = hasCapitals ? word.toLowerCase() : word
+    words.push({ from, to: at, folded: isAscii ? lower : folded(word) })
   }
+  return words
 }
-export const foldedWords = (text: string): string[] => [...wordsOf(text)].map(word => word.folded)
+export const foldedWords = (text: string): string[] => wordsIn(text).map(word => word.folded)

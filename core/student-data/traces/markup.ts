@@ -23,6 +23,9 @@ export const tracePlaces = {
 export type TracePlace = keyof typeof tracePlaces
 export const tracePlaceNames = Object.keys(tracePlaces) as [TracePlace, ...TracePlace[]]
 
+/** Where names need not begin with capitals: in addresses, and in what programs read. */
+const uncased: ReadonlySet<TracePlace> = new Set(['link', 'script', 'settings'])
+export const isCased = (place: TracePlace): boolean => !uncased.has(place)
 /** A text that is looked through as one: a paragraph, an attribute, a comment. */
 export interface Segment {
   readonly place: TracePlace
@@ -49,6 +52,9 @@ export const segment = (place: TracePlace, text: string, rawFrom = 0): Segment =
   whole: null,
   paragraph: null,
 })
+/** The stretches of a segment; of one that stands letter for letter, itself. */
+const stretchesOf = ({ stretches, rawFrom, text }: Segment): readonly Stretch[] =>
+  stretches ?? [{ from: 0, to: text.length, rawFrom, rawTo: rawFrom + text.length, exact: true }]
 /** How a raw text is changed so that something else stands in a segment from one letter to another. */
 export function editsFor(segment: Segment, from: number, to: number, text: string): Edit[] {
   if (!segment.stretches) return [{ from: segment.rawFrom + from, to: segment.rawFrom + to, text }]
@@ -105,15 +111,17 @@ class Stretches {
   get isEmpty(): boolean {
     return this.length === 0
   }
-  end(place: TracePlace, more: Partial<Segment> = {}): Segment {
+  end(place: TracePlace): Segment {
+    const [only] = this.list
+    // Most are one stretch, letter for letter: nothing need be kept of them but where they begin.
+    const isPlain = this.list.length === 1 && only?.exact === true
     return {
       place,
-      text: this.parts.join(''),
-      stretches: [...this.list],
-      rawFrom: 0,
+      text: this.parts.length === 1 ? (this.parts[0] ?? '') : this.parts.join(''),
+      stretches: isPlain ? null : this.list,
+      rawFrom: isPlain ? only.rawFrom : 0,
       whole: null,
       paragraph: null,
-      ...more,
     }
   }
 }
@@ -147,8 +155,38 @@ const links = new Set([
   'background',
 ])
 const unread = new Set(['script', 'style'])
-const tag =
-  /<!--[\s\S]*?(?:-->|$)|<!\[CDATA\[[\s\S]*?(?:\]\]>|$)|<[/!?]?[a-z](?:"[^"]*"|'[^']*'|[^<>"'])*>?|<[!?][^>]*>?/gi
+const isLetter = (code: number): boolean => (code >= 97 && code <= 122) || (code >= 65 && code <= 90)
+const endOf = (raw: string, mark: string, from: number): number => {
+  const at = raw.indexOf(mark, from)
+  return at < 0 ? raw.length : at + mark.length
+}
+/** Where a tag ends that begins at a place: after its `>`; a quote that is never closed, or another tag, ends it before. */
+function endOfTag(raw: string, from: number): number {
+  let at = from + 1
+  while (at < raw.length) {
+    const code = raw.charCodeAt(at)
+    if (code === 62) return at + 1
+    if (code === 60) return at
+    if (code === 34 || code === 39) {
+      const close = raw.indexOf(code === 34 ? '"' : "'", at + 1)
+      if (close < 0) return at
+      at = close
+    }
+    at++
+  }
+  return at
+}
+/** The next tag, comment or section from a place on; null where only text follows. */
+function nextMark(raw: string, at: number): { from: number; to: number } | null {
+  for (let from = raw.indexOf('<', at); from >= 0; from = raw.indexOf('<', from + 1)) {
+    if (raw.startsWith('<!--', from)) return { from, to: endOf(raw, '-->', from + 4) }
+    if (raw.startsWith('<![CDATA[', from)) return { from, to: endOf(raw, ']]>', from + 9) }
+    const sign = raw.charCodeAt(from + 1)
+    const isTag = isLetter(sign) || (sign === 47 && isLetter(raw.charCodeAt(from + 2)))
+    if (isTag || sign === 33 || sign === 63) return { from, to: endOfTag(raw, from) }
+  }
+  return null
+}
 const attribute = /([^\s"'<>/=]+)\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s"'=<>`]+))/g
 
 /**
@@ -159,75 +197,75 @@ export function markupSegments(raw: string, breaks: Breaks = htmlBreaks): Segmen
   const segments: Segment[] = []
   let open = new Stretches()
   let paragraph = 0
-  let skipped: string | null = null
   const close = (): void => {
     if (open.isEmpty) return
     const made = open.end('text')
     open = new Stretches()
     if (made.text.trim() === '') return
     paragraph++
-    if (/<[a-z][^>]*>/i.test(made.text)) segments.push(...within(made, raw))
+    if (made.text.includes('<') && /<[a-z][^>]*>/i.test(made.text)) segments.push(...within(made, raw))
     else segments.push({ ...made, paragraph })
   }
-  const text = (from: number, to: number): void => {
-    if (from >= to) return
-    if (skipped === null) open.decode(raw, from, to)
-    else segments.push(segment('script', raw.slice(from, to), from))
-  }
   let at = 0
-  for (const found of raw.matchAll(tag)) {
-    const [whole] = found
-    text(at, found.index)
-    at = found.index + whole.length
+  for (let mark = nextMark(raw, at); mark; mark = nextMark(raw, at)) {
+    if (mark.from > at) open.decode(raw, at, mark.from)
+    at = mark.to
+    const whole = raw.slice(mark.from, at)
     if (whole.startsWith('<!--'))
-      segments.push(segment('comment', whole.replace(/^<!--|-->$/g, ''), found.index + 4))
+      segments.push(segment('comment', whole.slice(4, whole.endsWith('-->') ? -3 : undefined), mark.from + 4))
     else if (whole.startsWith('<![CDATA[')) {
       const end = whole.endsWith(']]>') ? at - 3 : at
-      open.add(raw.slice(found.index + 9, end), found.index + 9, end, true)
+      open.add(raw.slice(mark.from + 9, end), mark.from + 9, end, true)
     } else {
-      const name = (/^<\/?([^\s/>]+)/.exec(whole)?.[1] ?? '').toLowerCase()
-      const isEnd = whole.startsWith('</')
-      if (skipped !== null && !(isEnd && name === skipped)) {
-        segments.push(segment('script', whole, found.index))
-        continue
-      }
+      const name = nameOfTag(whole)
       if (breaks(name)) close()
       if (name === 'body') paragraph = 0
-      if (unread.has(name)) skipped = isEnd || whole.endsWith('/>') ? null : name
-      if (!isEnd) segments.push(...attributesOf(raw, whole, found.index))
+      if (whole.charAt(1) === '/') continue
+      for (const each of attributesOf(raw, whole, mark.from)) segments.push(each)
+      if (!unread.has(name) || whole.endsWith('/>')) continue
+      // What programs read goes to the end of its element, whatever stands in it.
+      const end = endOfElement(raw, name, at)
+      if (end > at) segments.push(segment('script', raw.slice(at, end), at))
+      at = end
     }
   }
-  text(at, raw.length)
+  if (at < raw.length) open.decode(raw, at, raw.length)
   close()
   return segments
 }
+function endOfElement(raw: string, name: string, from: number): number {
+  const closing = new RegExp(`</${name}`, 'gi')
+  closing.lastIndex = from
+  return closing.exec(raw)?.index ?? raw.length
+}
+/** The name of an element, in small letters: `<P class=x>` is `p`. */
+function nameOfTag(tagText: string): string {
+  const from = tagText.charAt(1) === '/' ? 2 : 1
+  let to = from
+  while (to < tagText.length && !' \n\t\r/>'.includes(tagText.charAt(to))) to++
+  return tagText.slice(from, to).toLowerCase()
+}
 function attributesOf(raw: string, whole: string, from: number): Segment[] {
   if (!whole.includes('=')) return []
-  return [...whole.matchAll(attribute)].map(found => {
+  const segments: Segment[] = []
+  for (const found of whole.matchAll(attribute)) {
     const name = (found[1] ?? '').toLowerCase()
     const value = found[2] ?? found[3] ?? found[4] ?? ''
+    if (value === '') continue
     const start = from + found.index
     const end = start + found[0].length
-    const isQuoted = found[4] === undefined
-    const to = isQuoted ? end - 1 : end
+    const to = found[4] === undefined ? end - 1 : end
     const isLink = links.has(name)
     const stretches = new Stretches()
     stretches.decode(raw, to - value.length, to, isLink)
-    return stretches.end(isLink ? 'link' : 'attribute', { whole: [start, end] })
-  })
+    segments.push({ ...stretches.end(isLink ? 'link' : 'attribute'), whole: [start, end] })
+  }
+  return segments
 }
 /** The texts of a page that stands, written in references, within another. */
 function within(outer: Segment, raw: string): Segment[] {
   return markupSegments(outer.text).map(inner => {
-    const list = inner.stretches ?? [
-      {
-        from: 0,
-        to: inner.text.length,
-        rawFrom: inner.rawFrom,
-        rawTo: inner.rawFrom + inner.text.length,
-        exact: true,
-      },
-    ]
+    const list = stretchesOf(inner)
     const [wholeFrom, wholeTo] = inner.whole ?? []
     return {
       ...inner,
@@ -241,7 +279,7 @@ function within(outer: Segment, raw: string): Segment[] {
   })
 }
 function throughOuter(outer: Segment, inner: Stretch): Stretch[] {
-  const over = (outer.stretches ?? []).filter(each => each.to > inner.rawFrom && each.from < inner.rawTo)
+  const over = stretchesOf(outer).filter(each => each.to > inner.rawFrom && each.from < inner.rawTo)
   // A reference within a reference stands for one letter, whatever it is written with.
   if (!inner.exact) {
     const [first, last] = [over[0], over.at(-1)]
@@ -265,7 +303,7 @@ const rawAt = (stretch: Stretch, at: number): number =>
 const rawEnd = (stretch: Stretch, at: number): number =>
   stretch.exact ? stretch.rawTo - Math.max(0, stretch.to - at) : stretch.rawTo
 function rangeThrough(outer: Segment, from: number, to: number, raw: string): [number, number] {
-  const over = (outer.stretches ?? []).filter(each => each.to > from && each.from < to)
+  const over = stretchesOf(outer).filter(each => each.to > from && each.from < to)
   const [first, last] = [over[0], over.at(-1)]
   return first && last ? [rawAt(first, from), rawEnd(last, to)] : [raw.length, raw.length]
 }

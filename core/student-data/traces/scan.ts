@@ -1,4 +1,4 @@
-import { folded, wordsOf, type Word } from './fold'
+import { folded, wordsIn, type Word } from './fold'
 import { ordinaryWords } from './ordinary'
 import { patternsOf, traceKinds, type Pattern, type TracedPerson, type TraceKind } from './people'
 
@@ -47,65 +47,88 @@ function endOf(pattern: Pattern, text: string, words: readonly Word[], at: numbe
     if (!isBetween(text, words[at + step - 1]?.to ?? 0, words[at + step]?.from ?? 0)) return -1
   return last.to
 }
-const hasCapital = /^\p{Lu}/u
+const capital = /^\p{Lu}/u
+function hasCapital(text: string, { from }: Word): boolean {
+  const code = text.charCodeAt(from)
+  if (code < 128) return code >= 65 && code <= 90
+  return capital.test(text.slice(from, from + 2))
+}
 /** Whether what stands there is meant as a name: by its capitals, and by what tells initials from single letters. */
-function looksLikeName(pattern: Pattern, text: string, words: readonly Word[], at: number): boolean {
+function looksLikeName(
+  pattern: Pattern,
+  text: string,
+  words: readonly Word[],
+  at: number,
+  isCased: boolean,
+): boolean {
   if (pattern.exact !== null) return true
+  const isStrong = traceKinds[pattern.kind].isStrong
+  const first = words[at]
+  // Most words that could be one name alone are no names: they are done with here.
+  if (!first || (!isStrong && !hasCapital(text, first))) return false
   const own = words.slice(at, at + pattern.words.length)
-  const isCapital = (word: Word): boolean => hasCapital.test(text.slice(word.from, word.to))
-  if (pattern.isInitials) {
-    const told = own.every(
-      word =>
-        isCapital(word) &&
-        (word.to - word.from > 1 || text[word.to] === '.' || text[word.to] === '’' || text[word.to] === "'"),
-    )
-    const [first, second] = own
-    const isListed =
-      own.every(isCapital) && first && second && text.slice(first.to, second.from).includes(',')
-    return told || Boolean(isListed)
-  }
-  if (!traceKinds[pattern.kind].isStrong) return own.every(isCapital)
-  return own.some(isCapital) || !own.every(word => ordinaryWords.has(word.folded))
+  if (pattern.isInitials) return areInitials(text, own)
+  if (!isStrong) return own.every(word => hasCapital(text, word))
+  return !isCased || own.some(word => hasCapital(text, word)) || !own.every(isOrdinary)
+}
+const isOrdinary = (word: Word): boolean => ordinaryWords.has(word.folded)
+/** Single letters are initials with a full stop after them (or an apostrophe, as in O’Carrow), or in a list: `Bay, W`. */
+function areInitials(text: string, own: readonly Word[]): boolean {
+  if (!own.every(word => hasCapital(text, word))) return false
+  const [first, second] = own
+  if (first && second && text.slice(first.to, second.from).includes(',')) return true
+  return own.every(({ from, to }) => to - from > 1 || /[.'’]/.test(text.charAt(to)))
 }
 
-/**
- * Everybody who is told in a text, from its beginning to its end; hits do not overlap. `onSmall` hears of each word that is a name and
- * stands there in small letters.
- */
-export function scan(text: string, { byFirst }: PeopleIndex, onSmall?: (word: string) => void): Hit[] {
+export interface ScanOptions {
+  /** Whether names begin with capitals there: not in addresses, nor in what programs read. */
+  readonly isCased: boolean
+  /** Hears of each word that is a name and stands there in small letters. */
+  readonly onSmall?: (word: string) => void
+}
+/** Everybody who is told in a text, from its beginning to its end; hits do not overlap. */
+export function scan(
+  text: string,
+  { byFirst }: PeopleIndex,
+  { isCased, onSmall }: ScanOptions = { isCased: true },
+): Hit[] {
   const hits: Hit[] = []
-  let words: Word[] | null = null
-  let index = -1
-  for (const word of wordsOf(text)) {
-    index++
-    const patterns = byFirst.get(word.folded)
-    if (!patterns || word.from < (hits.at(-1)?.to ?? 0)) continue
-    words ??= [...wordsOf(text)]
-    const hit = hitAt(patterns, text, words, index)
-    if (hit) hits.push(hit)
-    else if (onSmall && isSmallWord(text, word)) onSmall(word.folded)
+  const words = wordsIn(text)
+  let end = 0
+  for (let at = 0; at < words.length; at++) {
+    const word = words[at]
+    const patterns = word && byFirst.get(word.folded)
+    if (!patterns || word.from < end) continue
+    const hit = hitAt(patterns, text, words, at, isCased)
+    if (hit) {
+      hits.push(hit)
+      end = hit.to
+    } else if (onSmall && isSmallWord(text, word)) onSmall(word.folded)
   }
   return hits
 }
 /** A word in small letters that is no part of an address or of a file's name. */
-const isSmallWord = (text: string, { from, to }: Word): boolean =>
-  !hasCapital.test(text.slice(from, to)) &&
-  !/[@._/\-]/.test(text[from - 1] ?? ' ') &&
-  !/^(?:[@_/]|\.[\p{L}\p{N}])/u.test(text.slice(to, to + 2))
-function hitAt(patterns: readonly Pattern[], text: string, words: readonly Word[], at: number): Hit | null {
+function isSmallWord(text: string, word: Word): boolean {
+  if (hasCapital(text, word)) return false
+  const [before, after] = [text.charAt(word.from - 1), text.charAt(word.to)]
+  if (before === ' ' && after === ' ') return true
+  return !/[@._/\-]/.test(before) && !/^(?:[@_/]|\.[\p{L}\p{N}])/u.test(text.slice(word.to, word.to + 2))
+}
+function hitAt(
+  patterns: readonly Pattern[],
+  text: string,
+  words: readonly Word[],
+  at: number,
+  isCased: boolean,
+): Hit | null {
   const first = words[at]
   if (!first) return null
-  let best: { to: number; kind: TraceKind } | null = null
-  const people = new Set<string>()
+  let best: { to: number; kind: TraceKind; people: Set<string> } | null = null
   for (const pattern of patterns) {
     const to = endOf(pattern, text, words, at)
-    if (to < 0 || !looksLikeName(pattern, text, words, at)) continue
-    if (best && to < best.to) continue
-    if (!best || to > best.to) {
-      best = { to, kind: pattern.kind }
-      people.clear()
-    }
-    people.add(pattern.person)
+    if (to < 0 || (best && to < best.to) || !looksLikeName(pattern, text, words, at, isCased)) continue
+    if (!best || to > best.to) best = { to, kind: pattern.kind, people: new Set() }
+    best.people.add(pattern.person)
   }
-  return best && { from: first.from, ...best, people: [...people] }
+  return best && { from: first.from, to: best.to, kind: best.kind, people: [...best.people] }
 }

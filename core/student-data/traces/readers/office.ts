@@ -1,6 +1,6 @@
 import { strFromU8, unzipSync, zipSync } from 'fflate'
 import { markupSegments, type Breaks, type Segment } from '../markup'
-import { utf8, type BodyReader, type OpenBody } from './reader'
+import { utf8Bytes, type BodyReader, type OpenBody } from './reader'
 
 /** Unpacked, so much of a document is read: a small file may hold a very large one. */
 const unpackedAtMost = 64 * 1024 * 1024
@@ -40,7 +40,10 @@ function openZip(bytes: Uint8Array): OpenBody {
   return {
     parts,
     write: raws =>
-      zipSync({ ...files, ...Object.fromEntries(names.map((name, at) => [name, utf8(raws[at] ?? '')])) }),
+      zipSync({
+        ...files,
+        ...Object.fromEntries(names.map((name, at) => [name, utf8Bytes(raws[at] ?? '')])),
+      }),
   }
 }
 /** What a document says of itself, such as who wrote it, is not its text. */

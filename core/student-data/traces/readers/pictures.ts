@@ -17,9 +17,11 @@ function said(bytes: Uint8Array): string {
   }
   return text.replace(/\p{Cc}+/gu, ' ')
 }
-/** The same, and as UTF-16, in which some programs write a picture's author. */
-const saidInFull = (bytes: Uint8Array): string =>
-  bytes.includes(0) ? `${said(bytes)} ${said(bytes.filter(byte => byte !== 0))}` : said(bytes)
+/** The same, and what stands in it as UTF-16, in which some programs write a picture's author. */
+function saidInFull(bytes: Uint8Array): string {
+  const wide = latin(bytes).match(/(?:[^\0]\0){4,}/g) ?? []
+  return [said(bytes), ...wide.map(each => each.replaceAll('\0', ''))].join(' ')
+}
 interface Block {
   readonly from: number
   readonly to: number
@@ -91,7 +93,9 @@ function openPicture(bytes: Uint8Array): OpenBody {
   const blocks = blocksOf(bytes)
   const raw = blocks.map(block => block.text ?? '').join('\n')
   return {
-    parts: [{ raw, segments: raw.trim() === '' ? [] : [segment('metadata', raw)] }],
+    parts: [
+      { raw, segments: raw.trim() === '' ? [] : [{ ...segment('metadata', raw), whole: [0, raw.length] }] },
+    ],
     write: ([text]) => {
       if (text === raw) return bytes
       const kept = new Uint8Array(blocks.reduce((size, { from, to }) => size - (to - from), bytes.length))

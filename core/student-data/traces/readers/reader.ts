@@ -20,9 +20,9 @@ export interface BodyReader {
   /** Whether a find is told with all others of its body: a table of students, not a sentence. */
   readonly isTable: boolean
 }
-export const utf8 = (text: string): Uint8Array => new TextEncoder().encode(text)
+export const utf8Bytes = (text: string): Uint8Array => new TextEncoder().encode(text)
 /** A body that is one text. */
 export const oneText = (raw: string, segments: readonly Segment[]): OpenBody => ({
   parts: [{ raw, segments }],
-  write: ([text]) => utf8(text ?? ''),
+  write: ([text]) => utf8Bytes(text ?? ''),
 })
