@@ -279,7 +279,9 @@ try {
   await signInAs('corrigall', 'fog-signal', 'P. Sorrel')
   const lights = (term: string) =>
     courses.find(each => each.code === 'LTH 220' && each.term.name === term)?.id
-  const own = (await (await page.request.get(`${app.url}/api/v1/courses`)).json()) as { courses: typeof courses }
+  const own = (await (await page.request.get(`${app.url}/api/v1/courses`)).json()) as {
+    courses: typeof courses
+  }
   courses.push(...own.courses)
   const traced = await page.request.post(`${app.url}/api/v1/plans`, {
     data: { sources: [lights('Autumn 2026')], target: lights('Spring 2027') },
@@ -294,6 +296,7 @@ try {
   })
   await page.goto(`${app.url}/plans/${((await again.json()) as { id: string }).id}/clear`)
   await page.getByText('Leave them to the academic office').waitFor()
+  await page.getByText('Where we looked').waitFor()
   await shot('in-place')
   await signInAs('ellwood', 'chart-datum', 'H. Corrigall')
   await bring('closures.csv', closureTable(), 'What its columns mean')

@@ -6,7 +6,7 @@ import {
   type AnyStudentDataKind,
   type StudentDataCounts,
 } from '../../core/student-data/student-data'
-import { countOf, inBatches, newId, written } from '../db/rows'
+import { inBatches, newId, selectRows, written } from '../db/rows'
 import type { StudentDataRow } from '../db/tables'
 import { hashOf, storeBodies } from './bodies.queries'
 
@@ -16,13 +16,17 @@ export async function countStudentData(
   courseId: string,
   lineages?: readonly string[],
 ): Promise<StudentDataCounts> {
-  const enrolled = db('enrolments').where({ course_id: courseId })
-  const counts = new Map([['students', await countOf(enrolled.clone().where({ role: 'student' }))]])
-  for (const name of studentDataNames) {
-    const query = db<StudentDataRow>(name).whereIn('enrolment_id', enrolled.clone().select('id'))
-    if (lineages) void query.whereIn('item_lineage', lineages)
-    counts.set(name, await countOf(query))
-  }
+  const about = lineages ? (lineages.length > 0 ? 'AND x.item_lineage IN (:lineages)' : 'AND FALSE') : ''
+  const ofKind = (name: string): string =>
+    `SELECT '${name}' AS name, COUNT(*) AS n FROM ${name} x JOIN enrolments e ON e.id = x.enrolment_id
+     WHERE e.course_id = :courseId ${about}`
+  const roster = `SELECT 'students' AS name, COUNT(*) AS n FROM enrolments WHERE course_id = :courseId AND role = 'student'`
+  const rows = await selectRows<{ name: string; n: number }>(
+    db,
+    [roster, ...studentDataNames.map(ofKind)].join(' UNION ALL '),
+    { courseId, lineages: lineages ?? [] },
+  )
+  const counts = new Map(rows.map(({ name, n }) => [name, Number(n)]))
   return countsOf(name => counts.get(name) ?? 0)
 }
 

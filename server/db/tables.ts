@@ -461,6 +461,11 @@ export interface TemplateRow {
   note: string
   open_to_colleagues: boolean
 }
+/** A course that a template was made from: its students may stand in the texts. */
+export interface TemplateSourceRow {
+  template_id: string
+  course_id: string
+}
 export interface TemplateVersionRow {
   template_id: string
   number: number
@@ -627,6 +632,7 @@ export interface NorthtideTables extends StudentDataTables {
   log: LogRow
   templates: TemplateRow
   template_versions: TemplateVersionRow
+  template_sources: TemplateSourceRow
   course_edits: CourseEditRow
   shares: ShareRow
   share_uses: ShareUseRow

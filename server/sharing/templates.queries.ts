@@ -20,6 +20,19 @@ export interface Template {
   note: string
   colleagues: boolean
 }
+/** Keeps from which course a template has what it holds; from another template, from which courses that has it. */
+export async function keepTemplateSource(trx: Knex, templateId: string, courseId: string): Promise<void> {
+  const further = await trx('template_sources').where({ template_id: courseId }).pluck('course_id')
+  const rows = [courseId, ...further].map(course => ({ template_id: templateId, course_id: course }))
+  await trx('template_sources').insert(rows).onConflict().ignore()
+}
+/** Courses with those that templates among them were made from. */
+export async function withTemplateSources(db: Knex, courses: readonly string[]): Promise<string[]> {
+  const further = await db('template_sources')
+    .whereIn('template_id', [...courses])
+    .pluck('course_id')
+  return [...new Set([...courses, ...further])]
+}
 export async function insertTemplate(
   db: Knex,
   row: Pick<

@@ -96,6 +96,7 @@ export async function makeTemplate(
       person_id: person.id,
       open_to_colleagues: facts.colleagues,
     })
+    await queries.keepTemplateSource(trx, id, courseId)
     await writeLog(trx, {
       action: 'template.made',
       personId: person.id,

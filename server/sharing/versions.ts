@@ -12,7 +12,7 @@ import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { keepSearchable } from '../search/index.queries'
 import { ownText } from '../search/plain-text'
-import { findTemplate } from './templates.queries'
+import { findTemplate, keepTemplateSource } from './templates.queries'
 import * as queries from './versions.queries'
 
 /** Those who may improve what stands on a shelf: who put it there, the academic office, and colleagues to whom it was opened. */
@@ -78,6 +78,7 @@ export async function makeVersion(
     if (from && !access?.rollFrom) throw notFound('The course to take it from')
     const version = await queries.keepVersion(trx, templateId, person.id, note)
     if (from && access) {
+      await keepTemplateSource(trx, templateId, from)
       await queries.takeContent(trx, templateId, from)
       await keepWanted(trx, templateId, unit, access)
     }

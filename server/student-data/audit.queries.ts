@@ -55,27 +55,22 @@ export async function rowsOfLastTerm(
   sources: readonly string[],
   isInPlace: boolean,
 ): Promise<Map<Table, number>> {
-  const names = { courseId, sources }
-  const count = async (table: Table, sql: string): Promise<readonly [Table, number]> => {
-    const [row] = await selectRows<{ n: number }>(db, sql, names)
-    return [table, Number(row?.n ?? 0)]
-  }
+  const count = (table: Table, from: string): string =>
+    `SELECT '${table}' AS name, COUNT(*) AS n FROM ${from}`
   const standing = `e.course_id = :courseId AND e.role = 'student' AND e.person_id IN (${lastTerm})
     AND (${isInPlace ? 'TRUE' : notListed})`
-  const counts = [await count('enrolments', `SELECT COUNT(*) AS n FROM enrolments e WHERE ${standing}`)]
-  for (const table of tablesOf('student-data'))
-    counts.push(
-      await count(
-        table,
-        `SELECT COUNT(*) AS n FROM ${table} x JOIN enrolments e ON e.id = x.enrolment_id WHERE ${standing}`,
-      ),
-    )
-  for (const table of tablesOf('course'))
-    counts.push(
-      await count(
-        table,
-        `SELECT COUNT(*) AS n FROM ${table} x WHERE x.course_id = :courseId AND x.person_id IN (${lastTerm})`,
-      ),
-    )
-  return new Map(counts)
+  const counts = [
+    count('enrolments', `enrolments e WHERE ${standing}`),
+    ...tablesOf('student-data').map(table =>
+      count(table, `${table} x JOIN enrolments e ON e.id = x.enrolment_id WHERE ${standing}`),
+    ),
+    ...tablesOf('course').map(table =>
+      count(table, `${table} x WHERE x.course_id = :courseId AND x.person_id IN (${lastTerm})`),
+    ),
+  ]
+  const rows = await selectRows<{ name: Table; n: number }>(db, counts.join(' UNION ALL '), {
+    courseId,
+    sources,
+  })
+  return new Map(rows.map(({ name, n }) => [name, Number(n)]))
 }

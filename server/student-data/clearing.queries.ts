@@ -24,20 +24,25 @@ export interface HeldRows {
   readonly rows: number
 }
 export async function heldRows(db: Knex, courseId: string, whose: Whose): Promise<HeldRows[]> {
-  const found: HeldRows[] = []
-  for (const { name } of allStudentData) {
-    const rows = await selectRows<{ item: string | null; enrolment: string; student: number; n: number }>(
-      db,
-      `SELECT t.item_lineage AS item, e.id AS enrolment, MAX(e.role = 'student') AS student, COUNT(*) AS n
-       FROM ${name} t JOIN enrolments e ON e.id = t.enrolment_id
-       WHERE e.course_id = :courseId AND (e.role <> 'student' OR ${whoseSql[whose]})
-       GROUP BY t.item_lineage, e.id`,
-      { courseId },
-    )
-    for (const { item, enrolment, student, n } of rows)
-      found.push({ kind: name, item, enrolment, isStudent: Number(student) === 1, rows: Number(n) })
-  }
-  return found
+  const ofKind = ({ name }: AnyStudentDataKind): string =>
+    `SELECT '${name}' AS kind, t.item_lineage AS item, e.id AS enrolment, MAX(e.role = 'student') AS student, COUNT(*) AS n
+     FROM ${name} t JOIN enrolments e ON e.id = t.enrolment_id
+     WHERE e.course_id = :courseId AND (e.role <> 'student' OR ${whoseSql[whose]})
+     GROUP BY t.item_lineage, e.id`
+  const rows = await selectRows<{
+    kind: AnyStudentDataKind['name']
+    item: string | null
+    enrolment: string
+    student: number
+    n: number
+  }>(db, allStudentData.map(ofKind).join(' UNION ALL '), { courseId })
+  return rows.map(({ kind, item, enrolment, student, n }) => ({
+    kind,
+    item,
+    enrolment,
+    isStudent: Number(student) === 1,
+    rows: Number(n),
+  }))
 }
 /** A student of a course who may be taken off: of the registrar's list once, or added by hand. */
 export interface Standing {

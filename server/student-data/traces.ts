@@ -8,6 +8,7 @@ import { accessToCourses } from '../courses/access'
 import { contentsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
+import { withTemplateSources } from '../sharing/templates.queries'
 import { logSeldom } from '../http/logger'
 import { workerFile } from '../jobs/worker-file'
 import { compileInput } from '../plans/compile'
@@ -18,10 +19,10 @@ import { findTraces, keepTraces, peopleIn, tracedItems, type TracesFound } from 
 import type { SearchedPeople } from '../../core/student-data/traces/find'
 
 const staffRoles = ['instructor', 'assistant'] as const
-/** Whom a plan's texts are searched for: the students of all that it brings from. Who of them is in its shell, or teaches, is told apart. */
+/** Whom a plan's texts are searched for: the students of all that it brings from, and of what its templates were made from. Who of them is in its shell, or teaches, is told apart. */
 export async function peopleOfPlan(db: Knex, plan: Plan): Promise<SearchedPeople> {
   const sources = sidesOfPlan(plan)
-  const students = await peopleIn(db, sources, ['student'])
+  const students = await peopleIn(db, await withTemplateSources(db, sources), ['student'])
   const staff = await peopleIn(db, [...sources, plan.targetId], staffRoles)
   const here = plan.mode === 'in-place' ? [] : await peopleIn(db, [plan.targetId], ['student'])
   return { students, staff, alsoHere: new Set([...staff, ...here].map(({ id }) => id)) }

@@ -12,6 +12,8 @@ import { lookThrough } from '../../server/student-data/look-through'
 import { peopleIn, tracedItems } from '../../server/student-data/traces.queries'
 import { ensureTraces, readTraces } from '../../server/student-data/traces'
 import { loadCarrySide } from '../../server/courses/carry-side'
+import { makeTemplate } from '../../server/sharing/templates'
+import { withTemplateSources } from '../../server/sharing/templates.queries'
 import { useDemo } from '../support/demo'
 import { useRolls } from '../support/rolls'
 
@@ -125,5 +127,24 @@ describe('traces of last term’s students', () => {
 
     const second = await started()
     expect(await effectOf(demo.db, second)).toMatchObject({ writes: false })
+  })
+})
+
+describe('a template', () => {
+  it('has no students; those of the course that it was made from are looked for in it', async () => {
+    const { id } = await makeTemplate(demo.db, me(), await lights(), {
+      title: 'Lights, kept',
+      subject: 'Hydrography',
+      arrangement: 'units',
+    })
+    const found = await tracesIn(await planned([id], await shell()))
+    expect(found.map(trace => trace.text)).toContain('Zoë Tarrant-Müller')
+    // What is made from a template has its courses too.
+    const { id: again } = await makeTemplate(demo.db, me(), id, {
+      title: 'Lights, kept again',
+      subject: 'Hydrography',
+      arrangement: 'units',
+    })
+    expect(await withTemplateSources(demo.db, [again])).toContain(await lights())
   })
 })

@@ -42,7 +42,7 @@ function undo(): void {
 }
 const title = ref('')
 watch(
-  () => [current.value?.lineage, current.value?.title],
+  [() => current.value?.lineage, () => current.value?.title],
   () => {
     title.value = current.value?.title ?? ''
   },

@@ -114,7 +114,8 @@ function bringAlone(): void {
 const called = computed(() => row.value.carries?.title ?? source.value?.title ?? '')
 const typed = ref('')
 watch(
-  () => [row.value.key, called.value],
+  // One by one: the ledger is made anew while somebody types, and what is typed stays.
+  [() => row.value.key, called],
   () => {
     typed.value = called.value
   },

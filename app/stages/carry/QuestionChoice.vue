@@ -13,11 +13,7 @@ const emit = defineEmits<{ choose: [chosen: number[] | null] }>()
 const { data, problem, loading, refresh } = useLoaded(() =>
   api.get<ItemReply>(`/courses/${props.course}/items/${props.lineage}`),
 )
-watch(
-  () => [props.course, props.lineage],
-  () => void refresh(),
-  { immediate: true },
-)
+watch([() => props.course, () => props.lineage], () => void refresh(), { immediate: true })
 const questions = computed(() => data.value?.questions ?? [])
 const isChosen = (at: number): boolean => props.chosen === null || props.chosen.includes(at)
 const count = computed(() => props.chosen?.length ?? questions.value.length)

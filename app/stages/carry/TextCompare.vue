@@ -30,7 +30,7 @@ const { data, problem, loading, refresh } = useLoaded(async () => {
   ])
   return { old: textOf(old).slice(0, longest), now: textOf(now).slice(0, longest) }
 })
-watch(() => [props.old.lineage, props.now.lineage], refresh, { immediate: true })
+watch([() => props.old.lineage, () => props.now.lineage], refresh, { immediate: true })
 const pieces = computed(() => (data.value ? diffWordsWithSpace(data.value.now, data.value.old) : []))
 const isSame = computed(() => data.value !== null && data.value.old === data.value.now)
 </script>

@@ -88,6 +88,9 @@ const whyOf = (kind: StudentDataName): string => studentDataKinds[kind].why
         </td>
         <td>
           {{ whyOf(kind) }} <span class="soft">{{ staysText(counts) }}</span>
+          <span v-if="clearChoiceOf(decisions, kind) === 'keep'" class="settle small">
+            Recommended: clear it.</span
+          >
           <details v-if="items.length > 1 && clearChoiceOf(decisions, kind) === 'clear'" class="small">
             <summary>Only on some items</summary>
             <ul>

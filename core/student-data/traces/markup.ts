@@ -251,7 +251,8 @@ function attributesOf(raw: string, whole: string, from: number): Segment[] {
   for (const found of whole.matchAll(attribute)) {
     const name = (found[1] ?? '').toLowerCase()
     const value = found[2] ?? found[3] ?? found[4] ?? ''
-    if (value === '') continue
+    // Nothing so short names anybody.
+    if (value.length < 3) continue
     const start = from + found.index
     const end = start + found[0].length
     const to = found[4] === undefined ? end - 1 : end

@@ -55,6 +55,24 @@ export async function studentDataInFull(db: Knex): Promise<void> {
     ) ${tableOptions}`,
   )
   await db.raw('ALTER TABLE runs ADD traces JSON NULL')
+  // Whose students may stand in the texts of a template, which has none of its own: those of the courses that it was made from.
+  await db.raw(
+    `CREATE TABLE template_sources (
+      template_id ${id} NOT NULL,
+      course_id ${id} NOT NULL,
+      PRIMARY KEY (template_id, course_id),
+      FOREIGN KEY (template_id) REFERENCES templates (course_id) ON DELETE CASCADE,
+      FOREIGN KEY (course_id) REFERENCES courses (id) ON DELETE CASCADE
+    ) ${tableOptions}`,
+  )
+  await db.raw(
+    `INSERT INTO template_sources (template_id, course_id)
+     SELECT DISTINCT t.course_id, other.course_id
+     FROM templates t
+     JOIN items own ON own.course_id = t.course_id
+     JOIN items other ON other.lineage = own.lineage
+     JOIN courses c ON c.id = other.course_id AND c.origin IN ('registrar', 'hand', 'snapshot')`,
+  )
   // What was cleared, whole, so that it can be put back until the day that the office sets.
   await db.raw(
     `CREATE TABLE clearings (

@@ -16,11 +16,9 @@ const { data, problem, loading, refresh } = useLoaded(async () => {
   await store.save()
   return api.get<WorthReply>(`/plans/${plan.value.id}/worth`)
 })
-watch(
-  () => [plan.value.id, JSON.stringify(document.value.carry.modes)],
-  () => void refresh(),
-  { immediate: true },
-)
+watch([() => plan.value.id, () => JSON.stringify(document.value.carry.modes)], () => void refresh(), {
+  immediate: true,
+})
 const nodes = computed(() => new Map(store.nodes.map(node => [node.lineage, node])))
 interface Line {
   look: Look
