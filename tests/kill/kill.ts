@@ -143,7 +143,8 @@ const wait = (milliseconds: number): Promise<void> =>
 
 /** Waits until our own connections are new ones: those of before are found to be dead one by one. */
 async function reach(db: Knex): Promise<void> {
-  for (let attempt = 0; attempt < 100; attempt++) {
+  // Beside other tests the database takes many seconds to mend what it was killed in.
+  for (let attempt = 0; attempt < 600; attempt++) {
     await wait(50)
     const all = await Promise.allSettled(Array.from({ length: 10 }, () => db('terms').first('id')))
     if (all.every(each => each.status === 'fulfilled')) return

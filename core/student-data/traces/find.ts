@@ -40,9 +40,16 @@ const tableFrom = 3
 const oftenFrom = 6
 const oftenShare = 0.05
 
+/** A hit where it stands. */
+interface Met {
+  readonly thing: SearchedThing
+  readonly texts: SearchedTexts
+  readonly segment: Segment
+  readonly hit: Hit
+}
 interface Found {
   /** Its key is made last: most of what is looked at is no trace. */
-  readonly trace: Omit<Trace, 'id'>
+  trace: Omit<Trace, 'id'>
   /** Whom of the roster it may be. */
   readonly who: readonly string[]
   /** The word, where it is one name alone; how it stands there. */
@@ -74,16 +81,28 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
   function look(thing: SearchedThing, texts: SearchedTexts): void {
     if (thing.on !== lastThing) things++
     lastThing = thing.on
-    const here: Found[] = []
+    // The same words in one place are told once, with how often they stand there.
+    const byWords = new Map<string, Found>()
     for (const segment of texts.segments) {
       const options = isCased(segment.place) ? { isCased: true, onSmall: noteSmall } : { isCased: false }
       for (const hit of scan(segment.text, index, options))
-        if (!isPassed(segment, hit)) here.push(foundAt(thing, texts, segment, hit))
+        if (!isPassed(segment, hit)) noteHit(byWords, { thing, texts, segment, hit })
     }
+    const here = [...byWords.values()]
     const strong = here.filter(({ trace }) => trace.isStrong)
-    if (texts.isTable && strong.length >= tableFrom) found.push(asTable(thing, texts, strong))
-    else found.push(...told(here))
+    if (texts.isTable && timesOf(strong) >= tableFrom) found.push(asTable(texts, strong))
+    else found.push(...here)
     for (const { alone, trace } of here) if (alone) noteWord(alone.word, trace.on)
+  }
+  function noteHit(byWords: Map<string, Found>, met: Met): void {
+    const { text, place } = met.segment
+    const key = `${place} ${text.slice(met.hit.from, met.hit.to)}`
+    const there = byWords.get(key)
+    // Of two of which one may be a word only, the other tells more.
+    const made = there && !isExcused(there) ? there : foundAt(met)
+    const first = !there || (isExcused(there) && !isExcused(made)) ? made : there
+    first.trace = { ...first.trace, count: (there?.trace.count ?? 0) + 1 }
+    byWords.set(key, first)
   }
   function noteSmall(word: string): void {
     inSmall.set(word, (inSmall.get(word) ?? 0) + 1)
@@ -103,7 +122,7 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
     if (list) list.add(on)
     else thingsOf.set(word, new Set([on]))
   }
-  function foundAt(thing: SearchedThing, texts: SearchedTexts, segment: Segment, hit: Hit): Found {
+  function foundAt({ thing, texts, segment, hit }: Met): Found {
     const { from, to, kind, people } = hit
     const before = segment.text.slice(Math.max(0, from - contextLetters), from)
     const text = segment.text.slice(from, to)
@@ -134,8 +153,8 @@ export function traceSearch({ students, alsoHere, staff }: SearchedPeople): Trac
         ? null
         : {
             word: folded(text),
-            startsSentence: startsSentence(before),
-            isElse: namesNobody(before) || namesSomethingElse(wordAfter(after)),
+            startsSentence: startsSentence(before.slice(-6)),
+            isElse: namesNobody(before.slice(-8)) || namesSomethingElse(wordAfter(after)),
           },
     }
   }
@@ -189,27 +208,17 @@ const isExcused = ({ alone }: Found): boolean =>
 const asInFull = ({ can }: Pick<Trace, 'can'>): Pick<Trace, 'proposed'> => ({
   proposed: can.includes('role') ? 'role' : null,
 })
-/** The same words in one place once, with how often they stand there. */
-function told(all: readonly Found[]): Found[] {
-  const byKey = new Map<string, Found>()
-  for (const each of all) {
-    const key = `${each.trace.place} ${each.trace.text}`
-    const there = byKey.get(key)
-    // Of two of which one may be a word only, the other tells more.
-    const first = !there || (isExcused(there) && !isExcused(each)) ? each : there
-    byKey.set(key, { ...first, trace: { ...first.trace, count: (there?.trace.count ?? 0) + 1 } })
-  }
-  return [...byKey.values()]
-}
-function asTable(thing: SearchedThing, texts: SearchedTexts, all: readonly Found[]): Found {
+/** How often some finds stand in a thing, all together. */
+const timesOf = (all: readonly Found[]): number => all.reduce((sum, { trace }) => sum + trace.count, 0)
+function asTable(texts: SearchedTexts, all: readonly Found[]): Found {
   const kinds: Partial<Record<TraceKind, number>> = {}
-  for (const { trace } of all) kinds[trace.kind] = (kinds[trace.kind] ?? 0) + 1
+  for (const { trace } of all) kinds[trace.kind] = (kinds[trace.kind] ?? 0) + trace.count
   const [first] = all
   if (!first) throw new Error('a table without a find')
   return {
     trace: {
       ...first.trace,
-      count: all.length,
+      count: timesOf(all),
       kinds,
       people: all.length,
       isAlsoHere: all.every(({ trace }) => trace.isAlsoHere),

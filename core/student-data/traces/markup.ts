@@ -187,7 +187,11 @@ function nextMark(raw: string, at: number): { from: number; to: number } | null 
   }
   return null
 }
-const attribute = /([^\s"'<>/=]+)\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s"'=<>`]+))/g
+// A name begins where one can and is no longer than any: a hostile page of one long word is passed in one go.
+const attribute = /(?<![^\s"'<>/=])([^\s"'<>/=]{1,200})\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s"'=<>`]+))/g
+/** Whether a text is itself a page, written in references. Looks no further than the last tag can end. */
+const isMarkup = (text: string): boolean =>
+  text.includes('<') && /<[a-z]/i.test(text.slice(0, Math.max(0, text.lastIndexOf('>'))))
 
 /**
  * The texts of a page or of an XML document: paragraphs as one reads them, whatever elements stand within, attributes, links,
@@ -203,7 +207,7 @@ export function markupSegments(raw: string, breaks: Breaks = htmlBreaks): Segmen
     open = new Stretches()
     if (made.text.trim() === '') return
     paragraph++
-    if (made.text.includes('<') && /<[a-z][^>]*>/i.test(made.text)) segments.push(...within(made, raw))
+    if (isMarkup(made.text)) segments.push(...within(made, raw))
     else segments.push({ ...made, paragraph })
   }
   let at = 0
@@ -279,8 +283,20 @@ function within(outer: Segment, raw: string): Segment[] {
     }
   })
 }
+/** Those of some stretches, in order, that share a letter with a range: found by halving, since a quiz in one text has thousands. */
+function overlapping(stretches: readonly Stretch[], from: number, to: number): Stretch[] {
+  let [low, high] = [0, stretches.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((stretches[middle]?.to ?? 0) > from) high = middle
+    else low = middle + 1
+  }
+  let end = low
+  while (end < stretches.length && (stretches[end]?.from ?? to) < to) end++
+  return stretches.slice(low, end)
+}
 function throughOuter(outer: Segment, inner: Stretch): Stretch[] {
-  const over = stretchesOf(outer).filter(each => each.to > inner.rawFrom && each.from < inner.rawTo)
+  const over = overlapping(stretchesOf(outer), inner.rawFrom, inner.rawTo)
   // A reference within a reference stands for one letter, whatever it is written with.
   if (!inner.exact) {
     const [first, last] = [over[0], over.at(-1)]
@@ -304,7 +320,7 @@ const rawAt = (stretch: Stretch, at: number): number =>
 const rawEnd = (stretch: Stretch, at: number): number =>
   stretch.exact ? stretch.rawTo - Math.max(0, stretch.to - at) : stretch.rawTo
 function rangeThrough(outer: Segment, from: number, to: number, raw: string): [number, number] {
-  const over = stretchesOf(outer).filter(each => each.to > from && each.from < to)
+  const over = overlapping(stretchesOf(outer), from, to)
   const [first, last] = [over[0], over.at(-1)]
   return first && last ? [rawAt(first, from), rawEnd(last, to)] : [raw.length, raw.length]
 }

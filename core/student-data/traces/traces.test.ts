@@ -210,6 +210,23 @@ describe('taking a trace out', () => {
   })
 })
 
+describe('a page made to do harm', () => {
+  const times = 200_000
+  it.each([
+    ['one long attribute', `<a ${'a'.repeat(times)} =`],
+    ['tags that never end, in references', `>${'&lt;a'.repeat(times)}`],
+    ['quotes that never end', `<a "'`.repeat(times)],
+    ['comments in comments', '<!--'.repeat(times)],
+    ['references within references', `${'&amp;'.repeat(times)}lt;`],
+    ['a quiz in one text', `<mattext>${'&lt;b&gt;x&lt;/b&gt; '.repeat(times / 10)}</mattext>`],
+    ['names without end', 'Will '.repeat(times)],
+  ])('is gone through like any other: %s', (_, html) => {
+    const search = traceSearch({ students: roster, ...nobody })
+    search.look(thing, { segments: markupSegments(html), isTable: false, canWrite: true })
+    expect(search.result().traces.filter(trace => trace.isStrong)).toEqual([])
+  })
+})
+
 describe('words', () => {
   it('are compared without case and marks, composed or not', () => {
     for (const [a, b] of [
