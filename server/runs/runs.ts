@@ -362,7 +362,7 @@ async function writeInPlace(
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
   await write.writeDates(trx, runId, plan.sourceId)
   await write.writeCleaned(trx, runId, plan.sourceId)
-  await cleanAround(trx, plan.sourceId, cleaned)
+  await cleanAround(trx, plan.sourceId, cleaned, cleaner.around())
   const dates = await write.countDates(trx, runId, plan.sourceId)
   checkWritten(runId, 'dates', dates, compiled.effect.dates.dates)
   await queries.keepSnapshot(trx, runId, snapshot)

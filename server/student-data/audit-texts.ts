@@ -24,6 +24,10 @@ export async function auditTexts(
   const course = writtenCourse(plan)
   const sourceOf = new Map(compiled.placements.filter(writes).map(({ lineage, source }) => [lineage, source]))
   const side = await loadCarrySide(trx, course)
+  // In place all of the course is what the run leaves.
+  if (plan.mode === 'in-place')
+    for (const { lineage } of [side.categories, side.rubrics, side.groups, side.furniture].flat())
+      sourceOf.set(lineage, lineage)
   const written = <T extends { readonly lineage: string }>(all: readonly T[]): T[] =>
     all.filter(({ lineage }) => sourceOf.has(lineage))
   const { found } = await lookThrough(

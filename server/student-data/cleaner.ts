@@ -14,6 +14,12 @@ import { sidesOfPlan, type Plan } from '../plans/plans.queries'
 import { peopleOfPlan } from './traces'
 import { tracedItems, type TracedItem } from './traces.queries'
 
+/** A rubric's criteria, or the details of something around the units, as they come. */
+export interface CleanedAround {
+  readonly entity: 'rubric' | 'furnishing'
+  readonly lineage: string
+  readonly details: NonNullable<Placement['details']>
+}
 /** Takes out of a plan's texts what is to go of last term's students. The old course keeps its own: what changes is a new body. */
 export interface Cleaner {
   /** A body as it comes; null where there is none. */
@@ -21,6 +27,8 @@ export interface Cleaner {
   readonly mediaType: (lineage: string) => Promise<string>
   /** Placements with the settings, criteria and details that come instead of the source's. */
   readonly rows: (placements: readonly Placement[]) => Promise<Placement[]>
+  /** Criteria and details around the units of a course that lose a student where it is rolled in place. */
+  readonly around: () => CleanedAround[]
 }
 export function answersIn({ traces, document }: Pick<CompileInput, 'traces' | 'document'>): Answers {
   return new Map(
@@ -75,7 +83,11 @@ export async function cleanerFor(
       ...(fresh && { similarity: { ...(patch.similarity as object), ...fresh.similarity } }),
     }
   }
-  function detailsOf({ entity, source, from }: Placement): Placement['details'] {
+  function detailsOf({
+    entity,
+    source,
+    from,
+  }: Pick<Placement, 'entity' | 'source' | 'from'>): Placement['details'] {
     const side = [input.source, ...input.more, ...input.found][from]
     const rubric = side?.rubrics.find(each => each.lineage === source) as Rubric | undefined
     const thing =
@@ -96,5 +108,17 @@ export async function cleanerFor(
     }
     return made
   }
-  return { body, mediaType, rows }
+  const around = (): CleanedAround[] => {
+    const all = [
+      ...input.source.rubrics.map(({ lineage }) => ({ entity: 'rubric' as const, lineage })),
+      ...input.source.furniture.map(({ lineage }) => ({ entity: 'furnishing' as const, lineage })),
+    ]
+    return all
+      .filter(({ lineage }) => cleaned.has(lineage))
+      .flatMap(({ entity, lineage }) => {
+        const details = detailsOf({ entity, source: lineage, from: 0 })
+        return details === null ? [] : [{ entity, lineage, details }]
+      })
+  }
+  return { body, mediaType, rows, around }
 }

@@ -184,6 +184,13 @@ describe('a course that is rolled in place', () => {
     expect(await read(record.snapshot?.id ?? '')).toContain('Tarrant')
     const units = await demo.db('units').where({ course_id: lights }).pluck('title')
     expect(units).toContain('Unit 3: Fog, and the notes of a student')
+    const around = JSON.stringify([
+      await demo.db('rubrics').where({ course_id: lights }),
+      await demo.db('furnishings').where({ course_id: lights }),
+      await demo.db('grade_categories').where({ course_id: lights }),
+    ])
+    expect(around).not.toMatch(/Sele|Penhallow|Vane/)
+    expect(around).toContain('as steady as a student')
   })
   it('is swept by the office: last term’s people go, and are kept aside like the rest', async () => {
     const { ellwood } = demo.people
