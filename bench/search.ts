@@ -11,23 +11,13 @@ import { keepSearchable } from '../server/search/index.queries'
 import { ownText } from '../server/search/plain-text'
 import { search } from '../server/search/search'
 import { fillWithDemo, freshDatabase, useServer } from '../tests/support/database'
+import { random, vocabulary, word } from './words'
 
 const distinct = 500
 const terms = 10
 const itemsEach = 40
 /** Of each course so many items are rewritten from one term to the next: the rest is rolled as it was. */
 const rewritten = 3
-let seed = 20270105
-const random = (): number => {
-  seed = (Math.imul(seed, 1_103_515_245) + 12_345) >>> 0
-  return seed / 2 ** 32
-}
-const syllables = 'ta ri mo lek sun dar vi post ne gal bru chi fen ost ram pel'.split(' ')
-const vocabulary = Array.from({ length: 4096 }, (_, n) =>
-  [n % 16, (n >> 4) % 16, (n >> 8) % 16].map(at => syllables[at]).join(''),
-)
-// Few words are frequent, as in any language (Zipf's law).
-const word = (): string => there(vocabulary[Math.floor(vocabulary.length * random() ** 3)])
 const sentence = (length: number): string => Array.from({ length }, word).join(' ')
 
 const stopServer = useServer()

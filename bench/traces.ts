@@ -9,21 +9,12 @@ import { inBatches, newId } from '../server/db/rows'
 import { lookThrough } from '../server/student-data/look-through'
 import { loadBodies, peopleIn, tracedItems } from '../server/student-data/traces.queries'
 import { fillWithDemo, freshDatabase, useServer } from '../tests/support/database'
+import { word } from './words'
 
 const itemsMade = 20_000
 const bytesEach = 2100
 const students = 300
 const rounds = 3
-let seed = 20270105
-const random = (): number => {
-  seed = (Math.imul(seed, 1_103_515_245) + 12_345) >>> 0
-  return seed / 2 ** 32
-}
-const syllables = 'ta ri mo lek sun dar vi post ne gal bru chi fen ost ram pel'.split(' ')
-const vocabulary = Array.from({ length: 4096 }, (_, n) =>
-  [n % 16, (n >> 4) % 16, (n >> 8) % 16].map(at => syllables[at]).join(''),
-)
-const word = (): string => there(vocabulary[Math.floor(vocabulary.length * random() ** 3)])
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 /** Every fiftieth page names a student; names are made of the words of the course, as names are. */
 function pageOf(n: number, names: readonly string[]): string {

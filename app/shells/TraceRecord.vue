@@ -1,14 +1,10 @@
 <script setup lang="ts">
 import { tracePlaces } from '~~/core/student-data/traces/markup'
+import { lookedText } from '~/stages/clear/trace-words'
 import type { TraceRecord } from '~~/core/student-data/traces/record'
 
 /** What a run's record says of traces of students: what was looked through, what went, and what stays for which reason. */
 const props = defineProps<{ record: TraceRecord }>()
-const lookedText = computed(() =>
-  new Intl.ListFormat('en-GB', { type: 'conjunction' }).format(
-    props.record.looked.things.map(({ one, many, count }) => counted(count, one, many)),
-  ),
-)
 const goneText = computed(() => {
   const { out, left } = props.record
   const gone = out === 0 ? 'None was found that had to go.' : `${counted(out, 'trace')} taken out.`
@@ -23,7 +19,8 @@ const goneText = computed(() => {
 <template>
   <h2>Traces of students in the text</h2>
   <p class="soft">
-    {{ lookedText }} were searched for {{ counted(record.looked.students, 'student') }}. {{ goneText }}
+    {{ lookedText(record.looked) }} were searched for {{ counted(record.looked.students, 'student') }}.
+    {{ goneText }}
   </p>
   <table v-if="record.kept.length" class="ruled narrow">
     <thead>

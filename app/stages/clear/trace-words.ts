@@ -51,5 +51,5 @@ export function actText(trace: Trace, answer: TraceAnswer): string {
   return trace.place === 'link' ? 'Remove the link' : 'Remove it'
 }
 /** All that was looked through: `40 pages, 8 quizzes and 9 tables`. */
-export const lookedText = ({ things }: Looked): string =>
+export const lookedText = ({ things }: Pick<Looked, 'things'>): string =>
   listText(things.map(({ one, many, count }) => counted(count, one, many)))
