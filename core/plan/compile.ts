@@ -24,6 +24,7 @@ import { datedByPattern } from './undated'
 import { aroundPlacements, gradePlacements, rowPlacement } from './placements'
 import { cleanedThings, type CleanedThings } from './cleaned'
 import { mergeSources, type MergedSources } from './sources'
+import type { RecordLeft } from './record'
 
 export type { Effect, Placement }
 interface Named {
@@ -79,6 +80,8 @@ export interface CompiledPlan {
   rows: PlaceRow[]
   grades: PlannedGrades
   effect: Effect
+  /** What of the sources stays behind, and why. */
+  left: RecordLeft[]
 }
 
 const sourcesOf = <S>({ source, more }: { source: S; more: readonly S[] }): readonly S[] => [source, ...more]
@@ -312,7 +315,10 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     count: countsIn(rows, uncategorisedIn(input, plan).length),
   }
   const effects = Object.values(mapParts(part => part.effect?.(counted) ?? {}))
-  return { placements, rows, grades, effect: Object.assign({}, ...effects) as Effect }
+  const left = merged.nodes
+    .filter(node => !carried.has(node.lineage))
+    .map(({ lineage, title, kind }) => ({ title, kind, why: plan.stays.get(lineage) ?? ('chosen' as const) }))
+  return { placements, rows, grades, effect: Object.assign({}, ...effects) as Effect, left }
 }
 /** Traces in what a plan carries: those of things that stay behind are no matter. */
 export const tracesOf = ({ traces }: Pick<CarryBase, 'traces'>, carried: ReadonlySet<string>): Trace[] =>

@@ -1,53 +1,34 @@
 import type { Knex } from 'knex'
 import { partValuesOf } from '../../core/carry/again'
 import type { CarriedBase } from '../../core/carry/base'
-import type { CarriedRow } from '../db/tables'
-import { inBatches, json, jsonOf } from '../db/rows'
+import { json, jsonOf } from '../db/rows'
 import { loadOutline } from './content.queries'
 
 /** What was carried into a course last, or was seen and declined, and how its template's things came. */
-export async function loadBases(db: Knex, courseId: string): Promise<CarriedBase[]> {
-  const rows = await db('carried').where({ course_id: courseId })
-  return rows.map(row => ({
-    source: row.source_lineage,
-    lineage: row.lineage,
-    type: row.entity,
-    how: row.how,
-    parts: jsonOf(row.parts),
-    wrote: row.wrote,
-    ...(row.wrote_settings !== null && { wroteSettings: row.wrote_settings }),
-  }))
+export async function loadBases(db: Knex, courseId: string): Promise<readonly CarriedBase[]> {
+  const row = await db('carried_bases').where({ course_id: courseId }).first('bases')
+  return row ? jsonOf(row.bases) : []
 }
 /** Under which keys of a course the things of its sources stand, where those are others: a page that took an empty place. */
 export async function standIns(db: Knex, courseId: string): Promise<Map<string, string>> {
-  const rows = await db('carried')
-    .where({ course_id: courseId, origin: 'run' })
-    .whereNot({ how: 'left' })
-    .whereRaw('source_lineage <> lineage')
-    .select('source_lineage', 'lineage')
-  return new Map(rows.map(row => [row.source_lineage, row.lineage]))
+  const bases = await loadBases(db, courseId)
+  const stand = bases.filter(({ how, source, lineage }) => !notStanding.has(how) && source !== lineage)
+  return new Map(stand.map(({ source, lineage }) => [source, lineage]))
 }
-const rowOf = (courseId: string, base: CarriedBase, runId: string | null): CarriedRow => ({
-  course_id: courseId,
-  origin: base.how === 'template' ? 'template' : 'run',
-  source_lineage: base.source,
-  lineage: base.lineage,
-  entity: base.type,
-  how: base.how,
-  parts: json(base.parts),
-  wrote: base.wrote ?? null,
-  wrote_settings: base.wroteSettings ?? null,
-  run_id: runId,
-})
+const notStanding: ReadonlySet<CarriedBase['how']> = new Set(['template', 'left'])
+/** A thing of the shell may be known by what its template brought, and by what a run did. */
+const keyOf = ({ how, source }: CarriedBase): string => `${how === 'template' ? 'template' : 'run'} ${source}`
 /** Keeps what the next run compares with; of what was kept of a thing before, this takes the place. */
 export async function keepBases(
   db: Knex,
   courseId: string,
   bases: readonly CarriedBase[],
-  runId: string | null,
 ): Promise<void> {
-  for (const batch of inBatches(bases.map(base => rowOf(courseId, base, runId))))
-    await db('carried').insert(batch).onConflict().merge()
+  const all = new Map([...(await loadBases(db, courseId)), ...bases].map(base => [keyOf(base), base]))
+  await db('carried_bases')
+    .insert({ course_id: courseId, bases: json([...all.values()]) })
+    .onConflict('course_id')
+    .merge()
 }
 /** Keeps how everything of a course came with its template: what differs from that later was touched. */
 export async function keepTemplate(db: Knex, courseId: string): Promise<void> {
@@ -59,5 +40,5 @@ export async function keepTemplate(db: Knex, courseId: string): Promise<void> {
     how: 'template',
     parts: partValuesOf(node, { ...node, dates: node }),
   }))
-  await keepBases(db, courseId, bases, null)
+  await keepBases(db, courseId, bases)
 }

@@ -323,10 +323,20 @@ const contentColumns = {
   items: `lineage, parent_lineage, position, kind, title, state, exam, points, category_lineage, opens, due, closes,
     body_hash, media_type, settings, identifier, rubric_lineage, group_lineage, releases, exempt, extra, holds, fixed,
     made_by`,
-  carried: 'origin, source_lineage, lineage, entity, how, parts, wrote, wrote_settings, run_id',
+  carried_bases: 'bases',
 } as const
 /** Copies everything that a course holds as content into another that holds none: rows of metadata, set by set; bodies stay shared. */
 export async function copyWhole(
+  trx: Knex,
+  from: string,
+  to: string,
+): Promise<{ items: number; units: number }> {
+  const copied = await copyContent(trx, from, to)
+  await copyMeetings(trx, from, to)
+  return copied
+}
+/** The same without when the course meets. */
+export async function copyContent(
   trx: Knex,
   from: string,
   to: string,
@@ -340,12 +350,23 @@ export async function copyWhole(
       { to, content },
     )
   for (const table of aroundTables) await copy(table)
-  await copy('carried')
+  await copy('carried_bases')
   const units = await copy('units')
   const items = await copy('items')
   if (content !== from) await copySectionDates(trx, from, to)
-  await copyMeetings(trx, from, to)
   return { items, units }
+}
+/** What of a course its content is, in the order in which it can be taken away. */
+const contentTables = ['items', 'units', ...aroundTables, 'carried_bases'] as const
+/** Takes the content of a course away. What students did there stays: it hangs off their enrolments. */
+export async function dropContent(trx: Knex, courseId: string): Promise<void> {
+  for (const table of contentTables) await trx(table).where({ course_id: courseId }).delete()
+}
+/** Whether a course holds anything at all, around its units too. */
+export async function holdsAnything(db: Knex, courseId: string): Promise<boolean> {
+  for (const table of contentTables)
+    if (await db(table).where({ course_id: courseId }).first('course_id')) return true
+  return false
 }
 /** Leaves only some items, by lineage, in a course that was just copied. */
 export async function keepItems(trx: Knex, courseId: string, kept: readonly string[]): Promise<void> {
@@ -356,7 +377,7 @@ export async function keepItems(trx: Knex, courseId: string, kept: readonly stri
     .whereNotNull('item_lineage')
     .whereNotIn('item_lineage', kept)
     .delete()
-  await trx('carried').where({ course_id: courseId }).delete()
+  await trx('carried_bases').where({ course_id: courseId }).delete()
 }
 /** A section shows dates of its own: a copy of what it shows has those. */
 const copySectionDates = (trx: Knex, from: string, to: string): Promise<number> =>

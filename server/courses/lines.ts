@@ -6,7 +6,7 @@ import { isoInstant } from '../clock'
 import { notFound } from '../errors/refusal'
 import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
-import { loadEntries, runsInto } from '../runs/runs.queries'
+import { runDetails, runsInto } from '../runs/runs.queries'
 import { accessToCourse, accessToCourses, coursesOf, mayEditCourse, type CourseAccess } from './access'
 import { loadCarrySide } from './carry-side'
 import { loadCourses, searchCourses, type CourseInLine } from './courses.queries'
@@ -100,8 +100,9 @@ async function lastRunInto(db: Knex, person: Person, id: string): Promise<Course
   const [run] = await runsInto(db, [id])
   if (!run) return null
   const source = lineIn(await courseLines(db, person, [run.sourceId]))(run.sourceId)
-  const added = (await loadEntries(db, run)).filter(
-    entry => entry.entity !== 'category' && entry.action === 'added',
+  const { entries } = await runDetails(db, run.id)
+  const added = entries.filter(
+    ({ entity, action }) => (entity === 'unit' || entity === 'item') && action === 'added',
   )
   return {
     id: run.id,

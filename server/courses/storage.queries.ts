@@ -16,7 +16,7 @@ const tables = [
   'rubrics',
   'work_groups',
   'furnishings',
-  'carried',
+  'carried_bases',
 ] as const
 
 export async function storageOf(db: Knex, courseIds: readonly string[]): Promise<Storage> {

@@ -1,17 +1,17 @@
 import type { Former } from '../editing/edits.queries'
 import type { TermCalendar } from '../../core/calendar/schema'
 import type { ItemDates } from '../../core/course/dates'
-import type { PartValues } from '../../core/carry/again'
-import type { BaseWay, CarriedBase } from '../../core/carry/base'
+import type { CarriedBase } from '../../core/carry/base'
 import type { Criterion, FurnishingName } from '../../core/course/furniture'
 import type { ItemKind, ItemState, MadeBy, Release } from '../../core/course/model'
-import type { Flag } from '../../core/dates/flags'
-import type { Reason } from '../../core/dates/reasons'
 import type { Finding } from '../../core/formats/findings'
 import type { Desk, MissingReason } from '../../core/pairing/missing'
 import type { CategoryRules, GradeRules } from '../../core/grading/rules'
-import type { Effect, Placement } from '../../core/plan/compile'
+import type { Effect } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
+import type { RecordEntry, RecordLeft } from '../../core/plan/record'
+import type { Since } from '../../shared/api/undo'
+import type { KeptFacts } from '../runs/states.queries'
 import type { ValuesOf } from '../../core/student-data/kind'
 import type { studentDataKinds } from '../../core/student-data/kinds'
 import type { StudentDataName } from '../../core/student-data/student-data'
@@ -210,19 +210,10 @@ export interface FurnishingRow {
   item_lineage: string | null
   details: Json<Readonly<Record<string, string>>>
 }
-/** How a thing of a source stood to a shell after the last run; of a template's things, how they came. */
-export interface CarriedRow {
+/** What the next run into a course compares with, and how its template's things came. */
+export interface CarriedBasesRow {
   course_id: string
-  origin: 'run' | 'template'
-  source_lineage: string
-  lineage: string
-  entity: CarriedBase['type']
-  how: BaseWay
-  parts: Json<PartValues>
-  /** Hash of the text that a run made, where it is not the source's. */
-  wrote: string | null
-  wrote_settings: string | null
-  run_id: string | null
+  bases: Json<readonly CarriedBase[]>
 }
 export interface UnitRow {
   course_id: string
@@ -331,6 +322,34 @@ export interface RunRow {
   traces: Json<TraceRecord> | null
   started_at: Stamp
   finished_at: Stamp
+  entries: Json<readonly RecordEntry[]>
+  left_behind: Json<readonly RecordLeft[]>
+  /** What it changed of the shell and its sections themselves: by course and column. */
+  facts: Json<Readonly<Record<string, Readonly<Record<string, FactChange>>>>>
+  /** How the course stood before; null of runs of before this was kept. */
+  before_id: string | null
+  undone_at: Stamp | null
+}
+/** How a course stood at a time: a copy of its rows (null: it held nothing), and what is said of the course itself. */
+export interface KeptStateRow {
+  id: string
+  course_id: string
+  copy_id: string | null
+  facts: Json<KeptFacts>
+  kept_at: Stamp
+}
+/** A run that was undone, or an undo that was. */
+export interface UndoRow {
+  id: string
+  run_id: string
+  person_id: string
+  kind: 'undo' | 'redo'
+  at: Stamp
+  /** How the course stood before this. */
+  before_id: string
+  /** What students had handed in since, kept aside. */
+  clearing_id: string | null
+  told: Json<Since>
 }
 /** What a search for traces of students in a plan's texts found. */
 export interface TraceSearchRow {
@@ -366,38 +385,6 @@ export interface KeptAsideRow {
 export interface FactChange {
   before: string | null
   after: string | null
-}
-export interface RunEntryRow extends ItemDates {
-  run_id: string
-  entity: Placement['entity'] | 'course'
-  lineage: string
-  source_course_id: string | null
-  /** The key of the same thing in the source. */
-  source_lineage: string | null
-  action: Placement['action']
-  /** What of it is written, its names with commas between; null for what is written whole. */
-  parts: string | null
-  kind: ItemKind | null
-  state: ItemState | null
-  points: Decimal | null
-  category_lineage: string | null
-  rubric_lineage: string | null
-  group_lineage: string | null
-  /** A title and a body of its own, where those are not the source's. */
-  title: string | null
-  body_hash: string | null
-  text_from: Placement['textFrom']
-  /** Settings that are given to it, by name. */
-  settings: Json<Record<string, unknown>> | null
-  exam: boolean | null
-  alone: boolean
-  exempt: boolean | null
-  extra: boolean | null
-  details: Json<unknown> | null
-  parent_lineage: string | null
-  position: number
-  reasons: Json<{ flags: readonly Flag[]; reasons: readonly Reason[] }> | null
-  former: Json<Record<string, unknown>> | null
 }
 /** A title with the text of a body, as it is searched. */
 export interface SearchedRow {
@@ -508,6 +495,7 @@ export interface JobRow {
   person_id: string | null
   payload: Json<unknown>
   state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+  step: string | null
   done: number
   total: number
   problem: string | null
@@ -614,7 +602,7 @@ export interface NorthtideTables extends StudentDataTables {
   rubrics: RubricRow
   work_groups: WorkGroupRow
   furnishings: FurnishingRow
-  carried: CarriedRow
+  carried_bases: CarriedBasesRow
   units: UnitRow
   items: ItemRow
   course_preferences: CoursePreferenceRow
@@ -622,7 +610,8 @@ export interface NorthtideTables extends StudentDataTables {
   plan_sources: PlanSourceRow
   plan_sections: PlanSectionRow
   runs: RunRow
-  run_entries: RunEntryRow
+  kept_states: KeptStateRow
+  undos: UndoRow
   searched: SearchedRow
   searched_items: SearchedItemRow
   writing: WritingRow

@@ -10,6 +10,7 @@ import {
   type Placement,
 } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
+import { recordEntries } from '../../core/plan/record'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { ClearedCounts } from '../../core/student-data/clearing'
 import type { RunReply } from '../../shared/api/plans'
@@ -17,8 +18,8 @@ import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
 import { keepBases } from '../courses/carried.queries'
-import { loadOutline, settingsHashes } from '../courses/content.queries'
-import { loadCourse, lockCourse } from '../courses/courses.queries'
+import { settingsHashes } from '../courses/content.queries'
+import { loadCourse, loadCourses, lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { readable } from '../courses/readable'
 import * as sections from '../courses/sections.queries'
@@ -58,6 +59,7 @@ import { findTraces, forgetTraces } from '../student-data/traces.queries'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
+import { keepState } from './states.queries'
 import { beginWriting, endWriting, stillWriting, writingInto } from './writing.queries'
 
 /**
@@ -164,30 +166,34 @@ async function runLocked(
     personId: person.id,
     document: plan.document,
     effect: compiled.effect,
+    entries: recordEntries(input, compiled, await codesOf(trx, sources)),
+    left: compiled.left,
+    beforeId: await keepState(trx, courseId, isInPlace ? [] : await sectionsWritten(trx, plan)),
     at: stampOf(now()),
   })
   let cleared: ClearedCounts | null
-  if (plan.mode === 'in-place') cleared = await writeInPlace(trx, running)
+  const facts: Record<string, queries.FactChanges> = {}
+  if (isInPlace) cleared = await writeInPlace(trx, running)
   else {
     cleared = await clearAtRun(trx, running)
     await writeIntoShell(trx, running)
-    await joinSections(trx, running, sectioned)
+    Object.assign(facts, await joinSections(trx, running, sectioned))
   }
   await keepSearchable(trx, courseId, ownText)
-  await queries.setShellFacts(trx, runId, courseId, shellFactsOf(plan.document))
+  facts[courseId] = await queries.setShellFacts(trx, courseId, shellFactsOf(plan.document))
   const tables = await auditTables(trx, { runId, courseId, sources, isInPlace }, standing)
   const traces = { ...(await auditTexts(trx, running, known)), tables }
   await queries.finishRun(
     trx,
     runId,
-    { audit: await audit(trx, running, before, cleared), traces },
+    { audit: await audit(trx, running, before, cleared), traces, facts },
     stampOf(now()),
   )
   await forgetTraces(trx, planId)
   await markAsRun(trx, planId)
   const { added, dates } = compiled.effect
   const where = { personId: person.id, courseId, planId, runId }
-  if (plan.mode === 'in-place')
+  if (isInPlace)
     await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
   else await writeLog(trx, { action: 'plan.run', ...where, detail: { added } })
 }
@@ -198,6 +204,14 @@ async function sectionsWritten(trx: Knex, plan: Plan): Promise<string[]> {
   return [...new Set(all)].sort()
 }
 
+/** `HYD 240-01` of each of some courses. */
+async function codesOf(trx: Knex, courseIds: readonly string[]): Promise<string[]> {
+  const courses = await loadCourses(trx, courseIds)
+  return courseIds.map(id => {
+    const { code, section } = there(courses.get(id))
+    return section ? `${code}-${section}` : code
+  })
+}
 /** What may have changed since the plan was made, and bars the run. */
 async function checkShellReady(trx: Knex, plan: Plan): Promise<void> {
   const target = await loadCourse(trx, plan.targetId)
@@ -296,12 +310,11 @@ async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Runni
   const sourceIds = sides.map(source => contents.get(source) ?? source)
   const texts = await storeTexts(trx, plan, input, compiled)
   const { found } = plan.document.added
-  await write.insertEntries(trx, { runId, sourceIds, made: texts, found }, placements)
-  await write.writeContent(trx, runId, plan.targetId, placements)
-  const dates = await write.countDates(trx, runId, plan.targetId)
+  await write.writeContent(trx, plan.targetId, { placements, sourceIds, made: texts, found })
+  const dates = await write.countDates(trx, plan.targetId, placements)
   checkWritten(runId, 'dates', dates, effect.dates.dates)
   const settings = await settingsWritten(trx, plan.targetId, placements)
-  await keepBases(trx, plan.targetId, basesOf(input, compiled.rows, { texts, settings }), runId)
+  await keepBases(trx, plan.targetId, basesOf(input, compiled.rows, { texts, settings }))
 }
 /** Hashes of the settings of what was given some, as they stand in the shell now. */
 async function settingsWritten(
@@ -324,7 +337,8 @@ async function joinSections(
   trx: Knex,
   { runId, plan, compiled }: Running,
   sectioned: readonly SectionPlan[],
-): Promise<void> {
+): Promise<Record<string, queries.FactChanges>> {
+  const facts: Record<string, queries.FactChanges> = {}
   const before = await sections.sectionsOf(trx, plan.targetId)
   const fresh = sectioned.map(section => section.id).filter(id => !before.includes(id))
   for (const { faults } of (await joinable(trx, plan.targetId, fresh)).values())
@@ -337,12 +351,13 @@ async function joinSections(
       return lineage === undefined ? [] : [{ ...item, id: lineage }]
     })
     await sections.writeSectionDates(trx, id, plan.targetId, items)
-    await queries.setShellFacts(trx, runId, id, sectionFactsOf(plan.document, id))
+    facts[id] = await queries.setShellFacts(trx, id, sectionFactsOf(plan.document, id))
   }
   for (const section of fresh) {
     await sections.copyShellDates(trx, section, plan.targetId)
     await sections.joinSection(trx, section, plan.targetId, runId)
   }
+  return facts
 }
 
 /** The course itself goes on in the new term, and a snapshot of it, with its students, takes its place in the old one. */
@@ -358,12 +373,10 @@ async function writeInPlace(
     .filter(({ entity, source }) => entity === 'item' || (entity === 'unit' && cleaned.has(source)))
     .map(entry => inPlaceEntry(entry, cleaned.has(entry.source)))
   const snapshot = await makeSnapshot(trx, plan.sourceId)
-  await write.insertEntries(trx, { runId, sourceIds: [snapshot], made: texts }, placements)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
-  await write.writeDates(trx, runId, plan.sourceId)
-  await write.writeCleaned(trx, runId, plan.sourceId)
+  await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], made: texts })
   await cleanAround(trx, plan.sourceId, cleaned, cleaner.around())
-  const dates = await write.countDates(trx, runId, plan.sourceId)
+  const dates = await write.countDates(trx, plan.sourceId, placements)
   checkWritten(runId, 'dates', dates, compiled.effect.dates.dates)
   await queries.keepSnapshot(trx, runId, snapshot)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })
@@ -387,9 +400,7 @@ export async function readRun(db: Knex, person: Person, id: string): Promise<Run
   const snapshot = run.snapshotId
   const courses = [run.sourceId, run.targetId, ...joined, ...(snapshot ? [snapshot] : [])]
   const lineOf = lineIn(await courseLines(db, person, courses))
-  const outline = await loadOutline(db, run.targetId)
-  const placeOf = new Map(outline.map((node, at) => [node.lineage, { at, depth: node.depth }]))
-  const entries = await queries.loadEntries(db, run)
+  const { entries, left, facts } = await queries.runDetails(db, id)
   return {
     id,
     planId: run.planId,
@@ -401,11 +412,10 @@ export async function readRun(db: Knex, person: Person, id: string): Promise<Run
     effect: run.effect,
     audit: run.audit,
     traces: run.traces,
-    entries: entries
-      .map(entry => ({ ...entry, flags: [...entry.flags], depth: placeOf.get(entry.lineage)?.depth ?? 0 }))
-      .sort((a, b) => (placeOf.get(a.lineage)?.at ?? -1) - (placeOf.get(b.lineage)?.at ?? -1)),
+    entries: [...entries],
+    left: [...left],
     snapshot: snapshot === null ? null : lineOf(snapshot),
-    course: await queries.shellFactsOfRun(db, id, run.targetId),
+    course: Object.entries(facts[run.targetId] ?? {}).map(([field, change]) => ({ field, ...change })),
     sections: joined.map(lineOf),
   }
 }

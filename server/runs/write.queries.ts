@@ -1,84 +1,130 @@
 import type { Knex } from 'knex'
-import { datesOf, noDates } from '../../core/course/dates'
-import { reasonsOf } from '../../core/dates/plan'
+import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
 import { pointsText } from '../../core/grading/points'
 import type { Placement } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
-import { inBatches, json, selectRows, written } from '../db/rows'
-import type { RunEntryRow } from '../db/tables'
+import { selectRows, written } from '../db/rows'
 
 /** What is to be of a category or the rules, as the statements read it: decimals as text, flags as numbers. */
-function detailsOf({ details, entity }: Placement): RunEntryRow['details'] {
+function detailsOf({ details, entity }: Placement): string | null {
   if (!details) return null
-  if (entity !== 'category') return json(details)
+  if (entity !== 'category') return JSON.stringify(details)
   const weight = details.weight === null ? null : pointsText(Number(details.weight))
-  return json({ ...details, weight, exempt: details.exempt ? 1 : 0 })
+  return JSON.stringify({ ...details, weight, exempt: details.exempt ? 1 : 0 })
 }
 const madePoints = ({ made }: Placement): string | null =>
   made && made.points !== null ? pointsText(made.points) : null
-/**
- * Writes down what a run is about to do; the content is then written from these rows. `sourceIds`: by a placement's `from`. `made`: hashes of
- * the texts that it makes, by the lineage of the source's thing.
- */
-export async function insertEntries(
-  trx: Knex,
-  {
-    runId,
-    sourceIds,
-    made,
-    found = {},
-  }: {
-    runId: string
-    sourceIds: readonly string[]
-    made: ReadonlyMap<string, string>
-    found?: PlanDocument['added']['found']
-  },
-  placements: readonly Placement[],
-): Promise<void> {
-  const rows = placements.map(placement => {
-    const { action, entity, lineage, source, parent, position, dates, from, parts, arrives } = placement
-    return {
-      run_id: runId,
-      source_course_id: sourceIds[from] ?? null,
-      // What was taken of another course may stand there under another key.
-      source_lineage: found[source]?.lineage ?? source,
-      entity,
-      lineage,
-      action,
-      parent_lineage: parent,
-      position,
-      ...datesOf(dates ?? noDates),
-      reasons: dates && json({ flags: dates.flags, reasons: reasonsOf(dates) }),
-      parts: parts && parts.join(','),
-      title: placement.title,
-      body_hash: placement.textFrom === 'made' ? (made.get(source) ?? null) : null,
-      text_from: placement.textFrom,
-      settings: placement.settings && json({ ...placement.settings }),
-      points: madePoints(placement),
-      exam: placement.made?.exam ?? null,
-      alone: placement.alone,
-      kind: arrives?.kind ?? null,
-      state: arrives?.state ?? null,
-      category_lineage: arrives?.category ?? null,
-      rubric_lineage: arrives?.rubric ?? null,
-      group_lineage: arrives?.group ?? null,
-      exempt: arrives?.exempt ?? null,
-      extra: arrives?.extra ?? null,
-      details: detailsOf(placement),
-    }
-  })
-  for (const batch of inBatches(rows)) await trx('run_entries').insert(batch)
+/** One thing that a run writes, as the statements read it: decimals and nested values as text, flags as numbers. */
+interface WrittenRow extends ItemDates {
+  entity: Placement['entity']
+  action: Placement['action']
+  lineage: string
+  source_course_id: string | null
+  source_lineage: string
+  parent_lineage: string | null
+  position: number
+  parts: string | null
+  title: string | null
+  body_hash: string | null
+  text_from: Placement['textFrom']
+  settings: string | null
+  points: string | null
+  exam: number | null
+  alone: number
+  kind: string | null
+  state: string | null
+  category_lineage: string | null
+  rubric_lineage: string | null
+  group_lineage: string | null
+  exempt: number | null
+  extra: number | null
+  details: string | null
 }
+const flag = (value: boolean | undefined): number | null => (value === undefined ? null : Number(value))
+/** What a run writes, and from where. */
+export interface Writing {
+  placements: readonly Placement[]
+  /** By a placement's `from`. */
+  sourceIds: readonly string[]
+  /** Hashes of the texts that the run makes, by the lineage of the source's thing. */
+  made: ReadonlyMap<string, string>
+  found?: PlanDocument['added']['found']
+}
+function rowFor(placement: Placement, { sourceIds, made, found = {} }: Writing): WrittenRow {
+  const { action, entity, lineage, source, parent, position, dates, from, parts, arrives } = placement
+  return {
+    entity,
+    action,
+    lineage,
+    source_course_id: sourceIds[from] ?? null,
+    // What was taken of another course may stand there under another key.
+    source_lineage: found[source]?.lineage ?? source,
+    parent_lineage: parent,
+    position,
+    ...datesOf(dates ?? noDates),
+    parts: parts && parts.join(','),
+    title: placement.title,
+    body_hash: placement.textFrom === 'made' ? (made.get(source) ?? null) : null,
+    text_from: placement.textFrom,
+    settings: placement.settings && JSON.stringify(placement.settings),
+    points: madePoints(placement),
+    exam: flag(placement.made?.exam),
+    alone: Number(placement.alone),
+    kind: arrives?.kind ?? null,
+    state: arrives?.state ?? null,
+    category_lineage: arrives?.category ?? null,
+    rubric_lineage: arrives?.rubric ?? null,
+    group_lineage: arrives?.group ?? null,
+    exempt: flag(arrives?.exempt),
+    extra: flag(arrives?.extra),
+    details: detailsOf(placement),
+  }
+}
+export const rowsOf = (writing: Writing): WrittenRow[] =>
+  writing.placements.map(placement => rowFor(placement, writing))
+
+const idText = 'CHAR(36) CHARACTER SET ascii COLLATE ascii_bin'
+const wallText = 'CHAR(16) CHARACTER SET ascii COLLATE ascii_bin'
+const shortText = 'VARCHAR(200) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin'
+const anyText = 'LONGTEXT CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci'
+const rowColumns = {
+  action: shortText,
+  lineage: idText,
+  source_course_id: idText,
+  source_lineage: idText,
+  parent_lineage: idText,
+  position: 'INT',
+  opens: wallText,
+  due: wallText,
+  closes: wallText,
+  parts: shortText,
+  title: 'VARCHAR(500) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci',
+  body_hash: 'CHAR(64) CHARACTER SET ascii COLLATE ascii_bin',
+  text_from: shortText,
+  settings: anyText,
+  points: shortText,
+  exam: 'INT',
+  alone: 'INT',
+  kind: shortText,
+  state: shortText,
+  category_lineage: idText,
+  rubric_lineage: idText,
+  group_lineage: idText,
+  exempt: 'INT',
+  extra: 'INT',
+  details: anyText,
+} as const satisfies Partial<Record<keyof WrittenRow, string>>
+/** Rows that go to the database as one document, and are read there as a table: no row of them is ever stored. */
+const given = `JSON_TABLE(:rows, '$[*]' COLUMNS (
+  ${Object.entries(rowColumns)
+    .map(([name, type]) => `${name} ${type} PATH '$.${name}'`)
+    .join(', ')})) e`
 
 type Table =
   'grade_categories' | 'grade_rules' | 'units' | 'items' | 'rubrics' | 'work_groups' | 'furnishings'
-/** Entries of a run with the same things of their sources, and of the shell. */
-const entries = (entity: Placement['entity'], ...actions: Placement['action'][]): string =>
-  `e.run_id = :runId AND e.entity = '${entity}' AND e.action IN (${actions.map(action => `'${action}'`).join(', ')})`
+/** The same things in their sources. */
 const ofSource = (table: Table): string =>
   `JOIN ${table} s ON s.course_id = e.source_course_id AND s.lineage = e.source_lineage`
-const ofShell = (table: Table): string =>
-  `JOIN ${table} t ON t.course_id = :targetId AND t.lineage = e.lineage`
 const taken = (part: string, value: string, own: string): string =>
   `${own} = IF(e.parts IS NULL OR FIND_IN_SET('${part}', e.parts), ${value}, ${own})`
 /** What an item is graded by comes into a place of another kind too: only what that kind does not know stays away. */
@@ -91,8 +137,6 @@ const settings = 'IF(e.settings IS NULL, s.settings, JSON_MERGE_PATCH(s.settings
 const releases = "IF(e.alone, '[]', s.releases)"
 /** A text of what is made in the plan is a page. */
 const madeType = "IF(e.body_hash IS NULL, NULL, 'text/html')"
-/** Entries of what is made in the plan: no course has it. */
-const isMade = 'e.source_course_id IS NULL'
 const detail = (name: string): string => `JSON_VALUE(e.details, '$.${name}')`
 
 interface Statement {
@@ -111,13 +155,12 @@ const statements: Statement[] = [
     actions: ['added'],
     sql: `INSERT INTO grade_categories (course_id, lineage, title, weight, position, identifier, within, drop_lowest,
             drop_highest, exempt)
-          SELECT :targetId, e.lineage, ${categoryDetails} FROM run_entries e WHERE ${entries('category', 'added')}`,
+          SELECT :targetId, e.lineage, ${categoryDetails} FROM ${given}`,
   },
   {
     entity: 'category',
     actions: ['replaced', 'moved'],
-    sql: `UPDATE grade_categories t JOIN run_entries e ON ${entries('category', 'replaced', 'moved')}
-            AND e.lineage = t.lineage
+    sql: `UPDATE grade_categories t JOIN ${given} ON e.lineage = t.lineage
           SET t.title = ${detail('title')}, t.weight = ${detail('weight')}, t.position = e.position,
             t.within = ${detail('within')}, t.drop_lowest = ${detail('dropLowest')},
             t.drop_highest = ${detail('dropHighest')}, t.exempt = ${detail('exempt')}
@@ -128,25 +171,25 @@ const statements: Statement[] = [
     actions: ['added'],
     sql: `INSERT INTO rubrics (course_id, lineage, identifier, position, title, criteria)
           SELECT :targetId, e.lineage, s.identifier, e.position, IFNULL(e.title, s.title), IFNULL(e.details, s.criteria)
-          FROM run_entries e ${ofSource('rubrics')} WHERE ${entries('rubric', 'added')}`,
+          FROM ${given} ${ofSource('rubrics')}`,
   },
   {
     entity: 'group',
     actions: ['added'],
     sql: `INSERT INTO work_groups (course_id, lineage, identifier, position, title)
           SELECT :targetId, e.lineage, s.identifier, e.position, IFNULL(e.title, s.title)
-          FROM run_entries e ${ofSource('work_groups')} WHERE ${entries('group', 'added')}`,
+          FROM ${given} ${ofSource('work_groups')}`,
   },
   {
     entity: 'furnishing',
     actions: ['cleared'],
-    sql: `DELETE t FROM furnishings t JOIN run_entries e ON ${entries('furnishing', 'cleared')} AND e.lineage = t.lineage
+    sql: `DELETE t FROM furnishings t JOIN ${given} ON e.lineage = t.lineage
           WHERE t.course_id = :targetId`,
   },
   {
     entity: 'furnishing',
     actions: ['replaced'],
-    sql: `UPDATE furnishings t JOIN run_entries e ON ${entries('furnishing', 'replaced')} AND e.lineage = t.lineage
+    sql: `UPDATE furnishings t JOIN ${given} ON e.lineage = t.lineage
           ${ofSource('furnishings')}
           SET t.title = IFNULL(e.title, s.title), t.item_lineage = s.item_lineage, t.details = IFNULL(e.details, s.details)
           WHERE t.course_id = :targetId`,
@@ -156,7 +199,7 @@ const statements: Statement[] = [
     actions: ['added'],
     sql: `INSERT INTO furnishings (course_id, lineage, part, position, title, item_lineage, details)
           SELECT :targetId, e.lineage, s.part, e.position, IFNULL(e.title, s.title), s.item_lineage, IFNULL(e.details, s.details)
-          FROM run_entries e ${ofSource('furnishings')} WHERE ${entries('furnishing', 'added')}`,
+          FROM ${given} ${ofSource('furnishings')}`,
   },
   {
     entity: 'unit',
@@ -165,7 +208,7 @@ const statements: Statement[] = [
     sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, identifier, made_by)
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, IFNULL(e.title, s.title), IF(s.state = 'deleted', 'hidden', s.state),
             s.identifier, 'run'
-          FROM run_entries e ${ofSource('units')} WHERE ${entries('unit', 'added')}`,
+          FROM ${given} ${ofSource('units')}`,
   },
   {
     entity: 'unit',
@@ -173,13 +216,13 @@ const statements: Statement[] = [
     of: 'plan',
     sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, made_by)
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, e.title, 'visible', 'run'
-          FROM run_entries e WHERE ${entries('unit', 'added')} AND ${isMade}`,
+          FROM ${given}`,
   },
   {
     entity: 'unit',
     actions: ['filled', 'replaced'],
     of: 'plan',
-    sql: `UPDATE units t JOIN run_entries e ON ${entries('unit', 'filled', 'replaced')} AND e.lineage = t.lineage AND ${isMade}
+    sql: `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
           SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'e.title', 't.title')}
           WHERE t.course_id = :targetId`,
   },
@@ -192,13 +235,13 @@ const statements: Statement[] = [
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, e.kind, e.title, e.state, e.exam, e.points,
             e.category_lineage, e.opens, e.due, e.closes, e.body_hash, ${madeType}, IFNULL(e.settings, '{}'),
             e.exempt, e.extra, 'run'
-          FROM run_entries e WHERE ${entries('item', 'added')} AND ${isMade}`,
+          FROM ${given}`,
   },
   {
     entity: 'item',
     actions: ['filled', 'replaced'],
     of: 'plan',
-    sql: `UPDATE items t JOIN run_entries e ON ${entries('item', 'filled', 'replaced')} AND e.lineage = t.lineage AND ${isMade}
+    sql: `UPDATE items t JOIN ${given} ON e.lineage = t.lineage
           SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'e.title', 't.title')},
             ${taken('text', 'e.body_hash', 't.body_hash')}, ${taken('text', madeType, 't.media_type')},
             ${taken('settings', 'e.kind', 't.kind')}, ${taken('settings', 'e.exam', 't.exam')},
@@ -214,7 +257,7 @@ const statements: Statement[] = [
     entity: 'unit',
     actions: ['filled', 'replaced'],
     of: 'courses',
-    sql: `UPDATE units t JOIN run_entries e ON ${entries('unit', 'filled', 'replaced')} AND e.lineage = t.lineage
+    sql: `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
           ${ofSource('units')}
           SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'IFNULL(e.title, s.title)', 't.title')},
             ${taken('state', "IF(s.state = 'deleted', 'hidden', s.state)", 't.state')}
@@ -223,13 +266,13 @@ const statements: Statement[] = [
   {
     entity: 'unit',
     actions: ['moved'],
-    sql: `UPDATE units t JOIN run_entries e ON ${entries('unit', 'moved')} AND e.lineage = t.lineage
+    sql: `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
           SET t.parent_lineage = e.parent_lineage, t.position = e.position WHERE t.course_id = :targetId`,
   },
   {
     entity: 'unit',
     actions: ['cleared'],
-    sql: `UPDATE units t JOIN run_entries e ON ${entries('unit', 'cleared')} AND e.lineage = t.lineage
+    sql: `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
           SET t.state = 'deleted' WHERE t.course_id = :targetId`,
   },
   {
@@ -242,13 +285,13 @@ const statements: Statement[] = [
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, s.kind, IFNULL(e.title, s.title), e.state, s.exam, s.points,
             e.category_lineage, e.opens, e.due, e.closes, ${body}, ${mediaType}, ${settings}, s.identifier,
             e.rubric_lineage, e.group_lineage, ${releases}, e.exempt, e.extra, 'run'
-          FROM run_entries e ${ofSource('items')} WHERE ${entries('item', 'added')}`,
+          FROM ${given} ${ofSource('items')}`,
   },
   {
     entity: 'item',
     actions: ['filled', 'replaced'],
     of: 'courses',
-    sql: `UPDATE items t JOIN run_entries e ON ${entries('item', 'filled', 'replaced')} AND e.lineage = t.lineage
+    sql: `UPDATE items t JOIN ${given} ON e.lineage = t.lineage
           ${ofSource('items')}
           SET t.parent_lineage = e.parent_lineage, t.position = e.position,
             ${taken('title', 'IFNULL(e.title, s.title)', 't.title')},
@@ -266,155 +309,99 @@ const statements: Statement[] = [
   {
     entity: 'item',
     actions: ['moved'],
-    sql: `UPDATE items t JOIN run_entries e ON ${entries('item', 'moved')} AND e.lineage = t.lineage
+    sql: `UPDATE items t JOIN ${given} ON e.lineage = t.lineage
           SET t.parent_lineage = e.parent_lineage, t.position = e.position WHERE t.course_id = :targetId`,
   },
 ]
 /** An empty place that nothing fills is gone; anything else that is removed stays as a deleted one, with what students did there. */
 const clearings = [
-  `DELETE t FROM items t JOIN run_entries e ON ${entries('item', 'cleared')} AND e.lineage = t.lineage
+  `DELETE t FROM items t JOIN ${given} ON e.lineage = t.lineage
    WHERE t.course_id = :targetId AND t.holds IS NOT NULL`,
-  `UPDATE items t JOIN run_entries e ON ${entries('item', 'cleared')} AND e.lineage = t.lineage
+  `UPDATE items t JOIN ${given} ON e.lineage = t.lineage
    SET t.state = 'deleted' WHERE t.course_id = :targetId AND t.holds IS NULL`,
 ]
 
-const formerColumns = {
-  category: ['title', 'weight', 'position', 'within', 'drop_lowest', 'drop_highest', 'exempt'],
-  unit: ['parent_lineage', 'position', 'title', 'state', 'identifier', 'fixed', 'made_by'],
-  item: [
-    'parent_lineage',
-    'position',
-    'kind',
-    'title',
-    'state',
-    'exam',
-    'points',
-    'category_lineage',
-    'opens',
-    'due',
-    'closes',
-    'body_hash',
-    'media_type',
-    'settings',
-    'identifier',
-    'rubric_lineage',
-    'group_lineage',
-    'releases',
-    'exempt',
-    'extra',
-    'holds',
-    'fixed',
-    'made_by',
-  ],
-  rules: ['reckoned_by', 'ungraded', 'decimals', 'scale'],
-  furnishing: ['part', 'position', 'title', 'item_lineage', 'details'],
-} as const
-const formerTables = {
-  category: 'grade_categories',
-  unit: 'units',
-  item: 'items',
-  furnishing: 'furnishings',
-} as const
-/** Keeps the former row of whatever a run is about to write over, move or take away: it can be put back. */
-async function keepFormer(trx: Knex, runId: string, targetId: string): Promise<void> {
-  const names = { runId, targetId }
-  // Columns differ in how they are compared; one object takes them as one kind of text.
-  const asObject = (columns: readonly string[]): string =>
-    `JSON_OBJECT(${columns.map(column => `'${column}', CONVERT(t.${column} USING utf8mb4)`).join(', ')})`
-  for (const [entity, table] of Object.entries(formerTables) as [keyof typeof formerTables, Table][])
-    await written(
-      trx,
-      `UPDATE run_entries e ${ofShell(table)} SET e.former = ${asObject(formerColumns[entity])}
-       WHERE ${entries(entity, 'filled', 'replaced', 'moved', 'cleared')}`,
-      names,
-    )
-  await written(
-    trx,
-    `UPDATE run_entries e JOIN grade_rules t ON t.course_id = :targetId
-     SET e.former = ${asObject(formerColumns.rules)} WHERE ${entries('rules', 'replaced')}`,
-    names,
-  )
-}
-
 /**
- * Writes what a run's entries say into the shell, set by set. @throws Error where another number of rows was written than was planned:
+ * Writes what is given into the shell, set by set. @throws Error where another number of rows was written than was planned:
  * nothing is committed then.
  */
-export async function writeContent(
-  trx: Knex,
-  runId: string,
-  targetId: string,
-  placements: readonly Placement[],
-): Promise<void> {
-  const names = { runId, targetId }
-  const planned = (
+export async function writeContent(trx: Knex, targetId: string, writing: Writing): Promise<void> {
+  const rows = rowsOf(writing)
+  const these = (
     entity: Placement['entity'],
     actions: readonly Placement['action'][],
     of?: Statement['of'],
-  ): number =>
-    placements
-      .filter(entry => entry.entity === entity && actions.includes(entry.action))
-      .filter(entry => !of || of === (entry.made ? 'plan' : 'courses')).length
+  ): WrittenRow[] =>
+    rows.filter(
+      (row, at) =>
+        row.entity === entity &&
+        actions.includes(row.action) &&
+        (!of || of === (writing.placements[at]?.made ? 'plan' : 'courses')),
+    )
+  const write = (sql: string, some: readonly WrittenRow[]): Promise<number> =>
+    written(trx, sql, { targetId, rows: JSON.stringify(some) })
   const check = (what: string, wrote: number, wanted: number): void => {
-    if (wrote !== wanted) throw new Error(`run ${runId}: ${wrote} ${what} written, ${wanted} planned`)
+    if (wrote !== wanted) throw new Error(`${wrote} ${what} written into ${targetId}, ${wanted} planned`)
   }
-  await keepFormer(trx, runId, targetId)
   for (const { entity, actions, of, sql } of statements) {
-    const wanted = planned(entity, actions, of)
-    if (wanted > 0) check(`rows of ${entity} (${actions.join(', ')})`, await written(trx, sql, names), wanted)
+    const some = these(entity, actions, of)
+    if (some.length > 0) check(`rows of ${entity} (${actions.join(', ')})`, await write(sql, some), some.length)
   }
-  const cleared = planned('item', ['cleared'])
-  if (cleared > 0) {
-    let rows = 0
-    for (const sql of clearings) rows += await written(trx, sql, names)
-    check('items cleared', rows, cleared)
+  const cleared = these('item', ['cleared'])
+  if (cleared.length > 0) {
+    let gone = 0
+    for (const sql of clearings) gone += await write(sql, cleared)
+    check('items cleared', gone, cleared.length)
   }
-  if (planned('rules', ['added', 'replaced']) > 0) await written(trx, writeRules, names)
+  const rules = these('rules', ['added', 'replaced'])
+  if (rules.length > 0) await write(writeRules, rules)
 }
 const writeRules = `
   INSERT INTO grade_rules (course_id, reckoned_by, ungraded, decimals, scale)
   SELECT :targetId, ${detail('by')}, ${detail('ungraded')}, ${detail('decimals')}, JSON_QUERY(e.details, '$.scale')
-  FROM run_entries e WHERE ${entries('rules', 'added', 'replaced')}
+  FROM ${given}
   ON DUPLICATE KEY UPDATE reckoned_by = VALUES(reckoned_by), ungraded = VALUES(ungraded),
     decimals = VALUES(decimals), scale = VALUES(scale)`
 
-/** Gives the items of a course the dates that a run's entries name. */
-export async function writeDates(trx: Knex, runId: string, courseId: string): Promise<void> {
+/** Gives the items of a course, which stay where they are, their new dates, and takes out of them and its units what the rows say: another title, another text, other settings. */
+export async function writeInto(trx: Knex, courseId: string, writing: Writing): Promise<void> {
+  const rows = rowsOf(writing)
+  const names = (entity: Placement['entity']) => ({
+    courseId,
+    rows: JSON.stringify(rows.filter(row => row.entity === entity)),
+  })
   await written(
     trx,
-    `UPDATE items JOIN run_entries e ON e.run_id = :runId AND e.entity = 'item' AND e.lineage = items.lineage
-     SET items.opens = e.opens, items.due = e.due, items.closes = e.closes
-     WHERE items.course_id = :courseId`,
-    { runId, courseId },
-  )
-}
-/** Takes out of a course's own units and items what its entries say: another title, another text, other settings. */
-export async function writeCleaned(trx: Knex, runId: string, courseId: string): Promise<void> {
-  const names = { runId, courseId }
-  await written(
-    trx,
-    `UPDATE items t JOIN run_entries e ON ${entries('item', 'replaced')} AND e.lineage = t.lineage
-     SET t.title = IFNULL(e.title, t.title), t.body_hash = IF(e.text_from = 'made', e.body_hash, t.body_hash),
+    `UPDATE items t JOIN ${given} ON e.lineage = t.lineage
+     SET t.opens = e.opens, t.due = e.due, t.closes = e.closes,
+       t.title = IFNULL(e.title, t.title), t.body_hash = IF(e.text_from = 'made', e.body_hash, t.body_hash),
        t.settings = IF(e.settings IS NULL, t.settings, JSON_MERGE_PATCH(t.settings, e.settings))
      WHERE t.course_id = :courseId`,
-    names,
+    names('item'),
   )
   await written(
     trx,
-    `UPDATE units t JOIN run_entries e ON ${entries('unit', 'replaced')} AND e.lineage = t.lineage
+    `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
      SET t.title = IFNULL(e.title, t.title) WHERE t.course_id = :courseId`,
-    names,
+    names('unit'),
   )
 }
+const writesDates = ({ entity, action, parts }: Placement): boolean =>
+  entity === 'item' &&
+  (action === 'added' || action === 'filled' || action === 'replaced') &&
+  (parts === null || parts.includes('dates'))
 /** How many dates stand in a course on the items whose dates a run wrote. */
-export async function countDates(trx: Knex, runId: string, courseId: string): Promise<number> {
+export async function countDates(
+  trx: Knex,
+  courseId: string,
+  placements: readonly Placement[],
+): Promise<number> {
   const [row] = await selectRows<{ dates: number }>(
     trx,
-    `SELECT COUNT(items.opens) + COUNT(items.due) + COUNT(items.closes) AS dates
-     FROM items JOIN run_entries e ON ${entries('item', 'added', 'filled', 'replaced')} AND e.lineage = items.lineage
-       AND (e.parts IS NULL OR FIND_IN_SET('dates', e.parts))
-     WHERE items.course_id = :courseId`,
-    { runId, courseId },
+    `SELECT COUNT(t.opens) + COUNT(t.due) + COUNT(t.closes) AS dates
+     FROM JSON_TABLE(:lineages, '$[*]' COLUMNS (lineage ${idText} PATH '$')) e
+     JOIN items t ON t.course_id = :courseId AND t.lineage = e.lineage`,
+    { courseId, lineages: JSON.stringify(placements.filter(writesDates).map(({ lineage }) => lineage)) },
   )
   return row?.dates ?? 0
 }

@@ -34,23 +34,39 @@ async function textOfParts(
 const pdfAtMost = { pages: 300, bytes: 32 * MiB, milliseconds: 20_000 }
 /** What the library wants to find where it draws. Nothing is drawn here, so that names are enough, and no native package is needed. */
 class Drawing {}
+/**
+ * Does something, and leaves the language as it was: the library puts versions of its own in the place of what every engine
+ * has, and with them all JSON of the whole process takes many times as long.
+ */
+async function withOwnLanguage<T>(work: () => Promise<T>): Promise<T> {
+  const { parse, stringify } = JSON
+  const { push } = Array.prototype
+  try {
+    return await work()
+  } finally {
+    Object.assign(JSON, { parse, stringify })
+    Object.defineProperty(Array.prototype, 'push', { value: push })
+  }
+}
 /** Read only where it is wanted: it is large. Its own worker is given to it, since there is no address to fetch it from. */
 async function pdfLibrary() {
   const drawing = { DOMMatrix: Drawing, ImageData: Drawing, Path2D: Drawing }
-  const worker = await import('pdfjs-dist/legacy/build/pdf.worker.mjs')
-  Object.assign(globalThis, drawing, { pdfjsWorker: worker })
   const { warn } = console
   // It warns of the native package that is not there.
   console.warn = () => {}
   try {
+    const worker: unknown = await import('pdfjs-dist/legacy/build/pdf.worker.mjs')
+    Object.assign(globalThis, drawing, { pdfjsWorker: worker })
     return await import('pdfjs-dist/legacy/build/pdf.mjs')
   } finally {
     console.warn = warn
   }
 }
+/** One look at the language holds for the life of the process: what is loaded once is not loaded again. */
+let library: ReturnType<typeof pdfLibrary> | null = null
 async function textOfPdf(bytes: Uint8Array): Promise<string | null> {
   if (bytes.length > pdfAtMost.bytes) return null
-  const { getDocument, VerbosityLevel } = await pdfLibrary()
+  const { getDocument, VerbosityLevel } = await (library ??= withOwnLanguage(pdfLibrary))
   const task = getDocument({
     data: new Uint8Array(bytes),
     verbosity: VerbosityLevel.ERRORS,

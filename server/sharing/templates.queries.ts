@@ -110,7 +110,7 @@ const held = [
   'items',
   'units',
   ...aroundTables,
-  'carried',
+  'carried_bases',
   'meetings',
   'enrolments',
   'course_preferences',

@@ -1,14 +1,12 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
-import { aroundTables } from '../courses/around.queries'
-import { copyWhole } from '../courses/content.queries'
+import { copyWhole, dropContent } from '../courses/content.queries'
 import { newId, selectRows, written } from '../db/rows'
 import { shortName, type NamedRow } from '../people/names'
 
-/** What of a course its content is, in the order in which it can be taken away. */
-const contentTables = ['items', 'units', ...aroundTables, 'carried', 'meetings'] as const
 const emptyCourse = async (trx: Knex, courseId: string): Promise<void> => {
-  for (const table of contentTables) await trx(table).where({ course_id: courseId }).delete()
+  await dropContent(trx, courseId)
+  await trx('meetings').where({ course_id: courseId }).delete()
 }
 
 /** Keeps what stands on a shelf as it is now, as the version that it is, and counts on. `note`: what changes with the next. */
@@ -59,7 +57,7 @@ export async function keepUnit(trx: Knex, courseId: string, lineages: readonly s
     .where({ course_id: courseId })
     .whereNotIn('parent_lineage', lineages)
     .update({ parent_lineage: null })
-  for (const table of ['furnishings', 'carried', 'grade_rules', 'meetings'] as const)
+  for (const table of ['furnishings', 'carried_bases', 'grade_rules', 'meetings'] as const)
     await trx(table).where({ course_id: courseId }).delete()
   await written(
     trx,

@@ -33,6 +33,7 @@ export const tablesAboutPeople = {
   share_uses: 'sign-in',
   template_versions: 'sign-in',
   templates: 'sign-in',
+  undos: 'sign-in',
   writing: 'sign-in',
 } as const
 type Table = keyof typeof tablesAboutPeople

@@ -6,6 +6,7 @@ import { dateFields } from '../../core/course/dates'
 import { itemKinds } from '../../core/course/model'
 import { traceRecord } from '../../core/student-data/traces/record'
 import { planDocument } from '../../core/plan/document'
+import { recordEntry, recordLeft } from '../../core/plan/record'
 import { courseLine, courseWhole, id, lineage, wall } from './courses'
 
 export const zoneRulesReply = z.object({
@@ -260,34 +261,7 @@ export const runReply = z.object({
   course: z.array(
     z.object({ field: z.string(), before: z.string().nullable(), after: z.string().nullable() }),
   ),
-  entries: z.array(
-    z.object({
-      entity: z.enum(['category', 'unit', 'item']),
-      lineage,
-      title: z.string(),
-      kind: z.enum(itemKinds).nullable(),
-      action: z.enum(['added', 'filled', 'replaced', 'cleared']),
-      opens: wall,
-      due: wall,
-      closes: wall,
-      flags: z.array(z.string()),
-      depth: z.int(),
-      /** The course that it was taken from, where that is no source of the plan; and whether the plan made it. */
-      from: z.string().nullable(),
-      isMade: z.boolean(),
-      /** How the run put its text together: of one heading, with the texts of others below it, or of so many passages of the source's. */
-      text: z
-        .object({
-          heading: z.string().nullable(),
-          further: z.array(z.string()),
-          passages: z.int().nullable(),
-          /** So many of its questions; null: all. */
-          questions: z.int().nullish(),
-          /** It came as a frame: without content. */
-          isFrame: z.boolean().optional(),
-        })
-        .nullable(),
-    }),
-  ),
+  entries: z.array(recordEntry),
+  left: z.array(recordLeft),
 })
 export type RunReply = z.infer<typeof runReply>

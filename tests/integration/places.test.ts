@@ -71,16 +71,16 @@ describe('a shell with a template in it', () => {
     const graded = after.filter(node => node.points !== null)
     expect(new Set(graded.map(node => node.category))).toEqual(new Set([samples!.lineage]))
     expect(await digest(old)).toBe(source)
-    // What was there is written down, so that it can be put back.
-    const entry = await demo.db('run_entries').where({ run_id: id, lineage: place.lineage }).first()
-    const former = jsonOf(entry!.former!)
-    expect(former).toMatchObject({ title: 'First sample', state: 'hidden' })
-    expect(JSON.stringify(former.holds)).toContain('assignment')
     const record = await readRun(demo.db, sorrel(), id)
     expect(record.entries.find(each => each.action === 'cleared')).toMatchObject({
       title: 'A word from your teacher',
     })
     expect(record.entries.filter(each => each.action === 'filled')).toHaveLength(6)
+    expect(record.entries.find(each => each.lineage === place.lineage)).toMatchObject({
+      title: 'Sample 1: plain weave at three setts',
+      was: 'First sample',
+      category: 'Samples',
+    })
   })
   it('opens what fills a place under the old course’s key too', async () => {
     const { old, shell } = await weave()

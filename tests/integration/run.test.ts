@@ -52,7 +52,7 @@ describe('a run', () => {
     await expect(runPlan(demo.db, demo.people.marchetti, plan, fingerprint)).rejects.toThrow(/disk on fire/)
     await demo.db.raw('DROP TRIGGER fails')
     expect([await imprint(demo.courses.empty), await imprint(demo.courses.old)]).toEqual(before)
-    for (const table of ['runs', 'run_entries'])
+    for (const table of ['runs', 'kept_states'])
       expect(await demo.db(table).count({ count: '*' }).first()).toEqual({ count: 0 })
     expect((await readPlan(demo.db, demo.people.marchetti, plan)).state).toBe('draft')
   })

@@ -105,7 +105,6 @@ async function stateOf(db: Knex, { shell, section, plan }: Case): Promise<Record
     const [row] = await query.count<{ count: number }[]>({ count: '*' })
     return row?.count ?? 0
   }
-  const runs = db('runs').where({ plan_id: plan }).select('id')
   return {
     units: await count(db('units').where({ course_id: shell })),
     items: await count(db('items').where({ course_id: shell })),
@@ -113,7 +112,7 @@ async function stateOf(db: Knex, { shell, section, plan }: Case): Promise<Record
     sectionDates: await count(db('section_dates').where({ course_id: section })),
     joined: await count(db('joined_sections').where({ content_id: shell })),
     runs: await count(db('runs').where({ plan_id: plan })),
-    entries: await count(db('run_entries').whereIn('run_id', runs)),
+    kept: await count(db('kept_states').where({ course_id: shell })),
     done: await count(db('plans').where({ id: plan, state: 'run' })),
     logged: await count(db('log').where({ plan_id: plan, action: 'plan.run' })),
   }

@@ -51,6 +51,13 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
     sent = sent.then(send)
     return sent
   }
+  /** Saves until the server has what is shown: what was joined with another's change meanwhile waits to be saved once more. */
+  async function saveAll(): Promise<void> {
+    for (let times = 0; times < 3; times++) {
+      await save()
+      if (state.value !== 'waiting') return
+    }
+  }
   async function send(): Promise<void> {
     const mine = document.value
     const now = plan.value
@@ -105,7 +112,8 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
     if (!plan.value || state.value === 'saving' || state.value === 'conflict') return
     const now = await api.get<PlanState>(`/plans/${plan.value.id}/state`).catch(() => null)
     const shown = plan.value
-    if (!now || !shown) return
+    // What is being sent by now may be the very change that the server told of.
+    if (!now || !shown || state.value === 'saving' || state.value === 'conflict') return
     if (!isSame(now.writing, shown.writing)) plan.value = { ...shown, writing: now.writing }
     if (now.state !== shown.state) show(await fetchPlan())
     else if (now.revision > revision) await join()
@@ -117,5 +125,5 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
     elsewhere.value = null
     await save()
   }
-  return { state, problem, revision: () => revision, saved, soon, save, look, choose }
+  return { state, problem, revision: () => revision, saved, soon, save, saveAll, look, choose }
 }

@@ -221,7 +221,7 @@ export const usePlan = defineStore('plan', () => {
     bringSides().catch(() => {})
   })
   async function bringSides(): Promise<void> {
-    await saving.save()
+    await saving.saveAll()
     await fetchSides()
   }
   /** Fetches the courses of the plan anew. What was changed here meanwhile stays as it is. */

@@ -12,6 +12,7 @@ import { places } from './010-places'
 import { madeTexts } from './011-made-texts'
 import { added } from './012-added'
 import { studentDataInFull } from './013-student-data'
+import { runsInFull } from './014-runs'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -28,4 +29,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '011-made-texts': madeTexts,
   '012-added': added,
   '013-student-data': studentDataInFull,
+  '014-runs': runsInFull,
 }

@@ -55,7 +55,8 @@ const taking = useAction(async () => {
       questions: chosen.value && body ? { body, takes: chosen.value } : null,
     },
   )
-  if (store.saving !== 'saved') store.undo()
+  // What the server refused, or did not hear, is not left in the plan.
+  if (store.saving === 'conflict' || store.saving === 'failed') store.undo()
 })
 const takeWords = computed(() => {
   const one = kindWords(props.find.kind)[0]

@@ -1,0 +1,80 @@
+// npm run bench:runs : runs of 200, 2 000 and 20 000 items. Beside each, in the same run, the same content rows written by hand: one
+// INSERT … SELECT a table, in one transaction.
+import { performance } from 'node:perf_hooks'
+import type { Knex } from 'knex'
+import { there } from '../core/there'
+import { connect, migrate } from '../server/db/connection'
+import { written } from '../server/db/rows'
+import { findPerson } from '../server/people/people.queries'
+import { effectOf } from '../server/plans/effect'
+import { readPlan } from '../server/plans/plans'
+import { startPlan } from '../server/plans/start'
+import { runPlan } from '../server/runs/runs'
+import { fillWithDemo, freshDatabase, useServer } from '../tests/support/database'
+import { makeBenchCourse, makeBenchShell } from './courses'
+
+process.env.NORTHTIDE_LOG_LEVEL = 'silent'
+const name = 'northtide_bench_runs'
+const old = 'hyd240-01-2026a'
+const shellLike = 'hyd240-01-2027s'
+const stopServer = useServer()
+process.env.DB_NAME = name
+const db = connect(await freshDatabase(name))
+const median = (times: number[]): number => there(times.sort((a, b) => a - b)[times.length >> 1])
+async function timed<T>(work: () => Promise<T>): Promise<[number, T]> {
+  const start = performance.now()
+  const value = await work()
+  return [performance.now() - start, value]
+}
+const content = {
+  grade_categories: 'lineage, title, weight, position, identifier, within, drop_lowest, drop_highest, exempt',
+  units: 'lineage, parent_lineage, position, title, state, identifier',
+  items:
+    'lineage, parent_lineage, position, kind, title, state, exam, points, category_lineage, opens, due, closes, body_hash, media_type, settings, identifier, rubric_lineage, group_lineage, releases, exempt, extra',
+}
+const byHand = (from: string, to: string): Promise<unknown> =>
+  db.transaction(async (trx: Knex.Transaction) => {
+    for (const [table, columns] of Object.entries(content))
+      await written(
+        trx,
+        `INSERT INTO ${table} (course_id, ${columns}) SELECT :to, ${columns} FROM ${table} WHERE course_id = :from`,
+        { from, to },
+      )
+  })
+try {
+  await migrate(db)
+  await fillWithDemo(db, name)
+  const person = await db('people').where({ login: 'marchetti' }).first('id')
+  const marchetti = there(await findPerson(db, person?.id ?? ''))
+  // Whoever rolls teaches both courses.
+  const office = await db('people').where({ login: 'ellwood' }).first('id')
+  const ellwood = there(await findPerson(db, office?.id ?? ''))
+  void marchetti
+  const sizes = (process.argv[2] ?? '200,2000,20000').split(',').map(Number)
+  for (const items of sizes) {
+    const source = await makeBenchCourse(db, old, { code: `BEN ${items}`, items })
+    const rounds = items > 5000 ? 3 : 7
+    const [runs, hands, effects, reads] = [[], [], [], []] as number[][]
+    for (let round = 0; round < rounds; round++) {
+      const shell = await makeBenchShell(db, shellLike, `RUN ${items}-${round}`)
+      const plan = await startPlan(db, ellwood, { sources: [source], target: shell })
+      await effectOf(db, plan)
+      const [effectTook, effect] = await timed(() => effectOf(db, plan))
+      const [readTook] = await timed(() => readPlan(db, ellwood, plan))
+      const [runTook] = await timed(() => runPlan(db, ellwood, plan, effect.fingerprint))
+      const hand = await makeBenchShell(db, shellLike, `HAND ${items}-${round}`)
+      const [handTook] = await timed(() => byHand(shell, hand))
+      there(runs).push(runTook)
+      there(hands).push(handTook)
+      there(effects).push(effectTook)
+      there(reads).push(readTook)
+    }
+    const [run, hand] = [median(there(runs)), median(there(hands))]
+    console.log(
+      `${items} items: run ${run.toFixed(0)} ms, by hand ${hand.toFixed(0)} ms, ratio ${(run / hand).toFixed(2)}; effect ${median(there(effects)).toFixed(0)} ms, plan ${median(there(reads)).toFixed(0)} ms; memory ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`,
+    )
+  }
+} finally {
+  await db.destroy()
+  await stopServer()
+}

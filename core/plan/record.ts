@@ -1,0 +1,129 @@
+import { z } from 'zod'
+import { itemKinds } from '../course/model'
+import { noDates } from '../course/dates'
+import { flagNames } from '../dates/flags'
+import { reasonsOf } from '../dates/plan'
+import { sentence } from '../dates/reasons'
+import { wallTime } from '../calendar/schema'
+import type { CompiledPlan, CompileInput, Placement } from './compile'
+
+/** Why something of a source stayed behind: somebody chose so, or it does unless one asks for it. */
+export const leftWhys = [
+  'chosen',
+  'announced',
+  'deleted',
+  'empty',
+  'left-before',
+  'removed-here',
+  'went-into',
+] as const
+export type LeftWhy = (typeof leftWhys)[number]
+const wall = wallTime.nullable()
+/** How a run put a text together. */
+const textMade = z.object({
+  heading: z.string().nullable(),
+  further: z.array(z.string()),
+  passages: z.int().nullable(),
+  /** So many of its questions; null: all. */
+  questions: z.int().nullish(),
+  /** It came as a frame: without content. */
+  isFrame: z.boolean().optional(),
+})
+/** One thing that a run did in a shell. */
+export const recordEntry = z.object({
+  entity: z.enum(['category', 'rules', 'rubric', 'group', 'furnishing', 'unit', 'item']),
+  /** Its key in the shell. */
+  lineage: z.string(),
+  action: z.enum(['added', 'filled', 'replaced', 'moved', 'cleared']),
+  title: z.string(),
+  /** What it was called in the shell before, where it was there. */
+  was: z.string().nullable(),
+  kind: z.enum(itemKinds).nullable(),
+  depth: z.int(),
+  opens: wall,
+  due: wall,
+  closes: wall,
+  flags: z.array(z.enum(flagNames)),
+  /** Why its dates are where they are, a sentence each. */
+  why: z.array(z.string()),
+  category: z.string().nullable(),
+  rubric: z.string().nullable(),
+  /** The course that it was taken from by itself, where that is no source of the plan; and whether the plan made it. */
+  from: z.string().nullable(),
+  isMade: z.boolean(),
+  text: textMade.nullable(),
+})
+export type RecordEntry = z.infer<typeof recordEntry>
+/** One thing of a source that stayed behind. */
+export const recordLeft = z.object({
+  title: z.string(),
+  kind: z.enum(itemKinds).nullable(),
+  why: z.enum(leftWhys),
+})
+export type RecordLeft = z.infer<typeof recordLeft>
+
+type Titles = ReadonlyMap<string, string>
+const titlesOf = (...lists: (readonly { readonly lineage: string; readonly title: string }[])[]): Titles =>
+  new Map(lists.flat().map(({ lineage, title }) => [lineage, title]))
+/** The things of a plan's courses, by what one looks up of them. */
+function namesIn({ source, more, found, target }: CompileInput, { rows, grades }: CompiledPlan) {
+  const sides = [source, ...more, ...found]
+  const around = [...sides, target].map(side => [...side.rubrics, ...side.groups, ...side.furniture])
+  return {
+    shell: titlesOf(target.nodes, target.categories, target.furniture),
+    around: titlesOf(...around),
+    categories: titlesOf(grades.categories),
+    rows: new Map(rows.flatMap(row => (row.lineage === null ? [] : [[row.lineage, row] as const]))),
+    cleared: new Map(rows.flatMap(row => (row.shell ? [[row.shell.lineage, row] as const] : []))),
+  }
+}
+/** What a run of a plan does, thing by thing: what stands around the units first, then these in the order that the shell has them. `coursesFrom`: the course of each source, by a placement's `from`. */
+export function recordEntries(
+  input: CompileInput,
+  compiled: CompiledPlan,
+  coursesFrom: readonly string[],
+): RecordEntry[] {
+  const names = namesIn(input, compiled)
+  const at = new Map(compiled.rows.map((row, place) => [row.lineage ?? row.key, place]))
+  const entryOf = (placement: Placement): RecordEntry => {
+    const { entity, lineage, action, dates, details, arrives, made } = placement
+    const row = names.rows.get(lineage) ?? names.cleared.get(lineage)
+    const category = arrives?.category ?? null
+    const rubric = arrives?.rubric ?? null
+    const { opens, due, closes } = dates ?? noDates
+    return {
+      entity,
+      lineage,
+      action,
+      title: titleIn(placement, names),
+      was: action === 'added' ? null : (names.shell.get(lineage) ?? null),
+      kind: arrives?.kind ?? row?.source?.kind ?? row?.shell?.kind ?? null,
+      depth: row?.depth ?? 0,
+      opens,
+      due,
+      closes,
+      flags: [...(dates?.flags ?? [])],
+      why: dates ? reasonsOf(dates).map(sentence) : [],
+      category: category && (names.categories.get(category) ?? null),
+      rubric: rubric && (names.around.get(rubric) ?? null),
+      from: placement.alone ? (coursesFrom[placement.from] ?? null) : null,
+      isMade: made !== null,
+      text: entity === 'item' && details ? textMade.parse(details) : null,
+    }
+  }
+  const placeOf = ({ entity, lineage }: Placement): number =>
+    entity === 'unit' || entity === 'item' ? (at.get(lineage) ?? at.size) : -1
+  return compiled.placements
+    .map(placement => ({ placement, place: placeOf(placement) }))
+    .sort((a, b) => a.place - b.place)
+    .map(({ placement }) => entryOf(placement))
+}
+function titleIn(placement: Placement, names: ReturnType<typeof namesIn>): string {
+  const { entity, lineage, source, action, title, details } = placement
+  if (action === 'cleared') return names.shell.get(lineage) ?? ''
+  if (entity === 'rules') return 'How grades are reckoned'
+  if (entity === 'category') return typeof details?.title === 'string' ? details.title : ''
+  if (entity !== 'unit' && entity !== 'item') return title ?? names.around.get(source) ?? ''
+  const row = names.rows.get(lineage)
+  return title ?? row?.source?.title ?? row?.shell?.title ?? ''
+}
