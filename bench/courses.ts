@@ -12,7 +12,9 @@ const title = (): string => capital(`${word()} ${word()} ${word()}`)
 /** About a thousand letters, as a page of a course has. */
 const page = (): Buffer =>
   Buffer.from(
-    Array.from({ length: 8 }, () => `<p>${capital(Array.from({ length: 18 }, word).join(' '))}.</p>`).join('\n'),
+    Array.from({ length: 8 }, () => `<p>${capital(Array.from({ length: 18 }, word).join(' '))}.</p>`).join(
+      '\n',
+    ),
   )
 const kinds = ['page', 'assignment', 'quiz', 'discussion'] as const
 const firstDay = dayOf('2026-09-09')

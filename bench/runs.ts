@@ -11,6 +11,7 @@ import { readPlan } from '../server/plans/plans'
 import { startPlan } from '../server/plans/start'
 import { runPlan } from '../server/runs/runs'
 import { fillWithDemo, freshDatabase, useServer } from '../tests/support/database'
+import { useWorker } from '../tests/support/worker'
 import { makeBenchCourse, makeBenchShell } from './courses'
 
 process.env.NORTHTIDE_LOG_LEVEL = 'silent'
@@ -19,6 +20,7 @@ const old = 'hyd240-01-2026a'
 const shellLike = 'hyd240-01-2027s'
 const stopServer = useServer()
 process.env.DB_NAME = name
+await useWorker()
 const db = connect(await freshDatabase(name))
 const median = (times: number[]): number => there(times.sort((a, b) => a - b)[times.length >> 1])
 async function timed<T>(work: () => Promise<T>): Promise<[number, T]> {

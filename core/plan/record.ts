@@ -62,6 +62,66 @@ export const recordLeft = z.object({
 })
 export type RecordLeft = z.infer<typeof recordLeft>
 
+/** Entries and what was left, as they are kept: what is not said is as `plain` has it; each sentence once. */
+export interface PackedEntries {
+  readonly whys: readonly string[]
+  readonly entries: readonly Readonly<Record<string, unknown>>[]
+  readonly left: readonly RecordLeft[]
+}
+const plain = {
+  entity: 'item',
+  action: 'added',
+  was: null,
+  opens: null,
+  due: null,
+  closes: null,
+  flags: [],
+  why: [],
+  category: null,
+  rubric: null,
+  from: null,
+  isMade: false,
+  text: null,
+} as const satisfies Partial<RecordEntry>
+const isPlain = (name: string, value: unknown): boolean => {
+  const usual = plain[name as keyof typeof plain]
+  return value === usual || (Array.isArray(value) && value.length === 0)
+}
+export function packedEntries({
+  entries,
+  left,
+}: {
+  entries: readonly RecordEntry[]
+  left: readonly RecordLeft[]
+}): PackedEntries {
+  const numbers = new Map<string, number>()
+  const numberOf = (why: string): number => {
+    const known = numbers.get(why)
+    if (known !== undefined) return known
+    numbers.set(why, numbers.size)
+    return numbers.size - 1
+  }
+  const kept = entries.map(entry => {
+    const said: Record<string, unknown> = {}
+    for (const [name, value] of Object.entries(entry)) if (!isPlain(name, value)) said[name] = value
+    if (entry.why.length > 0) said.why = entry.why.map(numberOf)
+    return said
+  })
+  return { whys: [...numbers.keys()], entries: kept, left }
+}
+export function unpackedEntries({ whys, entries, left }: PackedEntries): {
+  entries: RecordEntry[]
+  left: readonly RecordLeft[]
+} {
+  const whole = (entry: Readonly<Record<string, unknown>>): RecordEntry =>
+    ({
+      ...plain,
+      ...entry,
+      why: ((entry.why ?? []) as number[]).map(at => whys[at] ?? ''),
+    }) as unknown as RecordEntry
+  return { entries: entries.map(whole), left }
+}
+
 type Titles = ReadonlyMap<string, string>
 const titlesOf = (...lists: (readonly { readonly lineage: string; readonly title: string }[])[]): Titles =>
   new Map(lists.flat().map(({ lineage, title }) => [lineage, title]))

@@ -1,13 +1,13 @@
 import type { Knex } from 'knex'
 import { partValuesOf } from '../../core/carry/again'
 import type { CarriedBase } from '../../core/carry/base'
-import { json, jsonOf } from '../db/rows'
+import { packed, unpacked } from '../db/rows'
 import { loadOutline } from './content.queries'
 
 /** What was carried into a course last, or was seen and declined, and how its template's things came. */
 export async function loadBases(db: Knex, courseId: string): Promise<readonly CarriedBase[]> {
   const row = await db('carried_bases').where({ course_id: courseId }).first('bases')
-  return row ? jsonOf(row.bases) : []
+  return row ? unpacked(row.bases) : []
 }
 /** Under which keys of a course the things of its sources stand, where those are others: a page that took an empty place. */
 export async function standIns(db: Knex, courseId: string): Promise<Map<string, string>> {
@@ -19,14 +19,10 @@ const notStanding: ReadonlySet<CarriedBase['how']> = new Set(['template', 'left'
 /** A thing of the shell may be known by what its template brought, and by what a run did. */
 const keyOf = ({ how, source }: CarriedBase): string => `${how === 'template' ? 'template' : 'run'} ${source}`
 /** Keeps what the next run compares with; of what was kept of a thing before, this takes the place. */
-export async function keepBases(
-  db: Knex,
-  courseId: string,
-  bases: readonly CarriedBase[],
-): Promise<void> {
+export async function keepBases(db: Knex, courseId: string, bases: readonly CarriedBase[]): Promise<void> {
   const all = new Map([...(await loadBases(db, courseId)), ...bases].map(base => [keyOf(base), base]))
   await db('carried_bases')
-    .insert({ course_id: courseId, bases: json([...all.values()]) })
+    .insert({ course_id: courseId, bases: packed([...all.values()]) })
     .onConflict('course_id')
     .merge()
 }

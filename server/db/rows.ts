@@ -1,3 +1,4 @@
+import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import type { Knex } from 'knex'
 import { v7 } from 'uuid'
 
@@ -14,6 +15,18 @@ export const json = <T>(value: T): Json<T> => JSON.stringify(value) as unknown a
 /** The value in a JSON column: the driver gives it parsed or as text, depending on the server's version. */
 export const jsonOf = <T>(column: Json<T>): T =>
   (typeof column === 'string' ? JSON.parse(column) : column) as T
+
+/** A value as a column of bytes takes it: a document that the database need not look into, deflated (RFC 1951). */
+export const packed = <T>(value: T): Packed<T> =>
+  deflateRawSync(JSON.stringify(value), { level: 1 }) as unknown as Packed<T>
+/** The value in such a column. */
+export const unpacked = <T>(column: Packed<T>): T =>
+  JSON.parse(inflateRawSync(column as unknown as Buffer).toString('utf8')) as T
+/** What such a column holds: written with {@link packed}, read with {@link unpacked}. */
+export interface Packed<T> {
+  readonly [content]: T
+  readonly isPacked: true
+}
 
 /** Rows that a raw query finds. `Row` says what the query selects. */
 export async function selectRows<Row>(

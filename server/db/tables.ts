@@ -9,7 +9,7 @@ import type { Desk, MissingReason } from '../../core/pairing/missing'
 import type { CategoryRules, GradeRules } from '../../core/grading/rules'
 import type { Effect } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
-import type { RecordEntry, RecordLeft } from '../../core/plan/record'
+import type { PackedEntries } from '../../core/plan/record'
 import type { Since } from '../../shared/api/undo'
 import type { KeptFacts } from '../runs/states.queries'
 import type { ValuesOf } from '../../core/student-data/kind'
@@ -19,7 +19,7 @@ import type { TraceRecord } from '../../core/student-data/traces/record'
 import type { Looked, Trace } from '../../core/student-data/traces/trace'
 import type { ClearedCounts } from '../../core/student-data/clearing'
 import type { Readable } from '../courses/readable-body'
-import type { Json } from './rows'
+import type { Json, Packed } from './rows'
 
 /**
  * Rows as the database holds them, a type for each table; `tests/integration/schema.test.ts` compares them with the schema.
@@ -213,7 +213,7 @@ export interface FurnishingRow {
 /** What the next run into a course compares with, and how its template's things came. */
 export interface CarriedBasesRow {
   course_id: string
-  bases: Json<readonly CarriedBase[]>
+  bases: Packed<readonly CarriedBase[]>
 }
 export interface UnitRow {
   course_id: string
@@ -322,8 +322,8 @@ export interface RunRow {
   traces: Json<TraceRecord> | null
   started_at: Stamp
   finished_at: Stamp
-  entries: Json<readonly RecordEntry[]>
-  left_behind: Json<readonly RecordLeft[]>
+  /** Null of runs that keep none. */
+  entries: Packed<PackedEntries> | null
   /** What it changed of the shell and its sections themselves: by course and column. */
   facts: Json<Readonly<Record<string, Readonly<Record<string, FactChange>>>>>
   /** How the course stood before; null of runs of before this was kept. */

@@ -2,9 +2,9 @@ import type { Knex } from 'knex'
 import type { Effect } from '../../core/plan/compile'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import type { ShellFacts } from '../../core/plan/shell-facts'
-import type { RecordEntry, RecordLeft } from '../../core/plan/record'
+import { packedEntries, unpackedEntries, type RecordEntry, type RecordLeft } from '../../core/plan/record'
 import type { TraceRecord } from '../../core/student-data/traces/record'
-import { json, jsonOf } from '../db/rows'
+import { json, jsonOf, packed, unpacked } from '../db/rows'
 import type { AuditLine, FactChange, RunRow } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
@@ -69,10 +69,9 @@ export interface RunDetails {
   facts: Readonly<Record<string, FactChanges>>
 }
 export async function runDetails(db: Knex, id: string): Promise<RunDetails> {
-  const row = await db('runs').where({ id }).first('entries', 'left_behind', 'facts')
-  return row
-    ? { entries: jsonOf(row.entries), left: jsonOf(row.left_behind), facts: jsonOf(row.facts) }
-    : { entries: [], left: [], facts: {} }
+  const row = await db('runs').where({ id }).first('entries', 'facts')
+  const { entries, left } = row?.entries ? unpackedEntries(unpacked(row.entries)) : { entries: [], left: [] }
+  return { entries, left, facts: row ? jsonOf(row.facts) : {} }
 }
 
 export async function findRun(db: Knex, id: string): Promise<Run | null> {
@@ -123,8 +122,7 @@ export async function insertRun(trx: Knex, run: NewRun): Promise<void> {
     document: json(run.document),
     effect: json(run.effect),
     audit: json([]),
-    entries: json(run.entries),
-    left_behind: json(run.left),
+    entries: packed(packedEntries(run)),
     before_id: run.beforeId,
     started_at: run.at,
     finished_at: run.at,

@@ -54,7 +54,7 @@ import { auditTexts } from '../student-data/audit-texts'
 import { cleanAround } from '../student-data/around.queries'
 import { cleanerFor } from '../student-data/cleaner'
 import { clearableIn, clearAtRun, clearingMark } from '../student-data/clearing'
-import { ensureTraces, tracesBasis } from '../student-data/traces'
+import { tracesBasis } from '../student-data/traces'
 import { findTraces, forgetTraces } from '../student-data/traces.queries'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
@@ -75,7 +75,6 @@ export async function runPlan(
 ): Promise<string> {
   const wanted = await findPlan(db, planId)
   if (!wanted) throw notFound('This plan')
-  if (wanted.state !== 'run') await ensureTraces(db, planId)
   const course = writtenCourse(wanted)
   const writer = await beginWriting(db, course, person.id, planId)
   if (!writer) {
@@ -247,7 +246,9 @@ async function audit(
     ({ action }) => action === 'added' || action === 'filled',
   )
   const fresh = plan.mode === 'in-place' ? [] : lineagesOf(brought)
-  const onNew = await countStudentData(trx, courseId, fresh)
+  // Where nobody has done anything at all, nobody has on the new items.
+  const isEmpty = studentDataNames.every(kind => after[kind] === 0)
+  const onNew = isEmpty ? after : await countStudentData(trx, courseId, fresh)
   const lines = studentDataNames.map(kind => ({
     kind,
     before: before[kind],
@@ -310,7 +311,8 @@ async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Runni
   const sourceIds = sides.map(source => contents.get(source) ?? source)
   const texts = await storeTexts(trx, plan, input, compiled)
   const { found } = plan.document.added
-  await write.writeContent(trx, plan.targetId, { placements, sourceIds, made: texts, found })
+  const nodes = [input.source, ...input.more, ...input.found].map(side => side.nodes)
+  await write.writeContent(trx, plan.targetId, { placements, sourceIds, nodes, made: texts, found })
   const dates = await write.countDates(trx, plan.targetId, placements)
   checkWritten(runId, 'dates', dates, effect.dates.dates)
   const settings = await settingsWritten(trx, plan.targetId, placements)
@@ -374,7 +376,7 @@ async function writeInPlace(
     .map(entry => inPlaceEntry(entry, cleaned.has(entry.source)))
   const snapshot = await makeSnapshot(trx, plan.sourceId)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
-  await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], made: texts })
+  await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], nodes: [], made: texts })
   await cleanAround(trx, plan.sourceId, cleaned, cleaner.around())
   const dates = await write.countDates(trx, plan.sourceId, placements)
   checkWritten(runId, 'dates', dates, compiled.effect.dates.dates)

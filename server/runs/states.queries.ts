@@ -37,11 +37,7 @@ async function factsOf(trx: Knex, courseId: string): Promise<Facts> {
  * Keeps how a course stands now, with the sections beside it: a copy of its rows, set by set (bodies stay shared), which nobody sees; none
  * where it holds nothing. Answers the key to put it back by.
  */
-export async function keepState(
-  trx: Knex,
-  courseId: string,
-  sectionIds: readonly string[],
-): Promise<string> {
+export async function keepState(trx: Knex, courseId: string, sectionIds: readonly string[]): Promise<string> {
   const id = newId()
   const at = stampOf(now())
   const course = await trx('courses').where({ id: courseId }).first()

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
+import type { OutlineNode } from '../../core/course/outline'
 import { pointsText } from '../../core/grading/points'
 import type { Placement } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
@@ -44,8 +45,9 @@ const flag = (value: boolean | undefined): number | null => (value === undefined
 /** What a run writes, and from where. */
 export interface Writing {
   placements: readonly Placement[]
-  /** By a placement's `from`. */
+  /** By a placement's `from`; and what stands there. */
   sourceIds: readonly string[]
+  nodes: readonly (readonly OutlineNode[])[]
   /** Hashes of the texts that the run makes, by the lineage of the source's thing. */
   made: ReadonlyMap<string, string>
   found?: PlanDocument['added']['found']
@@ -80,8 +82,41 @@ function rowFor(placement: Placement, { sourceIds, made, found = {} }: Writing):
     details: detailsOf(placement),
   }
 }
-export const rowsOf = (writing: Writing): WrittenRow[] =>
+const rowsOf = (writing: Writing): WrittenRow[] =>
   writing.placements.map(placement => rowFor(placement, writing))
+
+type SparseRow = Partial<Record<keyof WrittenRow, unknown>> & { from: number }
+/** Of a row what differs from the source's: the rest the database has itself. What is to be empty, and is not in the source, is said so. */
+function sparseRows(
+  rows: readonly WrittenRow[],
+  { placements, nodes }: Writing,
+  all: readonly WrittenRow[],
+): SparseRow[] {
+  const known = nodes.map(side => new Map(side.map(node => [node.lineage, node])))
+  const placementOf = new Map(all.map((row, at) => [row, placements[at]]))
+  return rows.map(row => {
+    const from = placementOf.get(row)?.from ?? 0
+    const node = known[from]?.get(row.source_lineage)
+    const sparse: SparseRow = { from, lineage: row.lineage }
+    if (row.source_lineage !== row.lineage) sparse.source_lineage = row.source_lineage
+    for (const name of ['title', 'body_hash', 'settings', 'opens', 'due', 'closes'] as const)
+      if (row[name] !== null) sparse[name] = row[name]
+    for (const name of ['alone', 'exempt', 'extra'] as const) if (row[name]) sparse[name] = row[name]
+    if (row.text_from !== 'source') sparse.text_from = row.text_from
+    if (row.position !== node?.position) sparse.position = row.position
+    for (const [name, own] of Object.entries(sameAs) as [keyof typeof sameAs, keyof OutlineNode][])
+      if (row[name] !== (node?.[own] ?? null)) sparse[name] = row[name] ?? ''
+    return sparse
+  })
+}
+/** Columns of which nothing is said where they are as in the source; empty text says that they are empty. */
+const sameAs = {
+  parent_lineage: 'parent',
+  state: 'state',
+  category_lineage: 'category',
+  rubric_lineage: 'rubric',
+  group_lineage: 'group',
+} as const satisfies Partial<Record<keyof WrittenRow, keyof OutlineNode>>
 
 const idText = 'CHAR(36) CHARACTER SET ascii COLLATE ascii_bin'
 const wallText = 'CHAR(16) CHARACTER SET ascii COLLATE ascii_bin'
@@ -120,6 +155,36 @@ const given = `JSON_TABLE(:rows, '$[*]' COLUMNS (
     .map(([name, type]) => `${name} ${type} PATH '$.${name}'`)
     .join(', ')})) e`
 
+/** The same of rows of which only that is said which differs from their source's. */
+const sparse = `JSON_TABLE(:rows, '$[*]' COLUMNS (
+  \`from\` INT PATH '$.from',
+  ${(
+    [
+      'lineage',
+      'source_lineage',
+      'parent_lineage',
+      'position',
+      'opens',
+      'due',
+      'closes',
+      'title',
+      'body_hash',
+      'text_from',
+      'settings',
+      'state',
+      'category_lineage',
+      'rubric_lineage',
+      'group_lineage',
+      'alone',
+      'exempt',
+      'extra',
+    ] as const
+  )
+    .map(name => `${name} ${rowColumns[name]} PATH '$.${name}'`)
+    .join(', ')})) e`
+const orSame = (name: keyof typeof sameAs): string =>
+  `IF(e.${name} IS NULL, s.${name}, NULLIF(e.${name}, ''))`
+
 type Table =
   'grade_categories' | 'grade_rules' | 'units' | 'items' | 'rubrics' | 'work_groups' | 'furnishings'
 /** The same things in their sources. */
@@ -144,6 +209,8 @@ interface Statement {
   actions: Placement['action'][]
   /** Of what a course has, or of what is made in the plan; else of both. */
   of?: 'courses' | 'plan'
+  /** It is given only what differs from the source's. */
+  isSparse?: true
   sql: string
 }
 const categoryDetails = `${detail('title')}, ${detail('weight')}, e.position, ${detail('identifier')}, ${detail('within')},
@@ -279,13 +346,17 @@ const statements: Statement[] = [
     entity: 'item',
     actions: ['added'],
     of: 'courses',
+    isSparse: true,
     sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
             category_lineage, opens, due, closes, body_hash, media_type, settings, identifier, rubric_lineage,
             group_lineage, releases, exempt, extra, made_by)
-          SELECT :targetId, e.lineage, e.parent_lineage, e.position, s.kind, IFNULL(e.title, s.title), e.state, s.exam, s.points,
-            e.category_lineage, e.opens, e.due, e.closes, ${body}, ${mediaType}, ${settings}, s.identifier,
-            e.rubric_lineage, e.group_lineage, ${releases}, e.exempt, e.extra, 'run'
-          FROM ${given} ${ofSource('items')}`,
+          SELECT :targetId, e.lineage, ${orSame('parent_lineage')}, IFNULL(e.position, s.position), s.kind,
+            IFNULL(e.title, s.title), IFNULL(e.state, s.state), s.exam, s.points, ${orSame('category_lineage')},
+            e.opens, e.due, e.closes, IF(e.text_from IS NULL, s.body_hash, e.body_hash),
+            IF(e.text_from = 'none', NULL, s.media_type), ${settings}, s.identifier, ${orSame('rubric_lineage')},
+            ${orSame('group_lineage')}, ${releases}, IFNULL(e.exempt, 0), IFNULL(e.extra, 0), 'run'
+          FROM ${sparse}
+          JOIN items s ON s.course_id = ELT(e.from + 1, :sources) AND s.lineage = IFNULL(e.source_lineage, e.lineage)`,
   },
   {
     entity: 'item',
@@ -338,14 +409,16 @@ export async function writeContent(trx: Knex, targetId: string, writing: Writing
         actions.includes(row.action) &&
         (!of || of === (writing.placements[at]?.made ? 'plan' : 'courses')),
     )
-  const write = (sql: string, some: readonly WrittenRow[]): Promise<number> =>
-    written(trx, sql, { targetId, rows: JSON.stringify(some) })
+  const write = (sql: string, some: readonly (WrittenRow | SparseRow)[]): Promise<number> =>
+    written(trx, sql, { targetId, sources: writing.sourceIds, rows: JSON.stringify(some) })
   const check = (what: string, wrote: number, wanted: number): void => {
     if (wrote !== wanted) throw new Error(`${wrote} ${what} written into ${targetId}, ${wanted} planned`)
   }
-  for (const { entity, actions, of, sql } of statements) {
+  for (const { entity, actions, of, isSparse, sql } of statements) {
     const some = these(entity, actions, of)
-    if (some.length > 0) check(`rows of ${entity} (${actions.join(', ')})`, await write(sql, some), some.length)
+    if (some.length === 0) continue
+    const wrote = await write(sql, isSparse ? sparseRows(some, writing, rows) : some)
+    check(`rows of ${entity} (${actions.join(', ')})`, wrote, some.length)
   }
   const cleared = these('item', ['cleared'])
   if (cleared.length > 0) {

@@ -3,7 +3,7 @@ import type { CompiledPlan, CompileInput, Placement } from '../../core/plan/comp
 import { traceId, tableId } from '../../core/student-data/traces/find'
 import type { TraceRecord } from '../../core/student-data/traces/record'
 import { answerOf, type Trace } from '../../core/student-data/traces/trace'
-import { tracesOf } from '../../core/plan/compile'
+import { sidesOf, tracesOf } from '../../core/plan/compile'
 import { loadCarrySide } from '../courses/carry-side'
 import { refuse } from '../errors/refusal'
 import { writtenCourse, type Plan } from '../plans/plans.queries'
@@ -11,6 +11,21 @@ import { lookThrough } from './look-through'
 import { peopleOfPlan } from './traces'
 import { tracedItems, type TracesFound } from './traces.queries'
 
+/**
+ * Bodies that the plan's own search has looked through, and of which nothing is to go: a body never changes under its hash, so that
+ * where the same hash stands in the course now, nothing else stands in it. All others are read again.
+ */
+function searchedBefore(input: CompileInput, { document }: Plan): Set<string> {
+  const open = new Set(
+    input.traces
+      .filter(trace => answerOf(trace, document.traces.answers) !== 'keep')
+      .map(({ on }) => on),
+  )
+  const nodes = sidesOf(input).flatMap(side => side.nodes)
+  const hashes = new Set(nodes.flatMap(({ body }) => body ?? []))
+  for (const { lineage, body } of nodes) if (body !== null && open.has(lineage)) hashes.delete(body)
+  return hashes
+}
 const writes = ({ action }: Placement): boolean => action !== 'moved' && action !== 'cleared'
 /**
  * Searches what a run has written once more, as it stands in the course now. @throws Refusal where something stands there that was to go:
@@ -47,6 +62,7 @@ export async function auditTexts(
       },
     ],
     await peopleOfPlan(trx, plan),
+    searchedBefore(input, plan),
   )
   const { answers } = plan.document.traces
   const before = new Map(input.traces.map(trace => [trace.id, trace]))

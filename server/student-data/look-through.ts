@@ -40,11 +40,15 @@ interface Counted {
   count: number
 }
 
-/** Searches all that some sources bring for their students. What was looked through is counted, what could not be is named. */
+/**
+ * Searches all that some sources bring for their students. What was looked through is counted, what could not be is named.
+ * `known`: hashes of bodies of which it is known what stands in them.
+ */
 export async function lookThrough(
   db: Knex,
   sides: readonly SearchedSide[],
   people: SearchedPeople,
+  known: ReadonlySet<string> = new Set(),
 ): Promise<{ found: Trace[]; looked: Looked }> {
   const search = traceSearch(people)
   const counts = new Map<string, Counted>()
@@ -53,7 +57,9 @@ export async function lookThrough(
     counts.set(words[1], { ...there, count: there.count + by })
   }
   const notLooked: Looked['notLooked'] = []
-  const bodies = sides.flatMap((each, at) => lookAtRows(search, each, at, count))
+  const bodies = sides
+    .flatMap((each, at) => lookAtRows(search, each, at, count))
+    .filter(({ hash }) => !known.has(hash))
   await lookAtBodies(db, search, bodies, { count, notLooked })
   const { traces, passedOver } = search.result()
   return {

@@ -7,7 +7,10 @@ export const since = z.object({
   edits: z.array(z.object({ by: z.string(), at: z.string(), words: z.string() })),
   /** What students did on what would go, item by item. */
   work: z.array(
-    z.object({ item: z.string(), kinds: z.array(z.object({ kind: z.string(), rows: z.int(), students: z.int() })) }),
+    z.object({
+      item: z.string(),
+      kinds: z.array(z.object({ kind: z.string(), rows: z.int(), students: z.int() })),
+    }),
   ),
   /** Names of the students whose work that is. */
   students: z.array(z.string()),

@@ -1,3 +1,4 @@
+import { deflateRawSync } from 'node:zlib'
 import type { Knex } from 'knex'
 import { id, instant, tableOptions, word } from './columns'
 
@@ -10,22 +11,11 @@ export async function runsInFull(db: Knex): Promise<void> {
   await db.raw(
     `CREATE TABLE carried_bases (
       course_id ${id} PRIMARY KEY,
-      bases JSON NOT NULL,
+      bases LONGBLOB NOT NULL,
       FOREIGN KEY (course_id) REFERENCES courses (id)
     ) ${tableOptions}`,
   )
-  await db.raw('SET SESSION group_concat_max_len = 1073741824')
-  await db.raw(
-    `INSERT INTO carried_bases (course_id, bases)
-     SELECT course_id, CONCAT('[', GROUP_CONCAT(
-       JSON_MERGE_PATCH(
-         JSON_OBJECT('source', source_lineage, 'lineage', lineage, 'type', entity, 'how', how,
-           'parts', JSON_COMPACT(parts)),
-         IF(wrote IS NULL, '{}', JSON_OBJECT('wrote', wrote)),
-         IF(wrote_settings IS NULL, '{}', JSON_OBJECT('wroteSettings', wrote_settings)))
-       ORDER BY origin, source_lineage SEPARATOR ','), ']')
-     FROM carried GROUP BY course_id`,
-  )
+  await keepBases(db)
   await db.raw('DROP TABLE carried')
   // How a course stood: its rows as a copy of their own (none where it held nothing), and what is said of the course itself.
   await db.raw(
@@ -42,8 +32,7 @@ export async function runsInFull(db: Knex): Promise<void> {
   )
   await db.raw(
     `ALTER TABLE runs
-       ADD entries JSON NOT NULL DEFAULT '[]',
-       ADD left_behind JSON NOT NULL DEFAULT '[]',
+       ADD entries LONGBLOB NULL,
        ADD facts JSON NOT NULL DEFAULT '{}',
        ADD before_id ${id} NULL,
        ADD undone_at ${instant} NULL,
@@ -69,6 +58,29 @@ export async function runsInFull(db: Knex): Promise<void> {
   await keepEntries(db)
   await db.raw('DROP TABLE run_entries')
 }
+
+/** What a course compares with, course by course: documents from now on. */
+async function keepBases(db: Knex): Promise<void> {
+  for (const course of await db('carried' as 'items')
+    .distinct()
+    .pluck('course_id')) {
+    const rows = (await db('carried' as 'items')
+      .where({ course_id: course })
+      .orderByRaw('origin, source_lineage')) as unknown as Record<string, string | null>[]
+    const bases = rows.map(row => ({
+      source: row.source_lineage,
+      lineage: row.lineage,
+      type: row.entity,
+      how: row.how,
+      parts: parsed(row.parts),
+      wrote: row.wrote,
+      ...(row.wrote_settings && { wroteSettings: row.wrote_settings }),
+    }))
+    await db('carried_bases').insert({ course_id: course, bases: deflated(bases) })
+  }
+}
+/** As the application keeps documents at the time of this migration. */
+const deflated = (value: unknown): never => deflateRawSync(JSON.stringify(value), { level: 1 }) as never
 
 interface EntryRow {
   run_id: string
@@ -108,7 +120,7 @@ async function keepEntries(db: Knex): Promise<void> {
     )
     await db('runs')
       .where({ id: run })
-      .update({ entries: JSON.stringify(entries) as never, facts: JSON.stringify(facts) as never })
+      .update({ entries: deflated({ whys: [], entries, left: [] }), facts: JSON.stringify(facts) as never })
   }
 }
 const entryFrom = (row: EntryRow) => ({
