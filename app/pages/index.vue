@@ -73,6 +73,16 @@ const { refresh: lookUp, problem: lookProblem } = useLoaded(async () => {
   lines.value = new Map([...lines.value, ...shells.map(shell => [shell.course.id, shell] as const)])
 })
 watchDebounced(inSight, () => void lookUp(), { debounce: () => (lines.value.size === 0 ? 0 : 90) })
+// A run that goes on is followed where it is in sight.
+const written = computed(() => inSight.value.filter(id => lines.value.get(id)?.writing))
+useRefreshWhile(
+  computed(() => written.value.length > 0),
+  async () => {
+    lines.value = new Map([...lines.value].filter(([id]) => !written.value.includes(id)))
+    await lookUp()
+  },
+  1500,
+)
 async function again(): Promise<void> {
   lines.value = new Map()
   await refresh()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { progressText } from '~/stages/run/progress'
 import type { PlansReply } from '~~/shared/api/plans'
 
 type PlanLine = PlansReply['plans'][number]
@@ -19,6 +20,11 @@ async function again(): Promise<void> {
   discardProblem.value = null
   await refresh()
 }
+useRefreshWhile(
+  computed(() => data.value?.plans.some(plan => plan.writing) ?? false),
+  refresh,
+  1500,
+)
 const sourcesText = (plan: PlanLine): string => {
   const sources = plan.sources.map(source => `${codeText(source)}, ${source.term.name}`).join('; ')
   return plan.mode === 'in-place' && plan.state === 'draft' ? `in place, ${sources}` : sources
@@ -30,7 +36,10 @@ const mayDiscard = (plan: PlanLine): boolean =>
 function stateOf(plan: PlanLine): { text: string; colour: string } {
   if (plan.writing) {
     const since = instantText(plan.writing.since).slice(-5)
-    return { text: `${plan.writing.by} is writing into the shell since ${since}`, colour: 'settle' }
+    return {
+      text: `${plan.writing.by} runs into the shell since ${since}. ${progressText(plan.writing)}`,
+      colour: 'settle',
+    }
   }
   if (plan.run) {
     const rolled = `run, ${counted(plan.run.items, 'item')} added`

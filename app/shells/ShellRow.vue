@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import WritingNote from './WritingNote.vue'
 import type { IndexLine, ShellLine } from '~~/shared/api/shells'
 
 /** A shell in the list: what it is, where it stands, the next thing to do. `shell` is looked up once the row is in sight. */
@@ -69,10 +70,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
       </p>
     </div>
     <div v-if="shell" class="cell">
-      <p v-if="shell.writing" class="line settle">
-        {{ shell.writing.by }} has been writing into it since
-        {{ instantText(shell.writing.since).slice(-5) }}
-      </p>
+      <WritingNote v-if="shell.writing" :writing="shell.writing" />
       <p v-else-if="shell.course.sharesWith" class="line">
         <b class="kept">Shares its content</b> with
         <NuxtLink :to="`/courses/${shell.course.sharesWith}`">another section</NuxtLink>
@@ -93,6 +91,10 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
           <span class="soft small">
             · saved {{ instantText(shell.plan.updatedAt) }} by {{ shell.plan.by }}
           </span>
+        </p>
+        <p v-if="shell.plan?.outcome?.state === 'failed'" class="line small lost">
+          The last run wrote nothing: {{ shell.plan.outcome.title }}.
+          <NuxtLink :to="`/plans/${shell.plan.id}/run`">What to do</NuxtLink>
         </p>
       </template>
       <template v-else-if="shell.suggestion"

@@ -37,5 +37,6 @@ export function somePlan(given: {
     links: [],
     may: { edit: mayEdit, run: true },
     writing: null,
+    outcome: null,
   } as unknown as PlanReply
 }

@@ -6,6 +6,7 @@ import { isoInstant } from '../clock'
 import { notFound } from '../errors/refusal'
 import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
+import { writingInto, writingTold } from '../runs/writing.queries'
 import { runDetails, runsInto } from '../runs/runs.queries'
 import { accessToCourse, accessToCourses, coursesOf, mayEditCourse, type CourseAccess } from './access'
 import { loadCarrySide } from './carry-side'
@@ -94,6 +95,7 @@ export async function readCourse(db: Knex, person: Person, id: string): Promise<
     },
     package: kept && { name: kept.name, size: kept.size },
     lastRun: isShared ? null : await lastRunInto(db, person, id),
+    writing: isShared ? null : writingTold((await writingInto(db, [id])).get(id)),
   }
 }
 async function lastRunInto(db: Knex, person: Person, id: string): Promise<CourseReply['lastRun']> {

@@ -399,14 +399,6 @@ export interface SearchedItemRow {
   lineage: string
   searched_id: string
 }
-export interface WritingRow {
-  course_id: string
-  person_id: string
-  plan_id: string
-  since: Stamp
-  lease_until: Stamp
-  token: string
-}
 export interface TurnRow {
   name: string
   taken: number
@@ -614,7 +606,6 @@ export interface NorthtideTables extends StudentDataTables {
   undos: UndoRow
   searched: SearchedRow
   searched_items: SearchedItemRow
-  writing: WritingRow
   turns: TurnRow
   joined_sections: JoinedSectionRow
   section_dates: SectionDatesRow

@@ -289,13 +289,11 @@ export const refusals = {
   }),
 
   // Runs.
-  'somebody-is-writing': refusal<{ by: string; since: string } | null>({
+  'somebody-is-writing': refusal<{ by: string; since: string }>({
     status: 409,
-    title: 'Somebody is writing into this shell',
-    detail: held =>
-      held
-        ? `${held.by} has been at it since ${held.since} (UTC). Nothing of yours was written; look again when it is done.`
-        : 'Nothing of yours was written; look again when it is done.',
+    title: 'Somebody runs into this shell',
+    detail: ({ by, since }) =>
+      `${by} asked for it at ${since} (UTC). Nothing of yours was written; look again when it is done.`,
   }),
   'run-already': refusal({
     status: 409,
@@ -333,17 +331,6 @@ export const refusals = {
     title: 'The audit found a student’s name in what was written',
     detail: ({ title }) =>
       `Nothing was kept of the run: the shell is as it was. The name stands in “${title}”. Open Clear, and tell the help desk if it says that all is settled.`,
-  }),
-  'run-broken-off': refusal({
-    status: 503,
-    title: 'The connection to the database was lost during the run',
-    detail: 'Nothing was written into the shell: Northtide looked. Run again.',
-  }),
-  'run-unknown': refusal({
-    status: 503,
-    title: 'The connection to the database was lost at the end of the run',
-    detail:
-      'It is written whole or not at all, and the database cannot be asked yet which. Open this plan again in a minute: it says whether it was run.',
   }),
   'may-not-edit': refusal({
     status: 403,

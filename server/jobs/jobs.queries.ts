@@ -16,7 +16,7 @@ export interface Job extends NewJob {
   token: string
 }
 /** A job and the token of whoever holds it. */
-export type HeldJob = Pick<Job, 'id' | 'token'>
+export type HeldJob = Pick<Job, 'id' | 'kind' | 'token'>
 export interface JobView {
   id: string
   kind: string
@@ -26,8 +26,9 @@ export interface JobView {
   problem: string | null
 }
 
-const leaseSeconds = 30
-const triesAtMost = 3
+/** A run beats often, and is wanted soon: where its process was killed, another goes on with it within seconds. */
+const leaseSeconds = (kind: string): number => (kind === 'run' ? 4 : 30)
+const triesAtMost = (kind: string): number => (kind === 'run' ? 6 : 3)
 // Leases run on the database's clock: the processes' clocks may differ, and a demo's stands still.
 const inSeconds = (db: Knex, seconds: number) =>
   db.raw<string>('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [seconds])
@@ -71,11 +72,11 @@ export async function claimJob(db: Knex, kinds: readonly string[]): Promise<Job 
     const row = await nextJob(trx, kinds)
     if (!row) return null
     const job = trx('jobs').where({ id: row.id })
-    if (row.state === 'running' && row.attempts >= triesAtMost) {
+    if (row.state === 'running' && row.attempts >= triesAtMost(row.kind)) {
       await job.update({
         state: 'failed',
         token: null,
-        problem: 'It was begun three times and never finished.',
+        problem: `It was begun ${row.attempts} times and never finished.${row.kind === 'run' ? '\n' : ' '}Nothing was written. Tell the help desk.`,
         finished_at: stampOf(now()),
       })
       return null
@@ -85,8 +86,9 @@ export async function claimJob(db: Knex, kinds: readonly string[]): Promise<Job 
     await job.update({
       state: 'running',
       token,
-      lease_until: inSeconds(trx, leaseSeconds),
+      lease_until: inSeconds(trx, leaseSeconds(row.kind)),
       attempts,
+      step: null,
       done: 0,
       total: 0,
     })
@@ -100,21 +102,25 @@ const heldBy = (db: Knex, { id, token }: HeldJob) => db('jobs').where({ id, toke
 export async function beat(
   db: Knex,
   job: HeldJob,
-  progress: { done: number; total: number },
+  progress: { step?: string; done: number; total: number },
 ): Promise<boolean> {
   const changed = await heldBy(db, job).update({
-    lease_until: inSeconds(db, leaseSeconds),
+    lease_until: inSeconds(db, leaseSeconds(job.kind)),
+    ...(progress.step && { step: progress.step }),
     done: Math.round(progress.done),
     total: Math.round(progress.total),
   })
   return changed > 0
 }
+/** Says that a job is still being worked on by this process, whatever it is busy with. */
+export const keepLease = (db: Knex, job: HeldJob): Promise<number> =>
+  heldBy(db, job).update({ lease_until: inSeconds(db, leaseSeconds(job.kind)) })
 /**
  * Holds a job for the transaction that does its work, so that it cannot be cancelled half-way; false where it is no longer ours. Its row is
  * written: whoever cancels it on another node of a cluster loses then, or we do.
  */
 export async function holdJob(trx: Knex.Transaction, job: HeldJob): Promise<boolean> {
-  return (await heldBy(trx, job).update({ lease_until: inSeconds(trx, leaseSeconds) })) > 0
+  return (await heldBy(trx, job).update({ lease_until: inSeconds(trx, leaseSeconds(job.kind)) })) > 0
 }
 export async function endJob(
   db: Knex,
@@ -134,9 +140,11 @@ export async function postponeJob(db: Knex, job: HeldJob, seconds: number, probl
     not_before: inSeconds(db, seconds),
   })
 }
-export async function cancelJobs(db: Knex, subject: string): Promise<void> {
-  await db('jobs')
+/** Cancels what waits or goes on about something; answers how many that were. */
+export function cancelJobs(db: Knex, subject: string, kinds?: readonly string[]): Promise<number> {
+  return db('jobs')
     .where({ subject })
+    .modify(query => (kinds ? query.whereIn('kind', kinds) : query))
     .whereIn('state', ['waiting', 'running'])
     .update({ state: 'cancelled', token: null, finished_at: stampOf(now()) })
 }

@@ -6,25 +6,35 @@ import { dropOldTurns } from '../db/transaction'
 import { dropOldUploads } from '../exchange/uploads.queries'
 import { logSeldom } from '../http/logger'
 import { destroyOverdue } from '../student-data/clearing'
-import { claimJob, dropOldJobs, type Job } from './jobs.queries'
+import { claimJob, dropOldJobs, type HeldJob, type Job } from './jobs.queries'
 import { workOff } from './work'
 
 /** Kinds of jobs that wait for one another: a registrar who is slow keeps no file waiting, and neither keeps mail. */
-const lanes = [['read', 'import'], ['fetch'], ['mail']] as const
+export const ownLanes = [['read', 'import'], ['fetch'], ['mail']] as const
+/** Kinds that take a core for a while: they are done in a thread of their own, beside which requests are answered. */
+export const heavyLanes = [['run'], ['index']] as const
+type Lanes = readonly (readonly string[])[]
+/** Told of a job when it is begun and when it is let go. */
+type Told = (job: HeldJob, isHeld: boolean) => void
 const hour = 3_600_000
 
 /**
  * Works jobs off, one at a time in each lane. Any number of processes may do so against one database. Returns how to stop; what was begun
  * then is continued by another process, or by this one when it is back, once its lease has run out.
  */
-export function startRunner(db: Knex, pause = 500): () => Promise<void> {
-  const stops = lanes.map(kinds => startLane(db, kinds, pause))
+export function startRunner(
+  db: Knex,
+  pause = 500,
+  lanes: Lanes = [...ownLanes, ...heavyLanes],
+  told: Told = () => {},
+): () => Promise<void> {
+  const stops = lanes.map(kinds => startLane(db, kinds, pause, told))
   return async () => {
     await Promise.all(stops.map(stop => stop()))
   }
 }
 
-function startLane(db: Knex, kinds: readonly string[], pause: number): () => Promise<void> {
+function startLane(db: Knex, kinds: readonly string[], pause: number, told: Told): () => Promise<void> {
   let stopped = false
   let abandon = (): void => {}
   const onAbandon = (give: () => void): void => {
@@ -51,8 +61,11 @@ function startLane(db: Knex, kinds: readonly string[], pause: number): () => Pro
   const loop = async (): Promise<void> => {
     while (!stopped) {
       const job = await next()
-      if (job) await workOff(db, job, onAbandon)
-      else if (!stopped) await rest()
+      if (job) {
+        told(job, true)
+        await workOff(db, job, onAbandon)
+        told(job, false)
+      } else if (!stopped) await rest()
     }
   }
   const done = loop()

@@ -11,7 +11,11 @@ import { sendMailJob } from '../mail/mail'
 import { downloadBundle } from '../registrar/download'
 import { endFetch, lastEtag } from '../registrar/fetches.queries'
 import { fetchProblem } from '../registrar/registrar'
-import { beat, endJob, type Job } from './jobs.queries'
+import { workOffRun } from '../runs/run-jobs'
+import { inTransaction } from '../db/transaction'
+import { keepSearchable } from '../search/index.queries'
+import { ownText } from '../search/plain-text'
+import { beat, endJob, postponeJob, type Job } from './jobs.queries'
 import { runThread } from './thread'
 
 /** Tells how the work may be given up from outside. */
@@ -19,6 +23,21 @@ type OnAbandon = (give: () => void) => void
 
 /** Does one job, and ends it whatever happens. */
 export async function workOff(db: Knex, job: Job, onAbandon: OnAbandon): Promise<void> {
+  if (job.kind === 'run') return workOffRun(db, job)
+  if (job.kind === 'index') return workOffIndex(db, job)
+  return workOffFile(db, job, onAbandon)
+}
+/** Makes a course ready to be searched. What it would find is there at the latest when the next person looks for it by words. */
+async function workOffIndex(db: Knex, job: Job): Promise<void> {
+  try {
+    await inTransaction(db, trx => keepSearchable(trx, job.subject, ownText))
+    await endJob(db, job, 'done')
+  } catch (error) {
+    logSeldom('a course could not be made ready to be searched', error)
+    await postponeJob(db, job, 30, 'It could not be done; it is tried again.')
+  }
+}
+async function workOffFile(db: Knex, job: Job, onAbandon: OnAbandon): Promise<void> {
   const folder = await mkdtemp(join(tmpdir(), 'northtide-'))
   const path = join(folder, 'file')
   try {

@@ -17,7 +17,8 @@ import { saveReport } from '../exchange/uploads.queries'
 import { log } from '../http/logger'
 import { fetchProblem, importFetched } from '../registrar/registrar'
 import { searchTraces } from '../student-data/traces'
-import type { Job } from './jobs.queries'
+import type { HeldJob, Job } from './jobs.queries'
+import { heavyLanes, startRunner } from './runner'
 
 /** What a thread is given: the job, and where the bytes of its file lie. */
 export interface WorkerTask {
@@ -26,6 +27,11 @@ export interface WorkerTask {
   path: string
   /** Of a registrar's list. */
   etag?: string
+}
+/** What the thread of the runs says: which job it holds, or no longer. */
+export interface HeavyMessage {
+  job: HeldJob
+  isHeld: boolean
 }
 export type WorkerMessage =
   { type: 'progress'; done: number; total: number } | { type: 'done' } | { type: 'failed'; problem: string }
@@ -99,7 +105,20 @@ async function search(planId: string): Promise<void> {
   }
 }
 
-const given = workerData as WorkerTask | { readable: ReadableTask } | { traces: { planId: string } }
+/** Works off the jobs that take a core, until the process that began this thread says that it is enough. */
+async function workHeavy(): Promise<void> {
+  const db = connect(addressFromEnvironment())
+  const stop = startRunner(db, 150, heavyLanes, ({ id, kind, token }, isHeld) =>
+    parentPort?.postMessage({ job: { id, kind, token }, isHeld } satisfies HeavyMessage),
+  )
+  await new Promise<void>(resolve => parentPort?.once('message', () => resolve()))
+  await stop()
+  await db.destroy()
+}
+
+const given = workerData as
+  WorkerTask | { readable: ReadableTask } | { traces: { planId: string } } | { heavy: true }
 if ('readable' in given) parentPort?.postMessage(makeReadable(given.readable.bytes, given.readable.form))
+else if ('heavy' in given) await workHeavy()
 else if ('traces' in given) await search(given.traces.planId)
 else await doJob(given)

@@ -7,6 +7,7 @@ import type { PlanDocument } from '../../core/plan/document'
 import { mapCounts } from '../../core/student-data/student-data'
 import type { CourseLine, CourseWhole } from '../../shared/api/courses'
 import type { PlanReply, PlanSaved, PlansReply, PlanState } from '../../shared/api/plans'
+import type { WritingNow } from '../../shared/api/writing'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import { isoInstant, now } from '../clock'
@@ -21,8 +22,9 @@ import type { Person } from '../people/people.queries'
 import { loadLinks } from '../courses/links.queries'
 import { contentsOf } from '../courses/sections.queries'
 import { loadBefore } from './compile'
+import { outcomeOf } from '../runs/run-jobs'
 import { runsInto } from '../runs/runs.queries'
-import { writingInto, type Writing } from '../runs/writing.queries'
+import { writingInto, writingTold } from '../runs/writing.queries'
 import { changedCourse, mayRunPlan } from './access'
 import { checkDocument } from './faults'
 import { checkFound, foundAccess } from './found'
@@ -31,10 +33,7 @@ import * as queries from './plans.queries'
 import { joinable } from './sections'
 import { sourceAccess, whyClosed } from './sources'
 
-type Told = { by: string; since: string } | null
-const writingTold = (held: Writing | undefined): Told =>
-  held ? { by: held.by, since: isoInstant(held.since) } : null
-const writerOf = async (db: Knex, plan: queries.Plan): Promise<Told> => {
+const writerOf = async (db: Knex, plan: queries.Plan): Promise<WritingNow> => {
   const course = queries.writtenCourse(plan)
   return writingTold((await writingInto(db, [course])).get(course))
 }
@@ -151,6 +150,7 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     sections: isRoll && hasShell ? await sectionsToJoin(db, plan, sisters) : [],
     fits: isRoll ? fits.map(lineIn(lines)) : [],
     writing: await writerOf(db, plan),
+    outcome: isDraft ? await outcomeOf(db, id) : null,
   }
 }
 /** The courses of which a plan takes single items, with those alone. What is closed is added to `closed`. */
@@ -203,6 +203,7 @@ export async function planState(db: Knex, id: string): Promise<PlanState> {
     savedAt: isoInstant(plan.updatedAt),
     savedBy: plan.updatedBy,
     writing: await writerOf(db, plan),
+    outcome: plan.state === 'draft' ? await outcomeOf(db, id) : null,
   }
 }
 

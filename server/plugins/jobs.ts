@@ -1,6 +1,7 @@
 import { database } from '../db/connection'
 import { logSeldom } from '../http/logger'
-import { startRunner } from '../jobs/runner'
+import { startHeavyThread } from '../jobs/heavy'
+import { ownLanes, startRunner } from '../jobs/runner'
 import { scheduleFetch } from '../registrar/registrar'
 
 interface App {
@@ -10,7 +11,8 @@ interface App {
 /** Every process of the application works jobs off beside answering requests, and sees when the registrar is to be asked, unless NORTHTIDE_JOBS=off. */
 export default (app: App): void => {
   if (process.env.NORTHTIDE_JOBS === 'off') return
-  const stop = startRunner(database())
+  const stop = startRunner(database(), 500, ownLanes)
+  const stopHeavy = startHeavyThread(database())
   const look = (): void => {
     scheduleFetch(database()).catch((error: unknown) => logSeldom('no fetch could be asked for', error))
   }
@@ -18,6 +20,6 @@ export default (app: App): void => {
   look()
   app.hooks.hook('close', async () => {
     clearInterval(clock)
-    await stop()
+    await Promise.all([stop(), stopHeavy()])
   })
 }

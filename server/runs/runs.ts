@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
+import { counted } from '../../core/dates/words'
 import { there } from '../../core/there'
 import { cleanedThings } from '../../core/plan/cleaned'
 import {
@@ -14,6 +15,7 @@ import { recordEntries } from '../../core/plan/record'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { ClearedCounts } from '../../core/student-data/clearing'
 import type { RunReply } from '../../shared/api/plans'
+import type { RunStep } from '../../shared/api/writing'
 import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
@@ -27,18 +29,15 @@ import { countStudentData } from '../courses/student-data.queries'
 import { inTransaction } from '../db/transaction'
 import { newId } from '../db/rows'
 import type { AuditLine } from '../db/tables'
-import { notFound, Refusal, refuse } from '../errors/refusal'
-import { logSeldom } from '../http/logger'
+import { notFound, refuse } from '../errors/refusal'
+import { addJob } from '../jobs/jobs.queries'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { sectionFactsOf } from '../../core/plan/sections'
-import { keepSearchable } from '../search/index.queries'
-import { ownText } from '../search/plain-text'
 import { checkMayRun } from '../plans/access'
 import { compileFor, compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
 import {
   dropAwaited,
-  findPlan,
   lockPlan,
   markAsRun,
   planSections,
@@ -48,6 +47,7 @@ import {
   type Plan,
 } from '../plans/plans.queries'
 import { joinable } from '../plans/sections'
+import { courseNames } from '../plans/sources'
 import { composeTexts } from '../plans/texts'
 import { rowsOfLastTerm } from '../student-data/audit.queries'
 import { auditTexts } from '../student-data/audit-texts'
@@ -60,57 +60,30 @@ import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
 import { keepState } from './states.queries'
-import { beginWriting, endWriting, stillWriting, writingInto } from './writing.queries'
 
+/** Who follows a run: told how far it is, and, before anything is committed, that it is done. Either may stop it by throwing. */
+export interface RunWatch {
+  readonly at: (step: RunStep, done: number, total: number) => Promise<void>
+  readonly finish: (trx: Knex.Transaction, done: RunTold) => Promise<void>
+}
+/** What is said of a run that is done: a line, and further ones. */
+export interface RunTold {
+  readonly title: string
+  readonly lines: readonly string[]
+}
+const nobody: RunWatch = { at: () => Promise.resolve(), finish: () => Promise.resolve() }
 /**
  * Runs a plan: everything is computed again here, written in one transaction, counted and audited before it is committed.
- * `fingerprint` is what the person consented to; if plan, source or shell have changed since, nothing is written. While it writes, others
- * see who does and since when, and cannot run into the same shell.
+ * `fingerprint` is what the person consented to; if plan, source or shell have changed since, nothing is written.
  */
 export async function runPlan(
   db: Knex,
   person: Person,
   planId: string,
   fingerprint: string,
+  { runId = newId(), watch = nobody }: { runId?: string; watch?: RunWatch } = {},
 ): Promise<string> {
-  const wanted = await findPlan(db, planId)
-  if (!wanted) throw notFound('This plan')
-  const course = writtenCourse(wanted)
-  const writer = await beginWriting(db, course, person.id, planId)
-  if (!writer) {
-    const held = (await writingInto(db, [course])).get(course)
-    const told = held && { by: held.by, since: isoInstant(held.since).slice(11, 16) }
-    throw refuse('somebody-is-writing', told ?? null)
-  }
-  const runId = newId()
-  const pulse = setInterval(() => {
-    // A beat may be missed: the lease lasts longer, and the turn is what counts.
-    stillWriting(db, writer).catch((error: unknown) => logSeldom('a beat was missed', error))
-  }, 4000)
-  try {
-    await inTransaction(db, trx => runLocked(trx, { runId, person, planId, fingerprint }))
-    return runId
-  } catch (error) {
-    if (error instanceof Refusal && error.code === 'outcome-unknown') return await lookUp(db, planId, runId)
-    throw error
-  } finally {
-    clearInterval(pulse)
-    // Where the database is away the lease ends it.
-    await endWriting(db, writer).catch((error: unknown) => logSeldom('a write was not ended', error))
-  }
-}
-/**
- * The connection was lost while a run was committed: on a new one, once whatever is left of the old has ended, the plan says whether it
- * was. @throws Refusal saying that nothing was written, or that nobody knows yet.
- */
-async function lookUp(db: Knex, planId: string, runId: string): Promise<string> {
-  const isThere = await inTransaction(db, async trx => {
-    await lockPlan(trx, planId)
-    return (await queries.findRun(trx, runId)) !== null
-  }).catch(() => {
-    throw refuse('run-unknown')
-  })
-  if (!isThere) throw refuse('run-broken-off')
+  await inTransaction(db, trx => runLocked(trx, { runId, person, planId, fingerprint, watch }))
   return runId
 }
 
@@ -121,6 +94,7 @@ interface Running {
   plan: Plan
   input: CompileInput
   compiled: CompiledPlan
+  watch: RunWatch
 }
 
 /** Who asked for which run of what, having consented to what. */
@@ -129,11 +103,13 @@ interface Asked {
   person: Person
   planId: string
   fingerprint: string
+  watch: RunWatch
 }
 async function runLocked(
   trx: Knex.Transaction,
-  { runId, person, planId, fingerprint }: Asked,
+  { runId, person, planId, fingerprint, watch }: Asked,
 ): Promise<void> {
+  await watch.at('reads', 0, 0)
   const plan = await lockPlan(trx, planId)
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('run-already')
@@ -151,7 +127,9 @@ async function runLocked(
   if (settle > 0) throw refuse('traces-to-settle', { count: settle })
   await checkShellReady(trx, plan)
 
-  const running: Running = { runId, person, plan, input, compiled }
+  const things = compiled.placements.length
+  await watch.at('writes', 0, things)
+  const running: Running = { runId, person, plan, input, compiled, watch }
   const courseId = writtenCourse(plan)
   const before = await countStudentData(trx, courseId)
   const sources = sidesOfPlan(plan)
@@ -178,7 +156,8 @@ async function runLocked(
     await writeIntoShell(trx, running)
     Object.assign(facts, await joinSections(trx, running, sectioned))
   }
-  await keepSearchable(trx, courseId, ownText)
+  await watch.at('checks', things, things)
+  await addJob(trx, { kind: 'index', subject: courseId, personId: null, payload: {} })
   facts[courseId] = await queries.setShellFacts(trx, courseId, shellFactsOf(plan.document))
   const tables = await auditTables(trx, { runId, courseId, sources, isInPlace }, standing)
   const traces = { ...(await auditTexts(trx, running, known)), tables }
@@ -195,6 +174,20 @@ async function runLocked(
   if (isInPlace)
     await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
   else await writeLog(trx, { action: 'plan.run', ...where, detail: { added } })
+  await watch.finish(trx, runTold(await courseNames(trx, [courseId]), plan.mode, compiled.effect))
+}
+/** What a mail says of a run that is done. */
+function runTold(name: string, mode: Plan['mode'], { added, dates }: CompiledPlan['effect']): RunTold {
+  const wrote =
+    mode === 'in-place'
+      ? `${counted(dates.dates, 'date')} written. A snapshot holds the course as it was.`
+      : `${counted(added.items, 'item')} added, ${counted(dates.dates, 'date')} written. The audit found nothing of last term’s students.`
+  const settle =
+    dates.settle > 0 ? [`${counted(dates.settle, 'date')} to settle: the ledger lists them.`] : []
+  return {
+    title: `${name} is ${mode === 'in-place' ? 'rolled in place' : 'filled'}`,
+    lines: [wrote, ...settle],
+  }
 }
 
 /** Sections whose dates a run writes beside its shell: those joined to it before, and those it joins. In one order, whoever runs. */
@@ -302,7 +295,7 @@ async function storeTexts(
   }
   return new Map([...bodies].map(([lineage, bytes]) => [lineage, hashOf(bytes)]))
 }
-async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Running): Promise<void> {
+async function writeIntoShell(trx: Knex, { runId, plan, input, compiled, watch }: Running): Promise<void> {
   const { effect } = compiled
   const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
   const placements = await cleaner.rows(compiled.placements)
@@ -312,7 +305,9 @@ async function writeIntoShell(trx: Knex, { runId, plan, input, compiled }: Runni
   const texts = await storeTexts(trx, plan, input, compiled)
   const { found } = plan.document.added
   const nodes = [input.source, ...input.more, ...input.found].map(side => side.nodes)
-  await write.writeContent(trx, plan.targetId, { placements, sourceIds, nodes, made: texts, found })
+  await write.writeContent(trx, plan.targetId, { placements, sourceIds, nodes, made: texts, found }, wrote =>
+    watch.at('writes', wrote, placements.length),
+  )
   const dates = await write.countDates(trx, plan.targetId, placements)
   checkWritten(runId, 'dates', dates, effect.dates.dates)
   const settings = await settingsWritten(trx, plan.targetId, placements)

@@ -393,10 +393,16 @@ const clearings = [
 ]
 
 /**
- * Writes what is given into the shell, set by set. @throws Error where another number of rows was written than was planned:
+ * Writes what is given into the shell, set by set; `told` how many things that were so far. @throws Error where another number of rows was written than was planned:
  * nothing is committed then.
  */
-export async function writeContent(trx: Knex, targetId: string, writing: Writing): Promise<void> {
+export async function writeContent(
+  trx: Knex,
+  targetId: string,
+  writing: Writing,
+  told: (wrote: number) => Promise<void>,
+): Promise<void> {
+  let done = 0
   const rows = rowsOf(writing)
   const these = (
     entity: Placement['entity'],
@@ -419,6 +425,7 @@ export async function writeContent(trx: Knex, targetId: string, writing: Writing
     if (some.length === 0) continue
     const wrote = await write(sql, isSparse ? sparseRows(some, writing, rows) : some)
     check(`rows of ${entity} (${actions.join(', ')})`, wrote, some.length)
+    await told((done += some.length))
   }
   const cleared = these('item', ['cleared'])
   if (cleared.length > 0) {

@@ -9,6 +9,7 @@ import {
   type SourceIndex,
   type Suggestion,
 } from '../../core/pairing/suggest'
+import type { RunOutcome } from '../../shared/api/writing'
 import type { CourseLine } from '../../shared/api/courses'
 import type { GuardReply, NewCourse, ShellLine, ShellsReply, WaysReply } from '../../shared/api/shells'
 import { findTerm, latestZone, listTerms, type TermLine } from '../calendars/terms.queries'
@@ -36,7 +37,8 @@ import { plansInto, type Plan } from '../plans/plans.queries'
 import { registrarAddress } from '../registrar/address'
 import { changesIn, latestFetches, type KeptChange } from '../registrar/fetches.queries'
 import { runsInto, type Run } from '../runs/runs.queries'
-import { writingInto, type Writing } from '../runs/writing.queries'
+import { outcomesOf } from '../runs/run-jobs'
+import { writingInto, writingTold, type Writing } from '../runs/writing.queries'
 import { readPastRule, whenOf } from './past'
 import * as queries from './shells.queries'
 
@@ -115,6 +117,8 @@ interface Around {
   plans: readonly Plan[]
   runs: readonly Run[]
   writing: ReadonlyMap<string, Writing>
+  /** What came of the last run of a plan, where it wrote nothing. */
+  outcomes: ReadonlyMap<string, RunOutcome>
   changes: readonly KeptChange[]
   /** Plans that wait for a shell, with the key of the code they wait for. */
   waiting: readonly { plan: Plan; course: CourseLine; key: string }[]
@@ -145,6 +149,10 @@ async function lookAround(db: Knex, person: Person, shells: readonly string[]): 
     plans,
     runs: await runsInto(db, shells),
     writing: await writingInto(db, shells),
+    outcomes: await outcomesOf(
+      db,
+      plans.map(plan => plan.id),
+    ),
     changes: await changesIn(db, shells, daysAgo(newsDays)),
     waiting: waiting.map(plan => {
       const course = lineIn(lines)(plan.targetId)
@@ -180,6 +188,7 @@ function shellLine(id: string, around: Around): Omit<ShellLine, 'mayPlan' | 'may
           source: lineOf(plan.sourceId),
           updatedAt: isoInstant(plan.updatedAt),
           by: plan.updatedBy,
+          outcome: around.outcomes.get(plan.id) ?? null,
         }
       : null,
     lastRun: run
@@ -191,7 +200,7 @@ function shellLine(id: string, around: Around): Omit<ShellLine, 'mayPlan' | 'may
           dates: run.effect.dates.dates,
         }
       : null,
-    writing: held ? { by: held.by, since: isoInstant(held.since) } : null,
+    writing: writingTold(held),
     fits: fits.map(one => ({ planId: one.plan.id, title: `${one.course.code} ${one.course.title}` })),
     changes: around.changes
       .filter(change => change.courseId === id)

@@ -17,9 +17,7 @@ import { tracedItems, type TracesFound } from './traces.queries'
  */
 function searchedBefore(input: CompileInput, { document }: Plan): Set<string> {
   const open = new Set(
-    input.traces
-      .filter(trace => answerOf(trace, document.traces.answers) !== 'keep')
-      .map(({ on }) => on),
+    input.traces.filter(trace => answerOf(trace, document.traces.answers) !== 'keep').map(({ on }) => on),
   )
   const nodes = sidesOf(input).flatMap(side => side.nodes)
   const hashes = new Set(nodes.flatMap(({ body }) => body ?? []))

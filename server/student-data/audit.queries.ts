@@ -34,7 +34,6 @@ export const tablesAboutPeople = {
   template_versions: 'sign-in',
   templates: 'sign-in',
   undos: 'sign-in',
-  writing: 'sign-in',
 } as const
 type Table = keyof typeof tablesAboutPeople
 const tablesOf = (sort: (typeof tablesAboutPeople)[Table]): Table[] =>

@@ -5,6 +5,7 @@ import { furnishingNames } from '../../core/course/furniture'
 import { itemKinds, itemStates, makers, releaseNeeds } from '../../core/course/model'
 import { windowsSchema } from '../../core/pairing/windows'
 import { questionTypes } from '../../core/formats/cartridge/qti/model'
+import { writingNow } from './writing'
 
 export const id = z.uuid()
 export const lineage = z.uuid()
@@ -149,6 +150,8 @@ export const courseReply = courseWhole.extend({
   lastRun: z
     .object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) })
     .nullable(),
+  /** Who runs into it now. */
+  writing: writingNow,
   /** The package it was read from, as it came. */
   package: z.object({ name: z.string(), size: z.int() }).nullable(),
 })

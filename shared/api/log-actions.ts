@@ -86,6 +86,11 @@ export const logActions = {
     words: 'ran a plan',
     more: ({ added }) => [added ? `${counted(added.items, 'item')} added` : null],
   }),
+  'plan.run-cancelled': action({ words: 'stopped a run before it was written' }),
+  'plan.run-failed': action<{ why: string }>({
+    words: 'asked for a run that wrote nothing',
+    more: ({ why }) => [why],
+  }),
   'plan.run-in-place': action<{ dates: number }>({
     words: 'rolled in place',
     more: ({ dates }) => [dates === undefined ? null : `${counted(dates, 'date')} set`],

@@ -8,6 +8,7 @@ import { traceRecord } from '../../core/student-data/traces/record'
 import { planDocument } from '../../core/plan/document'
 import { recordEntry, recordLeft } from '../../core/plan/record'
 import { courseLine, courseWhole, id, lineage, wall } from './courses'
+import { runOutcome, writingNow } from './writing'
 
 export const zoneRulesReply = z.object({
   timeZone: z.string(),
@@ -34,7 +35,6 @@ export const newAwaitedPlan = z.object({
   mode: z.enum(['roll', 'in-place']).default('roll'),
 })
 export type NewAwaitedPlan = z.infer<typeof newAwaitedPlan>
-const writing = z.object({ by: z.string(), since: z.string() }).nullable()
 export const planReply = z.object({
   id,
   revision: z.int(),
@@ -103,7 +103,9 @@ export const planReply = z.object({
   ),
   /** Shells that a plan which waits for one would fit. */
   fits: z.array(courseLine),
-  writing,
+  writing: writingNow,
+  /** What came of the last run that was asked for, where it wrote nothing. */
+  outcome: runOutcome,
 })
 export type PlanReply = z.infer<typeof planReply>
 export const planChange = z.object({ document: planDocument, sources: sources.optional() })
@@ -115,7 +117,8 @@ export const planStateReply = z.object({
   state: z.enum(['draft', 'run']),
   savedAt: z.string(),
   savedBy: z.string(),
-  writing,
+  writing: writingNow,
+  outcome: runOutcome,
 })
 export type PlanState = z.infer<typeof planStateReply>
 export const planLine = z.object({
@@ -127,7 +130,7 @@ export const planLine = z.object({
   updatedAt: z.string(),
   updatedBy: z.string(),
   run: z.object({ id, at: z.string(), items: z.int() }).nullable(),
-  writing,
+  writing: writingNow,
 })
 export const plansReply = z.object({ plans: z.array(planLine) })
 export type PlansReply = z.infer<typeof plansReply>
@@ -233,7 +236,9 @@ export const planText = z.object({
 })
 export type PlanText = z.infer<typeof planText>
 export const runRequest = z.object({ fingerprint: z.string() })
+/** `id`: under which the run is found once it is done. */
 export const runStarted = z.object({ id })
+export type RunStarted = z.infer<typeof runStarted>
 
 export const auditLine = z.object({
   kind: z.enum(studentDataNames),

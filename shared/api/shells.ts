@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { filledLine, line } from '../../core/text'
 import { courseLine, courseOrigins, id, suggestion } from './courses'
 import { rosterChange } from './registrar'
+import { runOutcome, writingNow } from './writing'
 
 const days = z.int('Give a whole number of days.')
 /** When a course counts as past, and when as archived: days after its classes have ended. */
@@ -78,9 +79,11 @@ export const shellLine = z.object({
   course: courseLine,
   daysToClasses: z.int(),
   suggestion: suggestion.nullable(),
-  plan: z.object({ id, source: courseLine, updatedAt: z.string(), by: z.string() }).nullable(),
+  plan: z
+    .object({ id, source: courseLine, updatedAt: z.string(), by: z.string(), outcome: runOutcome })
+    .nullable(),
   lastRun: z.object({ id, at: z.string(), by: z.string(), items: z.int(), dates: z.int() }).nullable(),
-  writing: z.object({ by: z.string(), since: z.string() }).nullable(),
+  writing: writingNow,
   /** Plans that wait and would fit this shell. */
   fits: z.array(z.object({ planId: id, title: z.string() })),
   changes: z.array(rosterChange.omit({ course: true })),

@@ -123,6 +123,14 @@ export async function roll(context: APIRequestContext, source: string, target: s
   const { fingerprint } = (await effect.json()) as { fingerprint: string }
   const run = await context.post(`${base()}/api/v1/plans/${plan}/run`, { data: { fingerprint } })
   expect(run.status()).toBe(200)
+  await isRun(context, plan)
+}
+/** Waits until a run that was asked for is done. */
+export async function isRun(context: APIRequestContext, plan: string): Promise<void> {
+  await expect(async () => {
+    const reply = await context.get(`${base()}/api/v1/plans/${plan}/state`)
+    expect(((await reply.json()) as { state: string }).state).toBe('run')
+  }).toPass({ timeout: 30_000, intervals: [100] })
 }
 /** Makes a course by hand in Spring 2027. */
 export async function makeCourse(context: APIRequestContext, code: string, title: string): Promise<string> {

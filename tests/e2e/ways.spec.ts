@@ -1,4 +1,4 @@
-import { type Page } from '@playwright/test'
+import { request, type Page } from '@playwright/test'
 import { oddPackage } from '../support/samples'
 import {
   askRegistrar,
@@ -18,6 +18,7 @@ import {
   registrarBrings,
   roll,
   signIn,
+  signInRequest,
   test,
 } from './support'
 
@@ -97,18 +98,25 @@ test('while one person writes into a shell, others see who and since when, and c
   await page.getByRole('link', { name: /^Run/ }).click()
   await page.getByText('I have seen what changes').click()
   await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeEnabled()
-  await inDatabase(async db => {
-    await db.raw(
-      `INSERT INTO writing (course_id, person_id, plan_id, since, lease_until, token) SELECT ?, id, ?, '2027-01-06 00:00:00', DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 60 SECOND), UUID() FROM people WHERE login = 'ellwood'`,
-      [shell, shell],
-    )
-  })
-  await expect(page.getByText('M. Ellwood is writing into HYD 240-02')).toBeVisible({ timeout: 15_000 })
+  const office = await request.newContext()
+  await signInRequest(office, 'ellwood', 'chart-datum')
+  const other = await begin(office, await courseId(office, 'WVG 201-01', 'Autumn 2026'), shell)
+  await office.dispose()
+  // A process elsewhere is at it.
+  await inDatabase(db =>
+    db.raw(
+      `INSERT INTO jobs (id, kind, subject, person_id, payload, state, step, done, total, lease_until, created_at)
+       SELECT UUID(), 'run', ?, id, '{}', 'running', 'writes', 40, 98, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 300 SECOND),
+         '2027-01-06 00:00:00' FROM people WHERE login = 'ellwood'`,
+      [other],
+    ),
+  )
+  await expect(page.getByText('M. Ellwood runs into HYD 240-02')).toBeVisible({ timeout: 15_000 })
   await expect(page.getByRole('button', { name: 'Run into HYD 240-02' })).toBeDisabled()
   await shells(page)
-  await expect(row(page, 'HYD 240-02')).toContainText('M. Ellwood has been writing into it since 20:00')
-  await inDatabase(db => db('writing').where({ course_id: shell }).delete())
-  await shells(page)
+  await expect(row(page, 'HYD 240-02')).toContainText('M. Ellwood runs into it since 20:00')
+  await expect(row(page, 'HYD 240-02')).toContainText('Writing: 40 of 98 things')
+  await inDatabase(db => db('jobs').where({ subject: other }).delete())
   await expect(row(page, 'HYD 240-02')).toContainText('A plan is under way')
 })
 

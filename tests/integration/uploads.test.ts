@@ -86,7 +86,7 @@ describe('a file', () => {
     expect(await claimJob(demo.db, ['read', 'import'])).toBeNull()
     expect(await viewUpload(demo.db, demo.people.marchetti, id)).toMatchObject({
       state: 'failed',
-      problem: expect.stringContaining('three times'),
+      problem: expect.stringContaining('3 times'),
     })
     await discardUpload(demo.db, demo.people.marchetti, id)
     expect([await count('uploads'), await count('upload_parts')]).toEqual([0, 0])

@@ -22,7 +22,7 @@ import {
   startPlan,
 } from '../../server/plans/start'
 import { readRun, runPlan } from '../../server/runs/runs'
-import { beginWriting } from '../../server/runs/writing.queries'
+import { askForRun, cancelRun } from '../../server/runs/run-jobs'
 import { enterCode, readShares, revokeShare, shareCourse } from '../../server/sharing/shares'
 import { json } from '../../server/db/rows'
 import { orgOfCourse } from '../../server/courses/courses.queries'
@@ -573,18 +573,17 @@ describe('a plan', () => {
     })
     const plan = await startPlan(demo.db, marchetti, { sources: [demo.courses.old], target })
     const other = await startPlan(demo.db, marchetti, { sources: [demo.courses.template], target })
-    expect(await beginWriting(demo.db, target, ellwood.id, other)).not.toBeNull()
+    const asked = { fingerprint: (await effectOf(demo.db, other)).fingerprint, origin: '' }
+    await askForRun(demo.db, ellwood, other, asked)
     expect((await readPlan(demo.db, marchetti, plan)).writing).toMatchObject({ by: 'M. Ellwood' })
     expect((await shellLines(demo.db, marchetti, [target]))[0]!.writing).toMatchObject({ by: 'M. Ellwood' })
-    await expect(run(marchetti, plan)).rejects.toMatchObject({
+    const own = { fingerprint: (await effectOf(demo.db, plan)).fingerprint, origin: '' }
+    await expect(askForRun(demo.db, marchetti, plan, own)).rejects.toMatchObject({
       status: 409,
       told: { detail: expect.stringContaining('M. Ellwood') as string },
     })
-    // A server that stopped in the middle keeps nobody out for long, and its own plan not at all.
-    await demo.db('writing').update({ lease_until: '2000-01-01 00:00:00' })
-    expect(await beginWriting(demo.db, target, ellwood.id, plan)).not.toBeNull()
+    await cancelRun(demo.db, ellwood, other)
     await run(marchetti, plan)
-    expect(await count('writing')).toBe(0)
     // A draft hides no run: the row tells both, and one's own draft before a colleague's.
     const { okonjo } = demo.people
     await demo.db.raw(

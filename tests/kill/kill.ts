@@ -23,6 +23,8 @@ export interface Moment {
   /** HTTP status that came back; null: the connection broke. */
   told: number | null
   held: 'nothing' | 'everything' | 'half'
+  /** Seconds until the run that was asked for was done, once all was up again; null: it was never asked for. */
+  finished: number | null
   /** What is wrong, in words; none: all is as it must be. */
   faults: string[]
 }
@@ -151,12 +153,26 @@ async function reach(db: Knex): Promise<void> {
   throw new Error('the database was started again and cannot be reached')
 }
 
+/** Waits until the run that was asked for of a plan has ended; how long that took, and how it ended. Null: none was asked for. */
+async function runEnds(db: Knex, plan: string): Promise<{ seconds: number; state: string } | null> {
+  const begin = performance.now()
+  for (;;) {
+    const job = await db('jobs').where({ kind: 'run', subject: plan }).orderBy('id', 'desc').first('state')
+    if (!job) return null
+    const seconds = (performance.now() - begin) / 1000
+    const goesOn = job.state === 'waiting' || job.state === 'running'
+    if (!goesOn || seconds > 60) return { seconds, state: job.state }
+    await wait(20)
+  }
+}
 /** How long a run takes that nobody disturbs, and what it writes. */
 async function measure(world: World, app: ChildApp, cookie: string) {
   const given = await makeCase(world)
   const begin = performance.now()
   const told = await askRun(app.url, cookie, given)
-  if (told !== 200) throw new Error(`a run that nobody disturbs was told ${told}`)
+  const ended = await runEnds(world.db, given.plan)
+  if (told !== 200 || ended?.state !== 'done')
+    throw new Error(`a run that nobody disturbs was told ${told} and ended ${ended?.state}`)
   return { took: performance.now() - begin, whole: await stateOf(world.db, given) }
 }
 
@@ -215,18 +231,23 @@ async function look(
   whole: Record<string, number>,
 ): Promise<Moment> {
   const faults: string[] = []
+  // Nobody asks again: what was asked for is finished by the application itself.
+  const ended = await runEnds(world.db, given.plan)
   const state = await stateOf(world.db, given)
   const isWhole = Object.entries(whole).every(([what, count]) => state[what] === count)
   const isNothing = Object.values(state).every(count => count === 0)
   const held = isWhole ? 'everything' : isNothing ? 'nothing' : 'half'
   if (held === 'half') faults.push(`half a shell: ${JSON.stringify(state)}`)
-  if (told === 200 && !isWhole) faults.push('told that it was run, and it was not')
-  if (told !== null && told !== 200 && isWhole) faults.push(`told ${told}, and it was run`)
-  if (isNothing) {
+  if (ended && ended.state !== 'done') faults.push(`the run ended ${ended.state}`)
+  if (ended && !isWhole) faults.push('it was asked for, and was never written')
+  if (told === 200 && !ended) faults.push('told that it was asked for, and it was not')
+  if (ended && ended.seconds > 30) faults.push(`it took ${Math.round(ended.seconds)} s to go on`)
+  if (!ended) {
     const again = await askRun(app.url, cookie, given)
-    if (again !== 200) faults.push(`run again it was told ${again}`)
+    const done = await runEnds(world.db, given.plan)
+    if (again !== 200 || done?.state !== 'done') faults.push(`asked for again it was told ${again}`)
     else if (JSON.stringify(await stateOf(world.db, given)) !== JSON.stringify(whole))
-      faults.push('run again it was not whole')
+      faults.push('asked for again it was not whole')
   }
-  return { victim, after: Math.round(after), told, held, faults }
+  return { victim, after: Math.round(after), told, held, finished: ended && ended.seconds, faults }
 }

@@ -23,6 +23,7 @@ const actionWords: Record<Entry['action'], string> = {
   added: '',
   filled: 'filled an empty place',
   replaced: 'written over what the shell had',
+  moved: 'stands in another place',
   cleared: 'removed from the shell',
 }
 /** What was done with an item, and how its text was put together. */

@@ -107,14 +107,17 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
     show(theirs)
     if (!isSame(merged.document, theirs.document)) change(merged.document)
   }
+  const isSending = (): boolean => state.value === 'saving' || state.value === 'conflict'
   /** Looks whether the plan was changed elsewhere, and shows what was; tells who is writing into the shell. */
   async function look(): Promise<void> {
-    if (!plan.value || state.value === 'saving' || state.value === 'conflict') return
+    if (!plan.value || isSending()) return
     const now = await api.get<PlanState>(`/plans/${plan.value.id}/state`).catch(() => null)
     const shown = plan.value
     // What is being sent by now may be the very change that the server told of.
-    if (!now || !shown || state.value === 'saving' || state.value === 'conflict') return
-    if (!isSame(now.writing, shown.writing)) plan.value = { ...shown, writing: now.writing }
+    if (!now || !shown || isSending()) return
+    const { writing, outcome } = now
+    if (!isSame([writing, outcome], [shown.writing, shown.outcome]))
+      plan.value = { ...shown, writing, outcome }
     if (now.state !== shown.state) show(await fetchPlan())
     else if (now.revision > revision) await join()
   }

@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import type { EffectReply } from '~~/shared/api/plans'
+import type { EffectReply, RunStarted } from '~~/shared/api/plans'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
 import ConsentPanel from './ConsentPanel.vue'
 import EffectView from './EffectView.vue'
 import RunDone from './RunDone.vue'
+import RunProgress from './RunProgress.vue'
 import TracesToSettle from './TracesToSettle.vue'
-import { writtenText } from './effect'
+import { effectSentence, writtenText } from './effect'
+import { progressText } from './progress'
 import { useFurtherShells } from './further'
 
 const { store, plan } = useStagePlan()
@@ -47,9 +49,20 @@ const {
   busy: running,
   problem: runProblem,
 } = useAction(async (fingerprint: string) => {
-  await api.post<{ id: string }>(`/plans/${plan.value.id}/run`, { fingerprint })
+  await api.post<RunStarted>(`/plans/${plan.value.id}/run`, { fingerprint })
   if (withFurther.value) await further.runAll()
-  await store.load(plan.value.id)
+  await store.look()
+})
+const stopping = useAction(async () => {
+  await api.delete(`/plans/${plan.value.id}/run`)
+  await store.look()
+})
+/** This plan's own run goes on. */
+const isRunning = computed(() => plan.value.writing?.plan === plan.value.id && isDraft.value)
+useRefreshWhile(isRunning, () => store.look(), 500)
+watch(isRunning, goesOn => {
+  consent.value = false
+  if (!goesOn && isDraft.value) void refresh()
 })
 const mayRun = computed(
   () => plan.value.may.run && consent.value && ready.value && !plan.value.writing && !running.value,
@@ -63,8 +76,9 @@ async function lookAgain(): Promise<void> {
   await refresh()
 }
 
+const outcomeColour = computed(() => (plan.value.outcome?.state === 'failed' ? 'buoy' : 'brass'))
 const runText = computed(() => {
-  if (running.value) return 'Writing …'
+  if (running.value || isRunning.value) return 'Running …'
   return inPlace.value ? `Roll ${shell.value} in place` : `Run into ${shell.value}`
 })
 const totals = computed(() => {
@@ -94,23 +108,37 @@ const totals = computed(() => {
   <StageFrame>
     <RunDone v-if="!isDraft" :plan="plan" :outcomes="further.outcomes.value" />
     <template v-else>
-      <h2>What running does to {{ shell }}</h2>
-      <div v-if="plan.writing" class="note brass" role="status">
-        <h3>{{ plan.writing.by }} is writing into {{ shell }}</h3>
+      <RunProgress
+        v-if="isRunning && plan.writing"
+        :writing="plan.writing"
+        :shell="shell"
+        :may-stop="plan.may.run"
+        :stopping="stopping.busy.value"
+        @stop="stopping.run()"
+      />
+      <ProblemNote v-if="stopping.problem.value" :problem="stopping.problem.value" />
+      <div v-if="plan.outcome && !isRunning" :class="['note', outcomeColour]" role="status">
+        <h3>{{ plan.outcome.title }}</h3>
+        <p class="small">{{ plan.outcome.detail }} That was {{ instantText(plan.outcome.at) }}.</p>
+      </div>
+      <h2 v-if="!isRunning">What running does to {{ shell }}</h2>
+      <div v-if="plan.writing && !isRunning" class="note brass" role="status">
+        <h3>{{ plan.writing.by }} runs into {{ shell }}</h3>
         <p class="small">
-          Since {{ instantText(plan.writing.since) }}. You can run once that is done. This page keeps
-          checking.
+          Since {{ instantText(plan.writing.since) }}. {{ progressText(plan.writing) }} You can run once that
+          is done. This page keeps checking.
         </p>
       </div>
       <!-- What cannot be carried as it was decided stays so, however often one asks. -->
-      <ProblemNote v-if="problem && problem.status === 409" :problem="problem">
+      <template v-if="isRunning" />
+      <ProblemNote v-else-if="problem && problem.status === 409" :problem="problem">
         <NuxtLink :to="`/plans/${plan.id}/carry`">Go back to Carry</NuxtLink>
       </ProblemNote>
       <ProblemNote v-else-if="problem" :problem="problem" @retry="refresh" />
       <LoadingLines v-else-if="!data" what="Working out the whole effect …" />
-      <TracesToSettle v-if="data && openTraces" :count="openTraces" @settled="refresh" />
+      <TracesToSettle v-if="data && openTraces && !isRunning" :count="openTraces" @settled="refresh" />
       <EffectView
-        v-if="data && !problem"
+        v-if="data && !problem && !isRunning"
         :plan="plan"
         :effect="data.effect"
         :sections="data.sections"
@@ -121,8 +149,13 @@ const totals = computed(() => {
       />
     </template>
     <template #side>
+      <template v-if="isRunning">
+        <h2>What you agreed to</h2>
+        <p v-if="data" class="small">{{ effectSentence(data.effect, inPlace) }}</p>
+        <p class="small">Everything is written in one step, or nothing is.</p>
+      </template>
       <ConsentPanel
-        v-if="isDraft"
+        v-else-if="isDraft"
         v-model:consent="consent"
         v-model:with-further="withFurther"
         :plan="plan"

@@ -21,7 +21,7 @@ async function runOne({ entry, fingerprint, effect }: FurtherEffect): Promise<Fu
   const name = codeText(entry.course)
   try {
     await api.post(`/plans/${entry.id}/run`, { fingerprint })
-    return { name, text: `${counted(effect.added.items, 'item')} added`, good: true }
+    return { name, text: `${counted(effect.added.items, 'item')} will be added`, good: true }
   } catch (error) {
     return { name, text: `${asProblem(error).title}. Nothing was written into it.`, good: false }
   }
@@ -40,7 +40,7 @@ export function useFurtherShells(plan: Ref<PlanReply>) {
     },
     { immediate: true },
   )
-  /** One after the other: each is all or nothing by itself. */
+  /** Each is asked for by itself, and is all or nothing by itself. */
   async function runAll(): Promise<void> {
     for (const one of data.value ?? []) outcomes.value = [...outcomes.value, await runOne(one)]
   }

@@ -8,6 +8,8 @@ import { id, instant, tableOptions, word } from './columns'
  */
 export async function runsInFull(db: Knex): Promise<void> {
   await db.raw(`ALTER TABLE jobs ADD step ${word} NULL`)
+  // Who runs into a shell is told by the jobs.
+  await db.raw('DROP TABLE writing')
   await db.raw(
     `CREATE TABLE carried_bases (
       course_id ${id} PRIMARY KEY,

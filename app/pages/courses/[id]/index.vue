@@ -9,12 +9,18 @@ import CoursePreferences from '~/courses/CoursePreferences.vue'
 import CourseShares from '~/courses/CourseShares.vue'
 import CourseStaff from '~/courses/CourseStaff.vue'
 import { windowsText } from '~/courses/windows'
+import WritingNote from '~/shells/WritingNote.vue'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))
 const { data, problem, refresh } = useLoaded(() => api.get<CourseReply>(`/courses/${id.value}`))
 watch(id, () => void refresh(), { immediate: true })
 useHead({ title: () => (data.value ? `${codeText(data.value.course)} · Northtide` : 'Course · Northtide') })
+useRefreshWhile(
+  computed(() => Boolean(data.value?.writing)),
+  refresh,
+  1500,
+)
 const weights = computed(
   () => data.value?.categories.reduce((sum, category) => sum + (category.weight ?? 0), 0) ?? 0,
 )
@@ -101,6 +107,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
             <a :href="`/api/v1/courses/${id}/dates.xlsx`">XLSX</a>
           </template>
         </p>
+        <WritingNote v-if="data.writing" :writing="data.writing" />
         <p v-if="data.course.sharesWith" class="kept">
           It shares its content with
           <NuxtLink :to="`/courses/${data.course.sharesWith}`">another section</NuxtLink> and has its own

@@ -1,16 +1,16 @@
 import { planAddress } from '../../../../http/addresses'
+import { ownOrigin } from '../../../../http/request'
 import { route } from '../../../../http/route'
 import { runsPlan } from '../../../../plans/access'
-import { runPlan } from '../../../../runs/runs'
+import { askForRun } from '../../../../runs/run-jobs'
 import { runRequest, runStarted } from '../../../../../shared/api/plans'
 
 export default route({
-  summary: 'Run a plan',
+  summary: 'Ask for a run of a plan; it is done off the request, and the plan says how far it is',
   params: planAddress,
   body: runRequest,
   reply: runStarted,
   may: runsPlan,
-  run: async ({ db, person, params, body }) => ({
-    id: await runPlan(db, person, params.id, body.fingerprint),
-  }),
+  run: ({ event, db, person, params, body }) =>
+    askForRun(db, person, params.id, { fingerprint: body.fingerprint, origin: ownOrigin(event) }),
 })

@@ -1,0 +1,182 @@
+import type { Knex } from 'knex'
+import type { RunStarted } from '../../shared/api/plans'
+import type { RunOutcome, RunStep } from '../../shared/api/writing'
+import { isoInstant } from '../clock'
+import { jsonOf, newId } from '../db/rows'
+import { inTransaction } from '../db/transaction'
+import { isAway } from '../db/trouble'
+import { notFound, Refusal, refuse } from '../errors/refusal'
+import { log, logSeldom } from '../http/logger'
+import { addJob, beat, cancelJobs, endJob, holdJob, type Job } from '../jobs/jobs.queries'
+import { writeLog } from '../log/log.queries'
+import { postMail } from '../mail/mail'
+import { courseNames } from '../plans/sources'
+import { emailOf, findPerson, type Person } from '../people/people.queries'
+import { checkMayRun } from '../plans/access'
+import { findPlan, lockPlan, writtenCourse } from '../plans/plans.queries'
+import { latestRunJobs, runsUnderWay } from './run-jobs.queries'
+import { runPlan, type RunWatch } from './runs'
+
+/** What a run was asked with. `runId`: made when it is asked for, so that whoever begins it again writes the same run. */
+interface Asked {
+  runId: string
+  fingerprint: string
+  /** Where whoever reads of it by mail opens it. */
+  origin: string
+}
+/**
+ * Asks for a run of a plan: it is done off the request, by whichever process comes first. Whoever asks twice has asked once.
+ * @throws Refusal where it may not begin.
+ */
+export async function askForRun(
+  db: Knex,
+  person: Person,
+  planId: string,
+  { fingerprint, origin }: Pick<Asked, 'fingerprint' | 'origin'>,
+): Promise<RunStarted> {
+  return inTransaction(db, async trx => {
+    const plan = await lockPlan(trx, planId)
+    if (!plan) throw notFound('This plan')
+    if (plan.state === 'run') throw refuse('run-already')
+    await checkMayRun(trx, person, plan)
+    const course = writtenCourse(plan)
+    const [under] = await runsUnderWay(trx, [course])
+    const [latest] = under?.planId === planId ? await latestRunJobs(trx, [planId]) : []
+    if (latest) return { id: (jsonOf(latest.payload) as Asked).runId }
+    if (under)
+      throw refuse('somebody-is-writing', { by: under.by, since: isoInstant(under.since).slice(11, 16) })
+    const runId = newId()
+    const payload: Asked = { runId, fingerprint, origin }
+    await addJob(trx, { kind: 'run', subject: planId, personId: person.id, payload })
+    return { id: runId }
+  })
+}
+/** Stops a run that has not been written yet. @throws Refusal where it has. */
+export async function cancelRun(db: Knex, person: Person, planId: string): Promise<void> {
+  await inTransaction(db, async trx => {
+    const stopped = await cancelJobs(trx, planId, ['run'])
+    if (stopped > 0)
+      return writeLog(trx, {
+        action: 'plan.run-cancelled',
+        personId: person.id,
+        ...(await placeOf(trx, planId)),
+      })
+    const plan = await findPlan(trx, planId)
+    if (plan?.state === 'run') throw refuse('run-already')
+  })
+}
+const placeOf = async (trx: Knex, planId: string): Promise<{ planId: string; courseId?: string }> => {
+  const plan = await findPlan(trx, planId)
+  return { planId, ...(plan && { courseId: writtenCourse(plan) }) }
+}
+/** What came of the last run that was asked for of each of some plans, where it wrote nothing. */
+export async function outcomesOf(db: Knex, planIds: readonly string[]): Promise<Map<string, RunOutcome>> {
+  const outcomes = new Map<string, RunOutcome>()
+  for (const { subject, state, problem, finished_at } of await latestRunJobs(db, planIds)) {
+    if (state !== 'failed' && state !== 'cancelled') continue
+    const [title = '', ...rest] = (problem ?? 'Somebody stopped this run\nNothing was written.').split('\n')
+    outcomes.set(subject, { state, title, detail: rest.join(' '), at: isoInstant(finished_at ?? '') })
+  }
+  return outcomes
+}
+export const outcomeOf = async (db: Knex, planId: string): Promise<RunOutcome> =>
+  (await outcomesOf(db, [planId])).get(planId) ?? null
+
+/** The job is not ours any more: somebody stopped it, or another process has taken it over. Nothing is kept of what was done. */
+class GivenUp extends Error {}
+const beatEvery = 300
+/** Tells how far a run is, and stops it where it is not ours any more. */
+function watchOf(db: Knex, job: Job): RunWatch & { stop: () => void } {
+  const progress: { step: RunStep; done: number; total: number } = { step: 'reads', done: 0, total: 0 }
+  let isOurs = true
+  let last = 0
+  let beats: Promise<unknown> = Promise.resolve()
+  const keepAlive = (): void => {
+    last = Date.now()
+    // A beat may be missed: the lease lasts longer.
+    beats = beat(db, job, progress).then(
+      ours => (isOurs &&= ours),
+      (error: unknown) => logSeldom('a beat was missed', error),
+    )
+  }
+  keepAlive()
+  const pulse = setInterval(keepAlive, beatEvery)
+  const stop = (): void => clearInterval(pulse)
+  return {
+    stop,
+    async at(step, done, total) {
+      Object.assign(progress, { step, done, total })
+      if (Date.now() - last >= beatEvery) keepAlive()
+      await beats
+      if (!isOurs) throw new GivenUp()
+    },
+    /** From here on nobody stops it: the job's row is held until all is written, and ends with it. */
+    async finish(trx, done) {
+      stop()
+      await beats
+      if (!(await holdJob(trx, job))) throw new GivenUp()
+      await endJob(trx, job, 'done')
+      await tellBy(trx, job, done.title, done.lines)
+    },
+  }
+}
+async function tellBy(trx: Knex, job: Job, subject: string, lines: readonly string[]): Promise<void> {
+  const { origin } = job.payload as Asked
+  const recipient = job.personId && (await emailOf(trx, job.personId))
+  if (!recipient) return
+  const link = `${origin}/plans/${job.subject}/run`
+  await postMail(trx, job.personId, {
+    recipient,
+    replyTo: null,
+    subject,
+    body: `${[...lines, `Open it here: ${link}`].join('\n\n')}\n`,
+  })
+}
+
+/** Does a run that was asked for. What it wrote and that it is done are committed at once, so that a run begun again is either done or not begun. */
+export async function workOffRun(db: Knex, job: Job): Promise<void> {
+  const { runId, fingerprint } = job.payload as Asked
+  const person = job.personId === null ? null : await findPerson(db, job.personId)
+  const watch = watchOf(db, job)
+  try {
+    if (!person) throw notFound('Whoever asked for this run')
+    await runPlan(db, person, job.subject, fingerprint, { runId, watch })
+  } catch (error) {
+    if (error instanceof GivenUp) return
+    // The database is away, or went while it committed: its lease ends, and whoever takes the job finds whether it was done.
+    if (isAway(error) || (error instanceof Refusal && error.code === 'outcome-unknown')) {
+      logSeldom('the database went away during a run', error)
+      return
+    }
+    await endBadly(db, job, error)
+  } finally {
+    watch.stop()
+  }
+}
+async function endBadly(db: Knex, job: Job, error: unknown): Promise<void> {
+  const told =
+    error instanceof Refusal
+      ? error.told
+      : {
+          title: 'The run failed because of an error here',
+          detail: 'Nothing was written. Tell the help desk if it happens again.',
+        }
+  if (!(error instanceof Refusal)) log.error({ err: error, job: job.id }, 'a run failed')
+  await inTransaction(db, async trx => {
+    const problem = `${told.title}\n${told.detail ?? 'Nothing was written.'}`
+    if (!(await endJob(trx, job, 'failed', problem))) return
+    const plan = await findPlan(trx, job.subject)
+    const person = job.personId
+    if (!plan || person === null) return
+    const courseId = writtenCourse(plan)
+    await writeLog(trx, {
+      action: 'plan.run-failed',
+      personId: person,
+      planId: plan.id,
+      courseId,
+      detail: { why: told.title },
+    })
+    const name = await courseNames(trx, [courseId])
+    await tellBy(trx, job, `Nothing was written into ${name}`, [`${told.title}.`, told.detail ?? ''])
+  })
+}
