@@ -345,8 +345,8 @@ export interface UndoRow {
   person_id: string
   kind: 'undo' | 'redo'
   at: Stamp
-  /** How the course stood before this. */
-  before_id: string
+  /** How the course stood before this; null once that is kept no longer. */
+  before_id: string | null
   /** What students had handed in since, kept aside. */
   clearing_id: string | null
   told: Json<Since>

@@ -121,10 +121,19 @@ export async function findEdit(
   const row = await db('course_edits').where({ course_id: courseId, id }).whereNull('undone_at').first()
   return row ? { at: row.at, words: row.words, former: jsonOf(row.former) } : null
 }
-export async function markUndone(trx: Knex, id: string): Promise<void> {
+export async function markUndone(trx: Knex, ...ids: string[]): Promise<void> {
   await trx('course_edits')
-    .where({ id })
+    .whereIn('id', ids)
     .update({ undone_at: stampOf(now()) })
+}
+/** Changes that stand again: what took them away was undone. */
+export async function markStanding(trx: Knex, ids: readonly string[]): Promise<void> {
+  await trx('course_edits').whereIn('id', ids).update({ undone_at: null })
+}
+/** Changes of a course that stand and were made after something with this id: ids grow with time, also where the clock stands still. */
+export async function editsSince(db: Knex, courseId: string, afterId: string): Promise<EditLine[]> {
+  const edits = await loadEdits(db, courseId, 1000)
+  return edits.filter(({ id }) => id > afterId)
 }
 /** Whether anything was run into a course since an edit: told by the clock, and by ids, which grow with time where the clock stands still. */
 export async function runSince(

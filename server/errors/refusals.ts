@@ -295,6 +295,33 @@ export const refusals = {
     detail: ({ by, since }) =>
       `${by} asked for it at ${since} (UTC). Nothing of yours was written; look again when it is done.`,
   }),
+  'undo-not-kept': refusal({
+    status: 409,
+    title: 'This run cannot be undone any more',
+    detail: 'How the course stood before it is not kept any longer. Nothing was changed.',
+  }),
+  'undo-later-run': refusal({
+    status: 409,
+    title: 'Something was run into this course since',
+    detail: 'Undo the later run first: its record is linked from the course. Nothing was changed.',
+  }),
+  'undo-under-way': refusal({
+    status: 409,
+    title: 'Somebody runs into this course now',
+    detail: 'Wait until that run is done, then look again. Nothing was changed.',
+  }),
+  'undo-mixed-work': refusal<{ students: string[] }>({
+    status: 409,
+    title: 'Students of last term did more since',
+    detail: ({ students }) =>
+      `Their old work and the new cannot be told apart: ${students.join(', ')}. Nothing was changed. Ask the academic office to take the new work off first.`,
+  }),
+  'undo-students-work': refusal<{ items: number; students: string[] }>({
+    status: 409,
+    title: 'Students have handed in since',
+    detail: ({ items, students }) =>
+      `${counted(items, 'item')} that would go ${items === 1 ? 'has' : 'have'} work of ${students.join(', ')}. Nothing was changed. Say that their work is kept aside, or leave the run as it is.`,
+  }),
   'run-already': refusal({
     status: 409,
     title: 'This plan has been run already',

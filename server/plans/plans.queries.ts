@@ -175,7 +175,16 @@ export async function repairPlan(db: Knex, id: string, change: PlanRepair): Prom
 export async function markAsRun(db: Knex, id: string): Promise<void> {
   await db('plans').where({ id }).update({ state: 'run' })
 }
+/** A plan whose run was undone is a draft again, as it was run. */
+export async function reopenPlan(db: Knex, id: string): Promise<void> {
+  await db('plans')
+    .where({ id })
+    .update({ state: 'draft', revision: db.raw<number>('revision + 1') })
+}
 export async function deleteDraft(db: Knex, id: string): Promise<boolean> {
+  // One that was run once is kept with the record of what it did: it ends as it was run.
+  if (await db('runs').where({ plan_id: id }).first('id'))
+    return (await db('plans').where({ id, state: 'draft' }).update({ state: 'run' })) === 1
   return (await db('plans').where({ id, state: 'draft' }).delete()) === 1
 }
 

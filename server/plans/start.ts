@@ -126,7 +126,12 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
   })
 }
 /** The place that a plan holds until its shell comes: named like its first source, meeting when that met. */
-async function insertPlace(trx: Knex, person: Person, source: string, termId: string): Promise<string> {
+export async function insertPlace(
+  trx: Knex,
+  person: Person,
+  source: string,
+  termId: string,
+): Promise<string> {
   const from = await loadCourse(trx, source)
   const place = await insertCourse(trx, {
     sourceId: `awaited:${newId()}`,

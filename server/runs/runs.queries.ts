@@ -109,7 +109,8 @@ export interface NewRun {
   effect: Effect
   entries: readonly RecordEntry[]
   left: readonly RecordLeft[]
-  beforeId: string
+  /** In place it is known once the snapshot is made. */
+  beforeId: string | null
   at: string
 }
 export async function insertRun(trx: Knex, run: NewRun): Promise<void> {
@@ -128,8 +129,18 @@ export async function insertRun(trx: Knex, run: NewRun): Promise<void> {
     finished_at: run.at,
   })
 }
-export async function keepSnapshot(trx: Knex, runId: string, snapshotId: string): Promise<void> {
-  await trx('runs').where({ id: runId }).update({ snapshot_id: snapshotId, source_course_id: snapshotId })
+export async function keepSnapshot(
+  trx: Knex,
+  runId: string,
+  snapshotId: string,
+  beforeId: string,
+): Promise<void> {
+  const kept = { snapshot_id: snapshotId, source_course_id: snapshotId, before_id: beforeId }
+  await trx('runs').where({ id: runId }).update(kept)
+}
+/** Says how the course stood before a run that was put back: undone once more, it goes there. */
+export async function setBefore(trx: Knex, runId: string, beforeId: string): Promise<void> {
+  await trx('runs').where({ id: runId }).update({ before_id: beforeId })
 }
 export async function finishRun(
   trx: Knex,

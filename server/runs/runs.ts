@@ -59,7 +59,7 @@ import { findTraces, forgetTraces } from '../student-data/traces.queries'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
-import { keepState } from './states.queries'
+import { courseFacts, keepState } from './states.queries'
 
 /** Who follows a run: told how far it is, and, before anything is committed, that it is done. Either may stop it by throwing. */
 export interface RunWatch {
@@ -145,7 +145,7 @@ async function runLocked(
     effect: compiled.effect,
     entries: recordEntries(input, compiled, await codesOf(trx, sources)),
     left: compiled.left,
-    beforeId: await keepState(trx, courseId, isInPlace ? [] : await sectionsWritten(trx, plan)),
+    beforeId: isInPlace ? null : await keepState(trx, courseId, await sectionsWritten(trx, plan)),
     at: stampOf(now()),
   })
   let cleared: ClearedCounts | null
@@ -369,13 +369,15 @@ async function writeInPlace(
   const placements = (await cleaner.rows(compiled.placements))
     .filter(({ entity, source }) => entity === 'item' || (entity === 'unit' && cleaned.has(source)))
     .map(entry => inPlaceEntry(entry, cleaned.has(entry.source)))
+  const course = await courseFacts(trx, plan.sourceId)
   const snapshot = await makeSnapshot(trx, plan.sourceId)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
   await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], nodes: [], made: texts })
   await cleanAround(trx, plan.sourceId, cleaned, cleaner.around())
   const dates = await write.countDates(trx, plan.sourceId, placements)
   checkWritten(runId, 'dates', dates, compiled.effect.dates.dates)
-  await queries.keepSnapshot(trx, runId, snapshot)
+  const before = await keepState(trx, plan.sourceId, [], { copy: snapshot, course })
+  await queries.keepSnapshot(trx, runId, snapshot, before)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })
   await dropAwaited(trx, plan.targetId)
   // Last: the snapshot has all of it by now.

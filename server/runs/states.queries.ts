@@ -1,10 +1,12 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
-import { copyContent, dropContent, holdsAnything } from '../courses/content.queries'
+import { copyContent, copyWhole, dropContent, holdsAnything } from '../courses/content.queries'
 import { json, jsonOf, newId } from '../db/rows'
 import type { CourseRow, JoinedSectionRow, SectionDatesRow } from '../db/tables'
 
 const factColumns = [
+  'term_id',
+  'origin',
   'shown_title',
   'label',
   'enrol_from',
@@ -20,12 +22,13 @@ interface KeptSection {
   readonly joined: Omit<JoinedSectionRow, 'course_id'> | null
   readonly dates: readonly Omit<SectionDatesRow, 'course_id'>[]
 }
+export type CourseFacts = Facts
 /** What is said of a course itself, and of the sections that a run writes beside it. */
 export interface KeptFacts {
   readonly course: Facts
   readonly sections: readonly KeptSection[]
 }
-async function factsOf(trx: Knex, courseId: string): Promise<Facts> {
+export async function courseFacts(trx: Knex, courseId: string): Promise<Facts> {
   const row = await trx('courses')
     .where({ id: courseId })
     .first(...factColumns)
@@ -33,27 +36,30 @@ async function factsOf(trx: Knex, courseId: string): Promise<Facts> {
   return row
 }
 
-/**
- * Keeps how a course stands now, with the sections beside it: a copy of its rows, set by set (bodies stay shared), which nobody sees; none
- * where it holds nothing. Answers the key to put it back by.
- */
-export async function keepState(trx: Knex, courseId: string, sectionIds: readonly string[]): Promise<string> {
-  const id = newId()
-  const at = stampOf(now())
+/** A copy of a course as it stands, which nobody sees. */
+async function hiddenCopy(trx: Knex, courseId: string): Promise<string> {
   const course = await trx('courses').where({ id: courseId }).first()
   if (!course) throw new Error(`there is no course ${courseId}`)
-  let copy: string | null = null
-  if (await holdsAnything(trx, courseId)) {
-    copy = newId()
-    await trx('courses').insert({
-      ...course,
-      id: copy,
-      source_id: `kept:${copy}`,
-      origin: 'version',
-      created_at: at,
-    })
-    await copyContent(trx, courseId, copy)
-  }
+  const id = newId()
+  const hidden = { id, source_id: `kept:${id}`, origin: 'version' as const, created_at: stampOf(now()) }
+  await trx('courses').insert({ ...course, ...hidden })
+  await copyWhole(trx, courseId, id)
+  return id
+}
+/**
+ * Keeps how a course stands now, with the sections beside it: a copy of its rows, set by set (bodies stay shared), which nobody sees; none
+ * where it holds nothing. `given`: a copy that is there already, and what was said of the course then. Answers the key to put it back by.
+ */
+export async function keepState(
+  trx: Knex,
+  courseId: string,
+  sectionIds: readonly string[],
+  given?: { copy: string; course: CourseFacts },
+): Promise<string> {
+  const id = newId()
+  const holds = !given && (await holdsAnything(trx, courseId))
+  const copy = given?.copy ?? (holds ? await hiddenCopy(trx, courseId) : null)
+  const course = given?.course ?? (await courseFacts(trx, courseId))
   const sections: KeptSection[] = []
   for (const section of sectionIds) {
     const joined = await trx('joined_sections')
@@ -63,28 +69,35 @@ export async function keepState(trx: Knex, courseId: string, sectionIds: readonl
       .where({ course_id: section })
       .orderBy('lineage')
       .select('lineage', 'content_id', 'opens', 'due', 'closes')
-    sections.push({ id: section, facts: await factsOf(trx, section), joined: joined ?? null, dates })
+    sections.push({ id: section, facts: await courseFacts(trx, section), joined: joined ?? null, dates })
   }
-  const facts: KeptFacts = { course: await factsOf(trx, courseId), sections }
+  const facts: KeptFacts = { course, sections }
   await trx('kept_states').insert({
     id,
     course_id: courseId,
     copy_id: copy,
     facts: json(facts),
-    kept_at: at,
+    kept_at: stampOf(now()),
   })
   return id
 }
-/** Puts a course and its sections back as they stood. What was made of them meanwhile is gone: keep that first. */
-export async function putState(trx: Knex, stateId: string): Promise<void> {
+/**
+ * Puts a course and its sections back as they stood. What was made of them meanwhile is gone: keep that first. When it meets is the
+ * registrar's to say; only a course that goes `intoItsTerm` takes that along, and what it is.
+ */
+export async function putState(trx: Knex, stateId: string, intoItsTerm = false): Promise<void> {
   const state = await trx('kept_states').where({ id: stateId }).first()
   if (!state) throw new Error(`there is no kept state ${stateId}`)
-  const { course, sections } = jsonOf(state.facts)
+  const { course: whole, sections } = jsonOf(state.facts)
+  const { term_id, origin, ...facts } = whole
+  const course = intoItsTerm ? { ...facts, term_id, origin } : facts
   await dropContent(trx, state.course_id)
-  if (state.copy_id) await copyContent(trx, state.copy_id, state.course_id)
+  if (intoItsTerm) await trx('meetings').where({ course_id: state.course_id }).delete()
+  if (state.copy_id) await (intoItsTerm ? copyWhole : copyContent)(trx, state.copy_id, state.course_id)
   await trx('courses').where({ id: state.course_id }).update(course)
   for (const { id, facts, joined, dates } of sections) {
-    await trx('courses').where({ id }).update(facts)
+    const { term_id: _, origin: __, ...said } = facts
+    await trx('courses').where({ id }).update(said)
     await trx('joined_sections').where({ course_id: id }).delete()
     await trx('section_dates').where({ course_id: id }).delete()
     if (joined) await trx('joined_sections').insert({ course_id: id, ...joined })
@@ -92,8 +105,13 @@ export async function putState(trx: Knex, stateId: string): Promise<void> {
       await trx('section_dates').insert(dates.slice(at, at + 500).map(row => ({ course_id: id, ...row })))
   }
 }
-/** Sections that a kept state knows. */
-export async function sectionsIn(db: Knex, stateId: string): Promise<string[]> {
-  const state = await db('kept_states').where({ id: stateId }).first('facts')
-  return state ? jsonOf(state.facts).sections.map(({ id }) => id) : []
+/** A state that is kept: where its copy is, and of which sections it tells. */
+export async function findState(
+  db: Knex,
+  stateId: string,
+): Promise<{ copyId: string | null; sections: string[]; termId: string } | null> {
+  const state = await db('kept_states').where({ id: stateId }).first()
+  if (!state) return null
+  const { course, sections } = jsonOf(state.facts)
+  return { copyId: state.copy_id, sections: sections.map(({ id }) => id), termId: course.term_id }
 }

@@ -130,6 +130,28 @@ export async function moveAside(
   }
   return moved
 }
+/** Moves everything of one kind that is about some items aside. Answers how many rows. */
+export async function moveItemsAside(
+  trx: Knex,
+  { clearingId, courseId }: Cleared,
+  kind: AnyStudentDataKind,
+  lineages: readonly string[],
+): Promise<number> {
+  const names = { clearingId, courseId, lineages: JSON.stringify(lineages) }
+  const these = `FROM ${kind.name} t JOIN enrolments e ON e.id = t.enrolment_id AND e.course_id = :courseId
+    JOIN JSON_TABLE(:lineages, '$[*]' COLUMNS (lineage CHAR(36) CHARACTER SET ascii COLLATE ascii_bin PATH '$')) l
+      ON l.lineage = t.item_lineage`
+  const wrote = await written(
+    trx,
+    `INSERT INTO kept_aside (id, clearing_id, kind, enrolment_id, item_lineage, former, body_hash)
+     SELECT UUID(), :clearingId, '${kind.name}', t.enrolment_id, t.item_lineage, ${asObject(columnsOf(kind))},
+       ${kind.text ? 't.body_hash' : 'NULL'} ${these}`,
+    names,
+  )
+  const gone = await written(trx, `DELETE t ${these}`, names)
+  if (gone !== wrote) throw new Error(`${wrote} rows of ${kind.name} kept aside, ${gone} cleared`)
+  return gone
+}
 const enrolmentColumns = [
   'person_id',
   'role',

@@ -91,6 +91,14 @@ export const logActions = {
     words: 'asked for a run that wrote nothing',
     more: ({ why }) => [why],
   }),
+  'plan.undone': action<{ edits: number; work: number }>({
+    words: 'undid a run',
+    more: ({ edits, work }) => [
+      edits ? `${counted(edits, 'later change')} went with it` : null,
+      work ? `${counted(work, 'row')} of students’ work kept aside` : null,
+    ],
+  }),
+  'plan.redone': action({ words: 'put a run back that was undone' }),
   'plan.run-in-place': action<{ dates: number }>({
     words: 'rolled in place',
     more: ({ dates }) => [dates === undefined ? null : `${counted(dates, 'date')} set`],

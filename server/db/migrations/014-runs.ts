@@ -47,7 +47,7 @@ export async function runsInFull(db: Knex): Promise<void> {
       person_id ${id} NOT NULL,
       kind ENUM('undo', 'redo') NOT NULL,
       at ${instant} NOT NULL,
-      before_id ${id} NOT NULL,
+      before_id ${id} NULL,
       clearing_id ${id} NULL,
       told JSON NOT NULL,
       INDEX (run_id, id),

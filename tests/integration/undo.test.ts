@@ -1,0 +1,193 @@
+import { describe, expect, it } from 'vitest'
+import fc from 'fast-check'
+import { there } from '../../core/there'
+import { editCourse } from '../../server/editing/edits'
+import { loadOutline } from '../../server/courses/content.queries'
+import { readPlan, savePlan } from '../../server/plans/plans'
+import { chooseSections } from '../../server/plans/sections'
+import { startAwaited } from '../../server/plans/start'
+import { readUndo, undoRun } from '../../server/runs/undo'
+import { makeCourse } from '../../server/shells/shells'
+import { newId } from '../../server/db/rows'
+import { useDemo } from '../support/demo'
+import { useRolls } from '../support/rolls'
+
+const demo = useDemo('undo')
+const who = () => demo.people.marchetti
+const { planned, run, digest } = useRolls(demo, who)
+let made = 0
+async function shell(section = ''): Promise<string> {
+  const names = {
+    term: '2027-spring',
+    code: `UND ${section ? made : ++made}`,
+    section,
+    title: `Tides ${made}`,
+  }
+  return (await makeCourse(demo.db, who(), names)).id
+}
+/** Goes back, or forward again, as somebody does who has seen what that means. */
+async function turn(runId: string, keepAside = false): Promise<void> {
+  const { fingerprint } = await readUndo(demo.db, who(), runId)
+  await undoRun(demo.db, who(), runId, { fingerprint, keepAside })
+}
+/** Somebody hands in work on an item of a course. */
+async function handIn(courseId: string, lineage: string): Promise<void> {
+  const student = there(
+    await demo.db('enrolments').where({ course_id: demo.courses.old, role: 'student' }).first('person_id'),
+  )
+  const enrolment = newId()
+  await demo.db('enrolments').insert({
+    id: enrolment,
+    course_id: courseId,
+    person_id: student.person_id,
+    role: 'student',
+    origin: 'registrar',
+    source_id: `und-${enrolment}`,
+    is_primary: false,
+    may_run: false,
+  })
+  await demo.db('completions').insert({
+    enrolment_id: enrolment,
+    item_lineage: lineage,
+    finished_at: '2027-01-20 10:00:00',
+  })
+}
+
+describe('undoing a run', () => {
+  it('leaves the shell as it was, to the row, whatever was decided; putting it back leaves it as it was run', async () => {
+    const nodes = await loadOutline(demo.db, demo.courses.old)
+    const items = nodes.filter(node => node.type === 'item').map(node => node.lineage)
+    await fc.assert(
+      fc.asyncProperty(
+        fc.record({
+          leave: fc.subarray(items, { maxLength: 60 }),
+          arrive: fc.constantFrom('as-was' as const, 'hidden' as const, 'listed' as const),
+          fromTemplate: fc.boolean(),
+          again: fc.boolean(),
+          title: fc.constantFrom(null, 'Tides, another way'),
+        }),
+        async ({ leave, arrive, fromTemplate, again, title }) => {
+          const target = await shell()
+          const sections = [await shell('02')]
+          if (fromTemplate) await run(await planned([demo.courses.template], target))
+          const before = [await digest(target), await digest(there(sections[0]))]
+          const plan = await planned([demo.courses.old], target, document => ({
+            carry: { ...document.carry, leave, arrive },
+            names: { ...document.names, title },
+          }))
+          await chooseSections(demo.db, who(), plan, sections)
+          const id = await run(plan)
+          const after = [await digest(target), await digest(there(sections[0]))]
+          expect(after).not.toEqual(before)
+          await turn(id)
+          expect([await digest(target), await digest(there(sections[0]))]).toEqual(before)
+          await turn(id)
+          expect([await digest(target), await digest(there(sections[0]))]).toEqual(after)
+          if (!again) return
+          await turn(id)
+          expect([await digest(target), await digest(there(sections[0]))]).toEqual(before)
+          // The plan is a draft again: it can be run once more, to the same.
+          expect((await readPlan(demo.db, who(), plan)).state).toBe('draft')
+          await run(plan)
+          expect([await digest(target), await digest(there(sections[0]))]).toEqual(after)
+        },
+      ),
+      { numRuns: 5 },
+    )
+  })
+  it('says first what was changed there since; that goes with it, and comes back with the run', async () => {
+    const target = await shell()
+    const id = await run(await planned([demo.courses.old], target))
+    const [first] = await loadOutline(demo.db, target)
+    const asked = await readUndo(demo.db, who(), id)
+    expect(asked).toMatchObject({ does: 'undo', barred: null, mayRun: true, then: { units: 0, items: 0 } })
+    await editCourse(demo.db, who(), target, {
+      does: 'rename',
+      titles: { [there(first).lineage]: 'Welcome all' },
+    })
+    const edited = await digest(target)
+    // Whoever has not seen the change has not agreed to lose it.
+    await expect(
+      undoRun(demo.db, who(), id, { fingerprint: asked.fingerprint, keepAside: false }),
+    ).rejects.toMatchObject({ code: 'changed-since-consent' })
+    expect((await readUndo(demo.db, who(), id)).since.edits).toMatchObject([{ by: 'I. Marchetti' }])
+    await turn(id)
+    expect(await loadOutline(demo.db, target)).toEqual([])
+    await turn(id)
+    expect(await digest(target)).toBe(edited)
+    expect((await readUndo(demo.db, who(), id)).history.map(({ kind }) => kind)).toEqual(['redo', 'undo'])
+  })
+  it('is refused where students have handed in, or keeps their work aside and names them', async () => {
+    const target = await shell()
+    const id = await run(await planned([demo.courses.old], target))
+    const item = there((await loadOutline(demo.db, target)).find(node => node.kind === 'assignment'))
+    await handIn(target, item.lineage)
+    const run_ = await digest(target)
+    const { since, fingerprint } = await readUndo(demo.db, who(), id)
+    expect(since.work).toEqual([
+      { lineage: item.lineage, title: item.title, kinds: [{ kind: 'completions', rows: 1 }] },
+    ])
+    expect(since.students).toHaveLength(1)
+    await expect(undoRun(demo.db, who(), id, { fingerprint, keepAside: false })).rejects.toMatchObject({
+      code: 'undo-students-work',
+      told: { detail: expect.stringContaining(there(since.students[0])) as string },
+    })
+    expect(await digest(target)).toBe(run_)
+    await turn(id, true)
+    const done = () => demo.db('completions').where({ item_lineage: item.lineage })
+    const inShell = async () =>
+      (await done().join('enrolments as e', 'e.id', 'enrolment_id').where('e.course_id', target)).length
+    expect(await inShell()).toBe(0)
+    expect(await demo.db('clearings').where({ course_id: target, state: 'kept' })).toHaveLength(1)
+    await turn(id)
+    expect(await inShell()).toBe(1)
+    expect(await digest(target)).toBe(run_)
+  })
+  it('is done once, by whoever may run there, and only of the latest run', async () => {
+    const target = await shell()
+    const id = await run(await planned([demo.courses.old], target))
+    const { fingerprint } = await readUndo(demo.db, who(), id)
+    await expect(
+      undoRun(demo.db, demo.people.okonjo, id, { fingerprint, keepAside: false }),
+    ).rejects.toMatchObject({ code: 'may-not-run-into' })
+    const twice = await Promise.allSettled(
+      [1, 2].map(() => undoRun(demo.db, who(), id, { fingerprint, keepAside: false })),
+    )
+    expect(twice.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+    expect(await demo.db('undos').where({ run_id: id })).toHaveLength(1)
+    const later = await run(await planned([demo.courses.template], target))
+    await expect(turn(id)).rejects.toMatchObject({ code: 'undo-later-run' })
+    await turn(later)
+    await turn(id)
+    expect((await loadOutline(demo.db, target)).length).toBeGreaterThan(100)
+  })
+  it('that went in place puts the course back into its term, with its people and their work; and forward again', async () => {
+    const course = demo.courses.old
+    const people = () =>
+      demo.db('enrolments').where({ course_id: course }).orderBy('id').select('id', 'person_id', 'source_id')
+    const before = await digest(course)
+    const roster = await people()
+    const plan = await startAwaited(demo.db, who(), {
+      sources: [course],
+      term: '2027-summer',
+      mode: 'in-place',
+    })
+    const { revision, document } = await readPlan(demo.db, who(), plan)
+    await savePlan(demo.db, who(), plan, revision, { document })
+    const id = await run(plan)
+    const after = await digest(course)
+    expect(after).not.toBe(before)
+    const [outline, peopleAfter] = [await loadOutline(demo.db, course), await people()]
+    await turn(id)
+    expect(await digest(course)).toBe(before)
+    expect(await people()).toEqual(roster)
+    expect((await readPlan(demo.db, who(), plan)).state).toBe('draft')
+    await turn(id)
+    expect(await loadOutline(demo.db, course)).toEqual(outline)
+    expect(await people()).toEqual(peopleAfter)
+    const [row] = await demo.db('courses').where({ id: course })
+    expect(row?.source_id).toContain('in-place:')
+    await turn(id)
+    expect(await digest(course)).toBe(before)
+  })
+})
