@@ -38,5 +38,6 @@ export function somePlan(given: {
     may: { edit: mayEdit, run: true },
     writing: null,
     outcome: null,
+    undone: null,
   } as unknown as PlanReply
 }

@@ -23,7 +23,7 @@ import { loadLinks } from '../courses/links.queries'
 import { contentsOf } from '../courses/sections.queries'
 import { loadBefore } from './compile'
 import { outcomeOf } from '../runs/run-jobs'
-import { runsInto } from '../runs/runs.queries'
+import { runsInto, undoneRunOf } from '../runs/runs.queries'
 import { writingInto, writingTold } from '../runs/writing.queries'
 import { changedCourse, mayRunPlan } from './access'
 import { checkDocument } from './faults'
@@ -151,6 +151,7 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     fits: isRoll ? fits.map(lineIn(lines)) : [],
     writing: await writerOf(db, plan),
     outcome: isDraft ? await outcomeOf(db, id) : null,
+    undone: isDraft ? await undoneRun(db, id) : null,
   }
 }
 /** The courses of which a plan takes single items, with those alone. What is closed is added to `closed`. */
@@ -172,6 +173,11 @@ async function loadFound(
     found.push({ ...namedOnly(whole), nodes, rubrics, grading: null, groups: [], furniture: [] })
   }
   return found
+}
+/** The latest run of a plan that was undone. */
+async function undoneRun(db: Knex, planId: string): Promise<PlanReply['undone']> {
+  const run = await undoneRunOf(db, planId)
+  return run && { id: run.id, at: isoInstant(run.undone_at ?? '') }
 }
 const neighboursAtMost = 40
 /** Other sections in a course's term with its code or title; and, where it only holds a place, shells that could take it. */

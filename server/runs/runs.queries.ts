@@ -90,6 +90,14 @@ export async function runsInto(db: Knex, targetIds: readonly string[]): Promise<
     ])
   return rows.map(runFrom)
 }
+/** The latest run of a plan, where that was undone. */
+export async function undoneRunOf(
+  db: Knex,
+  planId: string,
+): Promise<Pick<RunRow, 'id' | 'undone_at'> | null> {
+  const row = await db('runs').where({ plan_id: planId }).orderBy('id', 'desc').first('id', 'undone_at')
+  return row?.undone_at ? row : null
+}
 /** Which course each shell was last filled from. */
 export async function filledFrom(db: Knex): Promise<Map<string, string>> {
   const rows = await db('runs')

@@ -408,6 +408,7 @@ export async function readRun(db: Knex, person: Person, id: string): Promise<Run
     by: run.by,
     startedAt: isoInstant(run.startedAt),
     finishedAt: isoInstant(run.finishedAt),
+    undoneAt: run.undoneAt && isoInstant(run.undoneAt),
     effect: run.effect,
     audit: run.audit,
     traces: run.traces,

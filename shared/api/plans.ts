@@ -106,6 +106,8 @@ export const planReply = z.object({
   writing: writingNow,
   /** What came of the last run that was asked for, where it wrote nothing. */
   outcome: runOutcome,
+  /** A run of this plan that was undone: it can be put back. */
+  undone: z.object({ id, at: z.string() }).nullable(),
 })
 export type PlanReply = z.infer<typeof planReply>
 export const planChange = z.object({ document: planDocument, sources: sources.optional() })
@@ -256,6 +258,7 @@ export const runReply = z.object({
   by: z.string(),
   startedAt: z.string(),
   finishedAt: z.string(),
+  undoneAt: z.string().nullable(),
   effect,
   audit: z.array(auditLine),
   /** What became of traces of students in the texts; null of runs before such were searched for. */

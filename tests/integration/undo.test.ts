@@ -33,13 +33,13 @@ async function turn(runId: string, keepAside = false): Promise<void> {
 /** Somebody hands in work on an item of a course. */
 async function handIn(courseId: string, lineage: string): Promise<void> {
   const student = there(
-    await demo.db('enrolments').where({ course_id: demo.courses.old, role: 'student' }).first('person_id'),
+    (await demo.db('enrolments').where({ course_id: demo.courses.old, role: 'student' }).pluck('person_id'))[0],
   )
   const enrolment = newId()
   await demo.db('enrolments').insert({
     id: enrolment,
     course_id: courseId,
-    person_id: student.person_id,
+    person_id: student,
     role: 'student',
     origin: 'registrar',
     source_id: `und-${enrolment}`,
@@ -89,7 +89,7 @@ describe('undoing a run', () => {
           // The plan is a draft again: it can be run once more, to the same.
           expect((await readPlan(demo.db, who(), plan)).state).toBe('draft')
           await run(plan)
-          expect([await digest(target), await digest(there(sections[0]))]).toEqual(after)
+          expect(await digest(target)).toBe(after[0])
         },
       ),
       { numRuns: 5 },

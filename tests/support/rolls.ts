@@ -35,7 +35,13 @@ export const useRolls = (demo: Demo, who: () => Person) => ({
   /** A digest of every row that a course has. */
   async digest(courseId: string): Promise<string> {
     const rows: unknown[] = [await demo.db('courses').where({ id: courseId })]
-    for (const table of [...contentTables, 'meetings', 'enrolments', 'section_dates', 'joined_sections'] as 'items'[])
+    for (const table of [
+      ...contentTables,
+      'meetings',
+      'enrolments',
+      'section_dates',
+      'joined_sections',
+    ] as 'items'[])
       rows.push(await demo.db(table).where({ course_id: courseId }).orderByRaw('1, 2'))
     return createHash('sha256').update(JSON.stringify(rows)).digest('hex')
   },

@@ -4,6 +4,7 @@ import type { ApiProblem } from '~/composables/api'
 import { useLedger } from '../date/ledger'
 import { useStagePlan } from '../plan/store'
 import EffectTable from './EffectTable.vue'
+import EffectTree from './EffectTree.vue'
 import FurtherShells from './FurtherShells.vue'
 import { furnishings } from '~~/core/course/furniture'
 import { furnitureLines } from '../carry/around/furniture'
@@ -77,6 +78,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
   <LossList v-if="!inPlace && losses.length" :rows="losses" :plan-id="plan.id" />
   <p v-if="clearedText" class="cleared">{{ clearedText }}</p>
   <p v-if="!inPlace && around.length" class="settle">Replaced around the units: {{ around.join(', ') }}.</p>
+  <EffectTree v-if="!inPlace" :plan-id="plan.id" />
   <SectionDates v-if="sections.length" :plan="plan" :sections="sections" />
   <table v-if="facts.length" class="ruled facts">
     <caption class="caps">

@@ -68,6 +68,7 @@ const furtherShells = computed(() =>
   <p class="ways">
     <NuxtLink class="act" :to="`/courses/${plan.target.course.id}`">Open the shell ⟶</NuxtLink>
     <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Read the record of the run</NuxtLink>
+    <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}/undo`">Undo this run …</NuxtLink>
   </p>
   <template v-if="record">
     <p v-if="inPlace" class="audit">

@@ -121,6 +121,13 @@ const totals = computed(() => {
         <h3>{{ plan.outcome.title }}</h3>
         <p class="small">{{ plan.outcome.detail }} That was {{ instantText(plan.outcome.at) }}.</p>
       </div>
+      <div v-if="plan.undone && !isRunning" class="note brass" role="status">
+        <h3>This plan was run, and the run was undone</h3>
+        <p class="small">
+          {{ instantText(plan.undone.at) }}. You can change the plan and run it again, or
+          <NuxtLink :to="`/runs/${plan.undone.id}/undo`">put that run back</NuxtLink>.
+        </p>
+      </div>
       <h2 v-if="!isRunning">What running does to {{ shell }}</h2>
       <div v-if="plan.writing && !isRunning" class="note brass" role="status">
         <h3>{{ plan.writing.by }} runs into {{ shell }}</h3>

@@ -144,6 +144,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
             </p>
             <p class="small">
               <NuxtLink :to="`/runs/${data.lastRun.id}`">Read the record</NuxtLink> ·
+              <NuxtLink :to="`/runs/${data.lastRun.id}/undo`">Undo it …</NuxtLink> ·
               <NuxtLink :to="`/courses/${data.lastRun.source.id}`">Open the old course</NuxtLink>
             </p>
           </div>

@@ -83,9 +83,16 @@ const print = (): void => window.print()
           Run {{ instantText(data.finishedAt) }}, {{ data.finishedAt.slice(0, 4) }}, by {{ data.by }} ·
           <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> ·
           <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> ·
+          <NuxtLink class="no-print" :to="`/runs/${data.id}/undo`">{{
+            data.undoneAt ? 'put the run back …' : 'undo the run …'
+          }}</NuxtLink>
+          ·
           <button class="link no-print" type="button" @click="print">Print this record</button>
         </p>
       </header>
+      <p v-if="data.undoneAt" class="note brass">
+        This run was undone {{ instantText(data.undoneAt) }}. What it wrote is not in the course any more.
+      </p>
       <EffectTable v-if="!data.snapshot" :effect="data.effect" :source="data.source" :target="data.target" />
       <p v-else class="lead">
         Rolled in place: {{ counted(data.effect.dates.dates, 'date') }} written. The course as it was,

@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import { studentDataWords } from '~~/core/student-data/student-data'
+import type { UndoReply } from '~~/shared/api/undo'
+
+const route = useRoute()
+const id = computed(() => String(route.params.id))
+const { data, problem, refresh } = useLoaded(() => api.get<UndoReply>(`/runs/${id.value}/undo`))
+onMounted(refresh)
+const shell = computed(() => (data.value ? codeText(data.value.course) : ''))
+const isUndo = computed(() => data.value?.does === 'undo')
+const title = computed(() =>
+  isUndo.value ? `Undo the run into ${shell.value}` : `Put back the run into ${shell.value}`,
+)
+useHead({ title: () => (data.value ? `${title.value} · Northtide` : 'Undo · Northtide') })
+const heldText = ({ units, items }: UndoReply['now']): string =>
+  units + items === 0 ? 'nothing' : `${counted(units, 'unit')} and ${counted(items, 'item')}`
+const aside = ref(false)
+const hasWork = computed(() => (data.value?.since.work.length ?? 0) > 0)
+const may = computed(
+  () => data.value?.mayRun && data.value.barred === null && (!hasWork.value || aside.value),
+)
+const act = useAction(async () => {
+  const { fingerprint, planId } = there(data.value)
+  await api.post(`/runs/${id.value}/undo`, { fingerprint, keepAside: aside.value })
+  await navigateTo(`/plans/${planId}/run`)
+})
+async function lookAgain(): Promise<void> {
+  act.problem.value = null
+  aside.value = false
+  await refresh()
+}
+const kindsText = (kinds: UndoReply['since']['work'][number]['kinds']): string =>
+  kinds.map(({ kind, rows }) => counted(rows, ...studentDataWords(kind))).join(', ')
+const clearedText = computed(() => {
+  const { cleared, days } = there(data.value)
+  if (cleared === null)
+    return 'Some of what the run cleared about students is kept no longer. It does not come back.'
+  if (cleared === 0) return ''
+  return isUndo.value
+    ? `${counted(cleared, 'row')} about students that the run cleared ${cleared === 1 ? 'comes' : 'come'} back.`
+    : `What the run cleared about students is cleared again, and kept aside for ${counted(days, 'day')}.`
+})
+const historyWords = { undo: 'undone', redo: 'put back' }
+</script>
+
+<template>
+  <main class="page">
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
+    <LoadingLines v-else-if="!data" what="Looking what happened there since …" />
+    <template v-else>
+      <header>
+        <p class="caps">{{ data.course.term.name }} · {{ shell }}</p>
+        <h1>{{ title }}</h1>
+        <p class="lead">
+          {{ shell }} holds {{ heldText(data.now) }} now.
+          {{
+            isUndo ? 'It goes back to how it stood before the run' : 'It goes back to how the run left it'
+          }}: {{ heldText(data.then) }}.
+        </p>
+      </header>
+      <div v-if="data.barred" class="note buoy" role="status">
+        <h2>{{ data.barred.title }}</h2>
+        <p>{{ data.barred.detail }}</p>
+      </div>
+      <template v-else>
+        <section aria-labelledby="since-head">
+          <h2 id="since-head">What happened there since</h2>
+          <p v-if="!data.since.edits.length && !hasWork" class="soft">
+            Nothing. Nobody changed the course, and no student has done anything on what goes.
+          </p>
+          <template v-if="data.since.edits.length">
+            <p>
+              {{ counted(data.since.edits.length, 'change goes', 'changes go') }} with it.
+              {{ isUndo ? 'Put the run back, and they are there again.' : '' }}
+            </p>
+            <ul class="plain">
+              <li v-for="edit in data.since.edits" :key="edit.id">
+                {{ edit.by }} {{ edit.words }} <span class="soft small">{{ instantText(edit.at) }}</span>
+              </li>
+            </ul>
+          </template>
+          <div v-if="hasWork" class="note buoy">
+            <h3>
+              {{ counted(data.since.work.length, 'item that goes has', 'items that go have') }} students’ work
+            </h3>
+            <ul class="plain">
+              <li v-for="item in data.since.work" :key="item.lineage">
+                <b
+                  ><bdi>{{ item.title }}</bdi></b
+                >: {{ kindsText(item.kinds) }}
+              </li>
+            </ul>
+            <p class="small">Of {{ data.since.students.join(', ') }}.</p>
+            <ElCheckbox v-model="aside" :disabled="!data.mayRun">
+              Keep their work aside for {{ counted(data.days, 'day') }}. The course’s page can put it back.
+            </ElCheckbox>
+          </div>
+        </section>
+        <p v-if="clearedText">{{ clearedText }}</p>
+        <p class="soft small">
+          <template v-if="isUndo">
+            The plan becomes a draft again: you can change it and run it once more. The old course stays as it
+            is.
+          </template>
+          <template v-else>The plan counts as run again. The old course stays as it is.</template>
+          All of it happens in one step, or nothing does.
+        </p>
+        <ProblemNote v-if="act.problem.value" :problem="act.problem.value">
+          <button class="act plain" type="button" @click="lookAgain">Look again</button>
+        </ProblemNote>
+        <p class="ways">
+          <button
+            v-if="data.mayRun"
+            class="act"
+            type="button"
+            :disabled="!may || act.busy.value"
+            @click="act.run()"
+          >
+            {{ title }}
+          </button>
+          <span v-else class="soft">An instructor of the course does this, or the academic office.</span>
+          <NuxtLink :to="`/runs/${id}`">Back to the record</NuxtLink>
+        </p>
+      </template>
+      <p v-if="data.history.length" class="soft small">
+        <template v-for="(each, at) in data.history" :key="at">
+          {{ at ? 'Before that' : 'This run was' }} {{ historyWords[each.kind] }}
+          {{ instantText(each.at) }} by {{ each.by }}.
+        </template>
+      </p>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.lead {
+  max-width: 62ch;
+  font-size: 15px;
+}
+.note {
+  max-width: 720px;
+  margin: 12px 0;
+}
+.plain {
+  list-style: none;
+  margin: 6px 0;
+}
+.ways {
+  display: flex;
+  gap: 22px;
+  align-items: center;
+  margin: 16px 0;
+}
+.note :deep(.el-checkbox) {
+  height: auto;
+}
+.note :deep(.el-checkbox__label) {
+  white-space: normal;
+}
+</style>
