@@ -5,6 +5,7 @@ import { dateCase, dateResult } from '../core/dates/case'
 import { planDocument } from '../core/plan/document'
 import { termCalendar } from '../core/calendar/schema'
 import { courseDocument } from '../core/formats/json/documents'
+import { runRecord } from '../shared/api/run-record'
 
 const folder = new URL('../docs/schemas/', import.meta.url)
 const schemas: [name: string, title: string, schema: z.ZodType, io: 'input' | 'output'][] = [
@@ -13,6 +14,7 @@ const schemas: [name: string, title: string, schema: z.ZodType, io: 'input' | 'o
   ['term-calendar', 'A term calendar', termCalendar, 'input'],
   ['plan', 'A plan', planDocument, 'input'],
   ['course', 'Northtide course JSON', courseDocument, 'input'],
+  ['run-record', 'The record of a run', runRecord, 'output'],
 ]
 mkdirSync(folder, { recursive: true })
 for (const [name, title, schema, io] of schemas) {

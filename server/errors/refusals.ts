@@ -322,6 +322,12 @@ export const refusals = {
     detail: ({ items, students }) =>
       `${counted(items, 'item')} that would go ${items === 1 ? 'has' : 'have'} work of ${students.join(', ')}. Nothing was changed. Say that their work is kept aside, or leave the run as it is.`,
   }),
+  'plan-being-run': refusal<{ by: string }>({
+    status: 409,
+    title: 'This plan is being run',
+    detail: ({ by }) =>
+      `${by} asked for it. Your change was not saved. Stop the run, or wait until it is done: then the plan is kept as it was run.`,
+  }),
   'run-already': refusal({
     status: 409,
     title: 'This plan has been run already',

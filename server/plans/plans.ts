@@ -23,6 +23,7 @@ import { loadLinks } from '../courses/links.queries'
 import { contentsOf } from '../courses/sections.queries'
 import { loadBefore } from './compile'
 import { outcomeOf } from '../runs/run-jobs'
+import { runsUnderWay } from '../runs/run-jobs.queries'
 import { runsInto, undoneRunOf } from '../runs/runs.queries'
 import { writingInto, writingTold } from '../runs/writing.queries'
 import { changedCourse, mayRunPlan } from './access'
@@ -224,6 +225,9 @@ export async function savePlan(
   const plan = await queries.findPlan(db, id)
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('plan-already-run')
+  // A run that goes on holds the plan: nobody waits for that only to be told that it has changed.
+  const [under] = await runsUnderWay(db, [queries.writtenCourse(plan)])
+  if (under?.planId === id) throw refuse('plan-being-run', { by: under.by })
   checkDocument(change.document, compileTerm(await loadCalendar(db, plan.targetId)))
   const { made, found } = change.document.added
   if (plan.mode === 'in-place' && Object.keys({ ...made, ...found }).length > 0) throw refuse('in-place-adds')

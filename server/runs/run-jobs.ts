@@ -34,22 +34,32 @@ export async function askForRun(
   planId: string,
   { fingerprint, origin }: Pick<Asked, 'fingerprint' | 'origin'>,
 ): Promise<RunStarted> {
+  const wanted = await findPlan(db, planId)
+  if (!wanted) throw notFound('This plan')
+  const course = writtenCourse(wanted)
+  // A run that goes on holds the plan and its shell: nobody waits for those only to be told so.
+  const running = await underWay(db, planId, course)
+  if (running) return running
   return inTransaction(db, async trx => {
     const plan = await lockPlan(trx, planId)
     if (!plan) throw notFound('This plan')
     if (plan.state === 'run') throw refuse('run-already')
     await checkMayRun(trx, person, plan)
-    const course = writtenCourse(plan)
-    const [under] = await runsUnderWay(trx, [course])
-    const [latest] = under?.planId === planId ? await latestRunJobs(trx, [planId]) : []
-    if (latest) return { id: (jsonOf(latest.payload) as Asked).runId }
-    if (under)
-      throw refuse('somebody-is-writing', { by: under.by, since: isoInstant(under.since).slice(11, 16) })
+    const again = await underWay(trx, planId, course)
+    if (again) return again
     const runId = newId()
     const payload: Asked = { runId, fingerprint, origin }
     await addJob(trx, { kind: 'run', subject: planId, personId: person.id, payload })
     return { id: runId }
   })
+}
+/** The run of a plan that waits or goes on; null where none does. @throws Refusal where another plan is run into its course */
+async function underWay(db: Knex, planId: string, course: string): Promise<RunStarted | null> {
+  const [under] = await runsUnderWay(db, [course])
+  if (!under) return null
+  const [latest] = under.planId === planId ? await latestRunJobs(db, [planId]) : []
+  if (latest) return { id: (jsonOf(latest.payload) as Asked).runId }
+  throw refuse('somebody-is-writing', { by: under.by, since: isoInstant(under.since).slice(11, 16) })
 }
 /** Stops a run that has not been written yet. @throws Refusal where it has. */
 export async function cancelRun(db: Knex, person: Person, planId: string): Promise<void> {

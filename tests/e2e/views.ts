@@ -106,6 +106,7 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'a course that is arranged', path: `/courses/${filled}/arrange`, shows: 'Changes here' },
     { name: 'an item', path: `/courses/${filled}/items/${item?.lineage}`, shows: item?.title ?? '' },
     { name: 'the record of a run', path: `/runs/${done.lastRun.id}`, shows: 'Record' },
+    { name: 'undoing a run', path: `/runs/${done.lastRun.id}/undo`, shows: 'What happened there since' },
     { name: 'a plan that was run', path: `/plans/${done.lastRun.planId}/run`, shows: 'is filled' },
     {
       name: 'a plan whose source was taken back',

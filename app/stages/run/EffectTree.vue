@@ -143,6 +143,14 @@ summary {
 summary .small {
   margin-left: 10px;
 }
+.ruled td {
+  padding-top: 3px;
+  padding-bottom: 3px;
+}
+.ruled td:first-child :deep(svg),
+.ruled td:first-child > :first-child {
+  margin-right: 6px;
+}
 .ruled td:nth-child(2) {
   width: 130px;
 }

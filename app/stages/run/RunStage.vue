@@ -128,7 +128,7 @@ const totals = computed(() => {
           <NuxtLink :to="`/runs/${plan.undone.id}/undo`">put that run back</NuxtLink>.
         </p>
       </div>
-      <h2 v-if="!isRunning">What running does to {{ shell }}</h2>
+      <h2 v-if="!isRunning" class="head">What running does to {{ shell }}</h2>
       <div v-if="plan.writing && !isRunning" class="note brass" role="status">
         <h3>{{ plan.writing.by }} runs into {{ shell }}</h3>
         <p class="small">
@@ -191,3 +191,9 @@ const totals = computed(() => {
     </template>
   </StageFrame>
 </template>
+
+<style scoped>
+.note + .head {
+  margin-top: 16px;
+}
+</style>

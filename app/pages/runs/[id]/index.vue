@@ -18,6 +18,22 @@ const factNames: Record<string, string> = {
   open_to: 'Students may enter until',
 }
 type Entry = RunReply['entries'][number]
+const entityWords: Readonly<Partial<Record<Entry['entity'], string>>> = {
+  category: 'grade category',
+  rules: 'grades',
+  rubric: 'rubric',
+  group: 'group',
+  furnishing: 'around the units',
+}
+const leftWords: Readonly<Record<RunReply['left'][number]['why'], string>> = {
+  chosen: 'You or a colleague chose so',
+  announced: 'Announcements wait until one asks for them',
+  deleted: 'They had been deleted in the old course',
+  empty: 'Places that nobody ever filled',
+  'left-before': 'They were left behind the time before',
+  'removed-here': 'Somebody had removed them from the shell',
+  'went-into': 'Their text went into another item',
+}
 /** What was done with a thing that was not simply added. */
 const actionWords: Record<Entry['action'], string> = {
   added: '',
@@ -27,7 +43,8 @@ const actionWords: Record<Entry['action'], string> = {
   cleared: 'removed from the shell',
 }
 /** What was done with an item, and how its text was put together. */
-function doneText({ action, text, from, isMade }: Entry): string {
+function doneText({ action, text, from, isMade, was, title }: Entry): string {
+  const before = was !== null && was !== title && action !== 'cleared' && `it was “${was}”`
   const origin = [isMade && 'made in the plan', from !== null && `taken from ${from}`]
   const made = text
     ? [
@@ -38,7 +55,7 @@ function doneText({ action, text, from, isMade }: Entry): string {
         text.passages !== null && `${counted(text.passages, 'passage')} of the old course’s text`,
       ]
     : []
-  return [actionWords[action], ...origin, ...made].filter(Boolean).join(' · ')
+  return [actionWords[action], before, ...origin, ...made].filter(Boolean).join(' · ')
 }
 /** A name as it is, a date as it is said. */
 function factText(value: string | null): string {
@@ -66,6 +83,19 @@ const tablesText = computed(() => {
   return `${counted(tables.asked, 'table')} asked. ${left}`
 })
 const print = (): void => window.print()
+const entries = computed(() => (data.value?.entries ?? []).filter(entry => entry.action !== 'moved'))
+const movedCount = computed(() => (data.value?.entries.length ?? 0) - entries.value.length)
+/** What stayed behind, by why. */
+const left = computed(() => {
+  const groups = new Map<string, string[]>()
+  for (const { why, title } of data.value?.left ?? [])
+    groups.set(leftWords[why], [...(groups.get(leftWords[why]) ?? []), title])
+  return [...groups].map(([why, titles]) => ({ why, titles }))
+})
+const withWhy = ref(false)
+const hasWhy = computed(() => entries.value.some(({ why }) => why.length > 0))
+const gradedText = ({ category, rubric }: Entry): string =>
+  [category, rubric && `rubric ${rubric}`].filter(Boolean).join(' · ')
 </script>
 
 <template>
@@ -87,7 +117,10 @@ const print = (): void => window.print()
             data.undoneAt ? 'put the run back …' : 'undo the run …'
           }}</NuxtLink>
           ·
-          <button class="link no-print" type="button" @click="print">Print this record</button>
+          <button class="link no-print" type="button" @click="print">Print this record</button> ·
+          <span class="no-print"
+            >keep it as <a :href="`/api/v1/runs/${data.id}/record.json`" download>JSON</a></span
+          >
         </p>
       </header>
       <p v-if="data.undoneAt" class="note brass">
@@ -151,28 +184,46 @@ const print = (): void => window.print()
       <p v-if="unseenText" class="soft small">{{ unseenText }}</p>
       <TraceRecord v-if="data.traces" :record="data.traces" />
       <h2>{{ data.snapshot ? 'What was dated anew' : 'What was written' }}</h2>
+      <p v-if="hasWhy" class="no-print">
+        <ElCheckbox v-model="withWhy">Show why each date is where it is</ElCheckbox>
+      </p>
       <table class="ruled entries">
         <thead>
           <tr>
             <th scope="col">Unit or item</th>
             <th v-for="field in dateFields" :key="field" scope="col">{{ fieldName(field) }}</th>
+            <th scope="col">Graded under</th>
             <th scope="col">Noted</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="entry in data.entries" :key="`${entry.entity} ${entry.lineage}`" :class="entry.entity">
+          <tr v-for="entry in entries" :key="`${entry.entity} ${entry.lineage}`" :class="entry.entity">
             <td :style="{ paddingLeft: `${entry.entity === 'item' ? 18 * entry.depth : 0}px` }">
               <KindMark v-if="entry.kind" :kind="entry.kind" /> <bdi>{{ entry.title }}</bdi>
-              <span v-if="entry.entity === 'category'" class="soft small">grade category</span>
+              <span v-if="entityWords[entry.entity]" class="soft small">{{ entityWords[entry.entity] }}</span>
               <span v-if="!data.snapshot && doneText(entry)" class="soft small">{{ doneText(entry) }}</span>
+              <ul v-if="withWhy && entry.why.length" class="why soft small">
+                <li v-for="(reason, at) in entry.why" :key="at">{{ reason }}</li>
+              </ul>
             </td>
             <td v-for="field in dateFields" :key="field">
               {{ entry[field] ? momentText(entry[field]) : '' }}
             </td>
+            <td class="soft small">{{ gradedText(entry) }}</td>
             <td class="soft small">{{ entry.flags.join(', ').replaceAll('-', ' ') }}</td>
           </tr>
         </tbody>
       </table>
+      <p v-if="movedCount" class="soft small">
+        {{ counted(movedCount, 'thing') }} of the shell {{ movedCount === 1 ? 'stands' : 'stand' }} in another
+        place than before, to make room.
+      </p>
+      <template v-if="left.length">
+        <h2>What stayed behind</h2>
+        <p v-for="group in left" :key="group.why">
+          <b>{{ group.why }}</b>: {{ group.titles.join(', ') }}.
+        </p>
+      </template>
     </template>
   </main>
 </template>
@@ -189,6 +240,13 @@ const print = (): void => window.print()
 }
 .kind::first-letter {
   text-transform: uppercase;
+}
+.why {
+  list-style: none;
+  margin: 2px 0 4px;
+}
+.entries td span.small {
+  margin-left: 6px;
 }
 .unit td {
   font: 600 15px var(--serif);

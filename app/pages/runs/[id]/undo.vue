@@ -14,6 +14,11 @@ const title = computed(() =>
 useHead({ title: () => (data.value ? `${title.value} · Northtide` : 'Undo · Northtide') })
 const heldText = ({ units, items }: UndoReply['now']): string =>
   units + items === 0 ? 'nothing' : `${counted(units, 'unit')} and ${counted(items, 'item')}`
+const thenText = computed(() => {
+  const { then } = there(data.value)
+  if (!isUndo.value) return `Once the run is put back it holds ${heldText(then)}, as the run left it.`
+  return `Once the run is undone it holds ${heldText(then)}, as before.`
+})
 const aside = ref(false)
 const hasWork = computed(() => (data.value?.since.work.length ?? 0) > 0)
 const may = computed(
@@ -51,12 +56,7 @@ const historyWords = { undo: 'undone', redo: 'put back' }
       <header>
         <p class="caps">{{ data.course.term.name }} · {{ shell }}</p>
         <h1>{{ title }}</h1>
-        <p class="lead">
-          {{ shell }} holds {{ heldText(data.now) }} now.
-          {{
-            isUndo ? 'It goes back to how it stood before the run' : 'It goes back to how the run left it'
-          }}: {{ heldText(data.then) }}.
-        </p>
+        <p class="lead">{{ shell }} holds {{ heldText(data.now) }} now. {{ thenText }}</p>
       </header>
       <div v-if="data.barred" class="note buoy" role="status">
         <h2>{{ data.barred.title }}</h2>
