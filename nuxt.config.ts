@@ -28,6 +28,14 @@ export default defineNuxtConfig({
   vite: { worker: { format: 'es' } },
   nitro: {
     compressPublicAssets: true,
+    // What a PDF is set in: such a file carries its letters itself, and takes no compressed variable fonts.
+    serverAssets: [
+      {
+        baseName: 'pdf-fonts',
+        dir: `${import.meta.dirname}/node_modules/@fontsource/commissioner/files`,
+        pattern: 'commissioner-{latin,latin-ext,greek,cyrillic,vietnamese}-{400,600}-normal.woff',
+      },
+    ],
     // Node takes these packages by their "module-sync" entry, which the tracing of dependencies does not know.
     externals: {
       traceInclude: ['async-function', 'async-generator-function', 'generator-function'].flatMap(name =>

@@ -92,9 +92,9 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
             · saved {{ instantText(shell.plan.updatedAt) }} by {{ shell.plan.by }}
           </span>
         </p>
-        <p v-if="shell.plan?.outcome?.state === 'failed'" class="line small lost">
-          The last run wrote nothing: {{ shell.plan.outcome.title }}.
-          <NuxtLink :to="`/plans/${shell.plan.id}/run`">What to do</NuxtLink>
+        <p v-if="shell.plan?.outcome?.state === 'failed'" class="line small">
+          <b class="fault">The last run wrote nothing.</b>
+          <NuxtLink :to="`/plans/${shell.plan.id}/run`">Read why, and what to do</NuxtLink>
         </p>
       </template>
       <template v-else-if="shell.suggestion"

@@ -5,7 +5,8 @@ import { dropOldSessions } from '../auth/sessions.queries'
 import { dropOldTurns } from '../db/transaction'
 import { dropOldUploads } from '../exchange/uploads.queries'
 import { logSeldom } from '../http/logger'
-import { destroyOverdue } from '../student-data/clearing'
+import { dropOldStates } from '../runs/states.queries'
+import { daysKept, destroyOverdue } from '../student-data/clearing'
 import { claimJob, dropOldJobs, type HeldJob, type Job } from './jobs.queries'
 import { workOff } from './work'
 
@@ -93,4 +94,5 @@ async function forgetOld(db: Knex): Promise<void> {
   await dropOldGuesses(db)
   await dropOldBrowsers(db)
   await destroyOverdue(db)
+  await dropOldStates(db, await daysKept(db))
 }

@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import { copyContent, copyWhole, dropContent, holdsAnything } from '../courses/content.queries'
 import { json, jsonOf, newId } from '../db/rows'
+import { inTransaction } from '../db/transaction'
 import type { CourseRow, JoinedSectionRow, SectionDatesRow } from '../db/tables'
 
 const factColumns = [
@@ -114,4 +115,25 @@ export async function findState(
   if (!state) return null
   const { course, sections } = jsonOf(state.facts)
   return { copyId: state.copy_id, sections: sections.map(({ id }) => id), termId: course.term_id }
+}
+
+/** Forgets states that were kept for longer than so many days, with their copies: what rested on them cannot be undone any more. Answers how many. */
+export async function dropOldStates(db: Knex, days: number): Promise<number> {
+  const until = stampOf(new Date(now().getTime() - days * 86_400_000))
+  const old = await db('kept_states').where('kept_at', '<', until).select('id', 'copy_id')
+  for (const { id, copy_id: copy } of old)
+    await inTransaction(db, async trx => {
+      for (const table of ['runs', 'undos'] as const)
+        await trx(table).where({ before_id: id }).update({ before_id: null })
+      await trx('kept_states').where({ id }).delete()
+      // A snapshot is a course that people read: it stays.
+      const hidden = await trx('courses')
+        .where({ id: copy ?? '', source_id: `kept:${copy}` })
+        .first('id')
+      if (!hidden) return
+      await dropContent(trx, hidden.id)
+      await trx('meetings').where({ course_id: hidden.id }).delete()
+      await trx('courses').where({ id: hidden.id }).delete()
+    })
+  return old.length
 }

@@ -6,6 +6,7 @@ import { loadOutline } from '../../server/courses/content.queries'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { chooseSections } from '../../server/plans/sections'
 import { startAwaited } from '../../server/plans/start'
+import { dropOldStates } from '../../server/runs/states.queries'
 import { readUndo, undoRun } from '../../server/runs/undo'
 import { makeCourse } from '../../server/shells/shells'
 import { newId } from '../../server/db/rows'
@@ -33,7 +34,9 @@ async function turn(runId: string, keepAside = false): Promise<void> {
 /** Somebody hands in work on an item of a course. */
 async function handIn(courseId: string, lineage: string): Promise<void> {
   const student = there(
-    (await demo.db('enrolments').where({ course_id: demo.courses.old, role: 'student' }).pluck('person_id'))[0],
+    (
+      await demo.db('enrolments').where({ course_id: demo.courses.old, role: 'student' }).pluck('person_id')
+    )[0],
   )
   const enrolment = newId()
   await demo.db('enrolments').insert({
@@ -160,6 +163,21 @@ describe('undoing a run', () => {
     await turn(later)
     await turn(id)
     expect((await loadOutline(demo.db, target)).length).toBeGreaterThan(100)
+  })
+  it('is possible for as long as the office keeps such things, and then no more; the copy is gone', async () => {
+    const target = await shell()
+    await run(await planned([demo.courses.template], target))
+    const id = await run(await planned([demo.courses.old], target))
+    const copies = () => demo.db('courses').where('source_id', 'like', 'kept:%')
+    const count = (await copies()).length
+    await demo.db('kept_states').where({ course_id: target }).update({ kept_at: '2026-01-01' })
+    expect(await dropOldStates(demo.db, 90)).toBe(2)
+    expect(await copies()).toHaveLength(count - 1)
+    const { barred, fingerprint } = await readUndo(demo.db, who(), id)
+    expect(barred?.title).toBe('This run cannot be undone any more')
+    await expect(undoRun(demo.db, who(), id, { fingerprint, keepAside: false })).rejects.toMatchObject({
+      code: 'undo-not-kept',
+    })
   })
   it('that went in place puts the course back into its term, with its people and their work; and forward again', async () => {
     const course = demo.courses.old

@@ -110,7 +110,7 @@ const gradedText = ({ category, rubric }: EffectItem): string =>
                 ><bdi>{{ item.title }}</bdi></NuxtLink
               >
             </td>
-            <td :class="{ lost: item.effect === 'removes', settle: item.effect === 'replaces' }">
+            <td :class="{ fault: item.effect === 'removes', settle: item.effect === 'replaces' }">
               {{ item.happens }}
             </td>
             <td class="soft small">{{ gradedText(item) }}</td>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import TraceRecord from '~/shells/TraceRecord.vue'
 import { dateFields } from '~~/core/course/dates'
+import { shellFactText, shellFactWords } from '~~/core/plan/shell-facts'
 import { studentDataWords } from '~~/core/student-data/student-data'
 import type { RunReply } from '~~/shared/api/plans'
 import EffectTable from '~/stages/run/EffectTable.vue'
@@ -9,14 +10,6 @@ const route = useRoute()
 useHead({ title: 'Record · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${String(route.params.id)}`))
 onMounted(refresh)
-const factNames: Record<string, string> = {
-  shown_title: 'Title students see',
-  label: 'Section label',
-  enrol_from: 'Students may enrol from',
-  enrol_to: 'Students may enrol until',
-  open_from: 'Students may enter from',
-  open_to: 'Students may enter until',
-}
 type Entry = RunReply['entries'][number]
 const entityWords: Readonly<Partial<Record<Entry['entity'], string>>> = {
   category: 'grade category',
@@ -56,11 +49,6 @@ function doneText({ action, text, from, isMade, was, title }: Entry): string {
       ]
     : []
   return [actionWords[action], before, ...origin, ...made].filter(Boolean).join(' · ')
-}
-/** A name as it is, a date as it is said. */
-function factText(value: string | null): string {
-  if (value === null) return 'not set'
-  return /^\d{4}-\d\d-\d\d$/.test(value) ? `${dayText(value)} ${value.slice(0, 4)}` : value
 }
 /** Kinds of which there was something, before or after; of the others a line says that there was nothing. */
 const shownAudit = computed(() =>
@@ -119,7 +107,8 @@ const gradedText = ({ category, rubric }: Entry): string =>
           ·
           <button class="link no-print" type="button" @click="print">Print this record</button> ·
           <span class="no-print"
-            >keep it as <a :href="`/api/v1/runs/${data.id}/record.json`" download>JSON</a></span
+            >keep it as <a :href="`/api/v1/runs/${data.id}/record.pdf`" download>PDF</a> or
+            <a :href="`/api/v1/runs/${data.id}/record.json`" download>JSON</a></span
           >
         </p>
       </header>
@@ -145,9 +134,9 @@ const gradedText = ({ category, rubric }: Entry): string =>
           </thead>
           <tbody>
             <tr v-for="fact in data.course" :key="fact.field">
-              <td>{{ factNames[fact.field] ?? fact.field }}</td>
-              <td class="soft">{{ factText(fact.before) }}</td>
-              <td>{{ factText(fact.after) }}</td>
+              <td>{{ shellFactWords[fact.field] ?? fact.field }}</td>
+              <td class="soft">{{ shellFactText(fact.before) }}</td>
+              <td>{{ shellFactText(fact.after) }}</td>
             </tr>
           </tbody>
         </table>
