@@ -17,7 +17,7 @@ export const leftWhys = [
   'removed-here',
   'went-into',
 ] as const
-export type LeftWhy = (typeof leftWhys)[number]
+
 const wall = wallTime.nullable()
 /** How a run put a text together. */
 const textMade = z.object({

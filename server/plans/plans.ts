@@ -22,7 +22,7 @@ import type { Person } from '../people/people.queries'
 import { loadLinks } from '../courses/links.queries'
 import { contentsOf } from '../courses/sections.queries'
 import { loadBefore } from './compile'
-import { outcomeOf } from '../runs/run-jobs'
+import { outcomeOfRun } from '../runs/run-jobs'
 import { runsUnderWay } from '../runs/run-jobs.queries'
 import { runsInto, undoneRunOf } from '../runs/runs.queries'
 import { writingInto, writingTold } from '../runs/writing.queries'
@@ -151,7 +151,7 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     sections: isRoll && hasShell ? await sectionsToJoin(db, plan, sisters) : [],
     fits: isRoll ? fits.map(lineIn(lines)) : [],
     writing: await writerOf(db, plan),
-    outcome: isDraft ? await outcomeOf(db, id) : null,
+    outcome: isDraft ? await outcomeOfRun(db, id) : null,
     undone: isDraft ? await undoneRun(db, id) : null,
   }
 }
@@ -210,7 +210,7 @@ export async function planState(db: Knex, id: string): Promise<PlanState> {
     savedAt: isoInstant(plan.updatedAt),
     savedBy: plan.updatedBy,
     writing: await writerOf(db, plan),
-    outcome: plan.state === 'draft' ? await outcomeOf(db, id) : null,
+    outcome: plan.state === 'draft' ? await outcomeOfRun(db, id) : null,
   }
 }
 

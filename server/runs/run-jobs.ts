@@ -89,7 +89,7 @@ export async function outcomesOf(db: Knex, planIds: readonly string[]): Promise<
   }
   return outcomes
 }
-export const outcomeOf = async (db: Knex, planId: string): Promise<RunOutcome> =>
+export const outcomeOfRun = async (db: Knex, planId: string): Promise<RunOutcome> =>
   (await outcomesOf(db, [planId])).get(planId) ?? null
 
 /** The job is not ours any more: somebody stopped it, or another process has taken it over. Nothing is kept of what was done. */

@@ -59,7 +59,7 @@ import { findTraces, forgetTraces } from '../student-data/traces.queries'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
-import { courseFacts, keepState } from './states.queries'
+import { saidOfCourse, keepState } from './states.queries'
 
 /** Who follows a run: told how far it is, and, before anything is committed, that it is done. Either may stop it by throwing. */
 export interface RunWatch {
@@ -369,7 +369,7 @@ async function writeInPlace(
   const placements = (await cleaner.rows(compiled.placements))
     .filter(({ entity, source }) => entity === 'item' || (entity === 'unit' && cleaned.has(source)))
     .map(entry => inPlaceEntry(entry, cleaned.has(entry.source)))
-  const course = await courseFacts(trx, plan.sourceId)
+  const course = await saidOfCourse(trx, plan.sourceId)
   const snapshot = await makeSnapshot(trx, plan.sourceId)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
   await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], nodes: [], made: texts })

@@ -29,7 +29,7 @@ export interface KeptFacts {
   readonly course: Facts
   readonly sections: readonly KeptSection[]
 }
-export async function courseFacts(trx: Knex, courseId: string): Promise<Facts> {
+export async function saidOfCourse(trx: Knex, courseId: string): Promise<Facts> {
   const row = await trx('courses')
     .where({ id: courseId })
     .first(...factColumns)
@@ -60,7 +60,7 @@ export async function keepState(
   const id = newId()
   const holds = !given && (await holdsAnything(trx, courseId))
   const copy = given?.copy ?? (holds ? await hiddenCopy(trx, courseId) : null)
-  const course = given?.course ?? (await courseFacts(trx, courseId))
+  const course = given?.course ?? (await saidOfCourse(trx, courseId))
   const sections: KeptSection[] = []
   for (const section of sectionIds) {
     const joined = await trx('joined_sections')
@@ -70,7 +70,7 @@ export async function keepState(
       .where({ course_id: section })
       .orderBy('lineage')
       .select('lineage', 'content_id', 'opens', 'due', 'closes')
-    sections.push({ id: section, facts: await courseFacts(trx, section), joined: joined ?? null, dates })
+    sections.push({ id: section, facts: await saidOfCourse(trx, section), joined: joined ?? null, dates })
   }
   const facts: KeptFacts = { course, sections }
   await trx('kept_states').insert({

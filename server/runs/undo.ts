@@ -28,7 +28,7 @@ import * as clearing from '../student-data/clearing.queries'
 import { runsUnderWay } from './run-jobs.queries'
 import { findRun, keepSnapshot, runsInto, setBefore, type Run } from './runs.queries'
 import { makeSnapshot } from './snapshots.queries'
-import { courseFacts, findState, keepState, putState } from './states.queries'
+import { saidOfCourse, findState, keepState, putState } from './states.queries'
 import * as queries from './undo.queries'
 
 /** What going back would do, looked at within one transaction. */
@@ -234,7 +234,7 @@ async function undo(trx: Knex, person: Person, looked: Looked): Promise<void> {
   await writeLog(trx, { action: 'plan.undone', ...whereOf(person, run), detail })
 }
 const placeAgain = async (trx: Knex, person: Person, run: Run): Promise<string> =>
-  insertPlace(trx, person, run.targetId, (await courseFacts(trx, run.targetId)).term_id)
+  insertPlace(trx, person, run.targetId, (await saidOfCourse(trx, run.targetId)).term_id)
 async function restore(trx: Knex, person: Person, courseId: string, clearingId: string): Promise<void> {
   await clearing.putBack(trx, clearingId, courseId)
   await clearing.dropKept(trx, clearingId)
@@ -274,7 +274,7 @@ async function redo(trx: Knex, person: Person, looked: Looked): Promise<void> {
 }
 /** The course is put into a snapshot once more, with its students as they are now; the plan rolls from that again. */
 async function snapshotAgain(trx: Knex, person: Person, run: Run, plan: Plan): Promise<string> {
-  const course = await courseFacts(trx, run.targetId)
+  const course = await saidOfCourse(trx, run.targetId)
   const snapshot = await makeSnapshot(trx, run.targetId)
   const kept = await keepState(trx, run.targetId, [], { copy: snapshot, course })
   await keepSnapshot(trx, run.id, snapshot, kept)

@@ -311,7 +311,9 @@ test('one source into several sections: each has a plan with the same decisions 
   )
   await page.getByText('Then run into HYD 240-01 as well').click()
   await page.getByRole('button', { name: /^Run into HYD 240-02/ }).click()
-  await expect(page.getByRole('list', { name: 'Other shells' })).toContainText(/HYD 240-01: \d+ items? will be added/)
+  await expect(page.getByRole('list', { name: 'Other shells' })).toContainText(
+    /HYD 240-01: \d+ items? will be added/,
+  )
 })
 
 test('a plan for a term waits for its shell, and takes it when the registrar has it', async ({ page }) => {

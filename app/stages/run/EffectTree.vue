@@ -2,7 +2,7 @@
 import { dateFields } from '~~/core/course/dates'
 import { usePlan } from '../plan/store'
 import {
-  countsText,
+  effectCounts,
   effectName,
   effectNames,
   effectTree,
@@ -87,7 +87,7 @@ const gradedText = ({ category, rubric }: EffectItem): string =>
           ><bdi>{{ group.title }}</bdi></b
         >
         <span class="soft small">
-          <template v-if="group.happens">{{ group.happens }} · </template>{{ countsText(group.counts) }}
+          <template v-if="group.happens">{{ group.happens }} · </template>{{ effectCounts(group.counts) }}
         </span>
       </summary>
       <table v-if="open.has(group.key)" class="ruled">

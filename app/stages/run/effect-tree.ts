@@ -100,7 +100,7 @@ export function effectTree(
   return groups.filter(({ items }) => items.length > 0)
 }
 /** `12 added, 1 left behind` */
-export const countsText = (counts: EffectGroup['counts']): string =>
+export const effectCounts = (counts: EffectGroup['counts']): string =>
   told
     .flatMap(({ name, words }) => {
       const n = counts[name] ?? 0
