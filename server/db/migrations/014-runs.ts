@@ -38,7 +38,7 @@ export async function runsInFull(db: Knex): Promise<void> {
        ADD facts JSON NOT NULL DEFAULT '{}',
        ADD before_id ${id} NULL,
        ADD undone_at ${instant} NULL,
-       ADD FOREIGN KEY (before_id) REFERENCES kept_states (id)`,
+       ADD CONSTRAINT runs_before FOREIGN KEY (before_id) REFERENCES kept_states (id)`,
   )
   await db.raw(
     `CREATE TABLE undos (
