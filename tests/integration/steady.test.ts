@@ -165,7 +165,7 @@ describe('where the database gives way', () => {
   it('a run is written whole or not at all, at whichever statement: with its section, its facts and its log', async () => {
     const { marchetti } = demo.people
     let wrote: number[] | undefined
-    for (let at = 0, more = true; more; at += at < 8 ? 1 : 5) {
+    for (let at = 0, more = true; more; at += at < 6 ? 1 : 11) {
       const target = await emptyShell(`HYD 4${at}`)
       const section = (
         await makeCourse(demo.db, marchetti, {
