@@ -43,12 +43,18 @@ const withZone = (base: PlanBase): CompileInput => ({
   ...base,
   zone: zoneRules(base.target.term.timeZone, zoneYearsOf(base)),
 })
-/** What the computation of a plan rests on, read within one transaction. */
-export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
+/** What may be rolled of each course of a plan, by the right of whoever chose it. @throws Refusal where one may not be rolled any more */
+async function rightsOf(db: Knex, plan: Plan) {
   const { access, closed } = await sourceAccess(db, plan)
   const foundFrom = await foundAccess(db, plan)
   for (const [course, { rollFrom }] of foundFrom) if (!rollFrom) closed.push(course)
   if (closed.length > 0) throw refuse('source-taken-back', { courses: await courseNames(db, closed) })
+  return { access, foundFrom }
+}
+export const checkSourcesOpen = async (db: Knex, plan: Plan): Promise<void> => void (await rightsOf(db, plan))
+/** What the computation of a plan rests on, read within one transaction. */
+export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
+  const { access, foundFrom } = await rightsOf(db, plan)
   const side = (id: string) => loadSide(db, id, true, access.get(id)?.withheld)
   const target = await loadSide(db, plan.targetId, false)
   checkDocument(plan.document, target.term)

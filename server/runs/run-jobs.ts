@@ -13,6 +13,7 @@ import { postMail } from '../mail/mail'
 import { courseNames } from '../plans/sources'
 import { emailOf, findPerson, type Person } from '../people/people.queries'
 import { checkMayRun } from '../plans/access'
+import { checkSourcesOpen } from '../plans/compile'
 import { findPlan, lockPlan, writtenCourse } from '../plans/plans.queries'
 import { latestRunJobs, runsUnderWay } from './run-jobs.queries'
 import { runPlan, type RunWatch } from './runs'
@@ -45,6 +46,7 @@ export async function askForRun(
     if (!plan) throw notFound('This plan')
     if (plan.state === 'run') throw refuse('run-already')
     await checkMayRun(trx, person, plan)
+    await checkSourcesOpen(trx, plan)
     const again = await underWay(trx, planId, course)
     if (again) return again
     const runId = newId()

@@ -75,9 +75,14 @@ describe('a run that is asked for', () => {
     const { plan, target, fingerprint } = await planned()
     await ask(plan, fingerprint)
     const { revision, document } = await readPlan(demo.db, demo.people.marchetti, plan)
-    await savePlan(demo.db, demo.people.marchetti, plan, revision, {
-      document: { ...document, names: { ...document.names, title: 'Tides, anew' } },
-    })
+    await expect(
+      savePlan(demo.db, demo.people.marchetti, plan, revision, { document }),
+    ).rejects.toMatchObject({ code: 'plan-being-run' })
+    // Somebody renames a page of the old course while the run waits.
+    await demo
+      .db('items')
+      .where({ course_id: demo.courses.old, title: 'Syllabus' })
+      .update({ title: 'Syllabus, anew' })
     await workOffRun(demo.db, await claimed())
     const { state, outcome } = await planState(demo.db, plan)
     expect([state, outcome?.state, outcome?.title]).toEqual([
