@@ -241,7 +241,9 @@ async function restore(trx: Knex, person: Person, courseId: string, clearingId: 
   await clearing.endClearing(trx, clearingId, 'restored', person.id)
 }
 async function redo(trx: Knex, person: Person, looked: Looked): Promise<void> {
-  const { run, plan, since } = looked
+  const { run, since } = looked
+  // What was changed in the plan since it was undone is no part of this run: it is kept as it was run.
+  const plan = { ...looked.plan, document: run.document }
   const [state, last] = [there(looked.state), there(looked.last)]
   const isInPlace = run.snapshotId !== null
   const kept = isInPlace
@@ -268,6 +270,7 @@ async function redo(trx: Knex, person: Person, looked: Looked): Promise<void> {
     told: since,
   })
   await setBefore(trx, run.id, kept)
+  await repairPlan(trx, plan.id, { document: run.document, personId: person.id })
   await queries.markRunUndone(trx, run.id, false)
   await markAsRun(trx, plan.id)
   await writeLog(trx, { action: 'plan.redone', ...whereOf(person, run) })

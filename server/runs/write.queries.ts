@@ -20,6 +20,8 @@ interface WrittenRow extends ItemDates {
   entity: Placement['entity']
   action: Placement['action']
   lineage: string
+  /** Which source it comes from, by its place among them, and that source's id; null of what the plan makes. */
+  from: number
   source_course_id: string | null
   source_lineage: string
   parent_lineage: string | null
@@ -58,6 +60,7 @@ function rowFor(placement: Placement, { sourceIds, made, found = {} }: Writing):
     entity,
     action,
     lineage,
+    from,
     source_course_id: sourceIds[from] ?? null,
     // What was taken of another course may stand there under another key.
     source_lineage: found[source]?.lineage ?? source,
@@ -85,19 +88,13 @@ function rowFor(placement: Placement, { sourceIds, made, found = {} }: Writing):
 const rowsOf = (writing: Writing): WrittenRow[] =>
   writing.placements.map(placement => rowFor(placement, writing))
 
-type SparseRow = Partial<Record<keyof WrittenRow, unknown>> & { from: number }
+type SparseRow = Partial<Record<keyof WrittenRow, unknown>>
 /** Of a row what differs from the source's: the rest the database has itself. What is to be empty, and is not in the source, is said so. */
-function sparseRows(
-  rows: readonly WrittenRow[],
-  { placements, nodes }: Writing,
-  all: readonly WrittenRow[],
-): SparseRow[] {
+function sparseRows(rows: readonly WrittenRow[], { nodes }: Writing): SparseRow[] {
   const known = nodes.map(side => new Map(side.map(node => [node.lineage, node])))
-  const placementOf = new Map(all.map((row, at) => [row, placements[at]]))
   return rows.map(row => {
-    const from = placementOf.get(row)?.from ?? 0
-    const node = known[from]?.get(row.source_lineage)
-    const sparse: SparseRow = { from, lineage: row.lineage }
+    const node = known[row.from]?.get(row.source_lineage)
+    const sparse: SparseRow = { from: row.from, lineage: row.lineage }
     if (row.source_lineage !== row.lineage) sparse.source_lineage = row.source_lineage
     for (const name of ['title', 'body_hash', 'settings', 'opens', 'due', 'closes'] as const)
       if (row[name] !== null) sparse[name] = row[name]
@@ -423,7 +420,7 @@ export async function writeContent(
   for (const { entity, actions, of, isSparse, sql } of statements) {
     const some = these(entity, actions, of)
     if (some.length === 0) continue
-    const wrote = await write(sql, isSparse ? sparseRows(some, writing, rows) : some)
+    const wrote = await write(sql, isSparse ? sparseRows(some, writing) : some)
     check(`rows of ${entity} (${actions.join(', ')})`, wrote, some.length)
     await told((done += some.length))
   }

@@ -84,8 +84,13 @@ describe('undoing a run', () => {
           expect(after).not.toEqual(before)
           await turn(id)
           expect([await digest(target), await digest(there(sections[0]))]).toEqual(before)
+          // What is changed in the plan meanwhile is no part of the run that is put back.
+          const draft = await readPlan(demo.db, who(), plan)
+          const other = { ...draft.document, names: { ...draft.document.names, title: 'Tides, not yet' } }
+          await savePlan(demo.db, who(), plan, draft.revision, { document: other })
           await turn(id)
           expect([await digest(target), await digest(there(sections[0]))]).toEqual(after)
+          expect((await readPlan(demo.db, who(), plan)).document).toEqual(draft.document)
           if (!again) return
           await turn(id)
           expect([await digest(target), await digest(there(sections[0]))]).toEqual(before)
