@@ -88,7 +88,9 @@ const gradedText = ({ category, rubric }: Entry): string =>
 
 <template>
   <main class="page">
-    <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh">
+      <NuxtLink v-if="problem.status === 404" to="/rollovers">Back to Rollovers</NuxtLink>
+    </ProblemNote>
     <LoadingLines v-else-if="!data" what="Fetching the record …" />
     <template v-else>
       <header>

@@ -45,12 +45,19 @@ const clearedText = computed(() => {
     ? `${counted(cleared, 'row')} about students that the run cleared ${cleared === 1 ? 'comes' : 'come'} back.`
     : `What the run cleared about students is cleared again, and kept aside for ${counted(days, 'day')}.`
 })
+const backText = computed(() =>
+  data.value?.since.edits.length === 1
+    ? 'Put the run back, and it is there again.'
+    : 'Put the run back, and they are there again.',
+)
 const historyWords = { undo: 'undone', redo: 'put back' }
 </script>
 
 <template>
   <main class="page">
-    <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />
+    <ProblemNote v-if="problem" :problem="problem" @retry="refresh">
+      <NuxtLink v-if="problem.status === 404" to="/rollovers">Back to Rollovers</NuxtLink>
+    </ProblemNote>
     <LoadingLines v-else-if="!data" what="Looking what happened there since …" />
     <template v-else>
       <header>
@@ -71,7 +78,7 @@ const historyWords = { undo: 'undone', redo: 'put back' }
           <template v-if="data.since.edits.length">
             <p>
               {{ counted(data.since.edits.length, 'change goes', 'changes go') }} with it.
-              {{ isUndo ? 'Put the run back, and they are there again.' : '' }}
+              {{ isUndo ? backText : '' }}
             </p>
             <ul class="plain">
               <li v-for="edit in data.since.edits" :key="edit.id">
