@@ -25,7 +25,7 @@ const shown = computed(() => links.filter(link => isOffice.value || !ofOffice.in
 const isCurrent = (to: string): boolean =>
   to === '/'
     ? route.path === '/' || /^\/(fill|no-shell|registrar)/.test(route.path)
-    : route.path.startsWith(to) || (to === '/rollovers' && /^\/(plans|runs)\//.test(route.path))
+    : route.path.startsWith(to) || (to === '/rollovers' && /^\/((plans|runs)\/|habits)/.test(route.path))
 
 useKeyboard()
 useKeys([

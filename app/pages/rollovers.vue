@@ -54,7 +54,10 @@ function stateOf(plan: PlanLine): { text: string; colour: string } {
   <main class="page">
     <header>
       <h1>Rollovers</h1>
-      <p class="soft">Plans under way, and what has been run.</p>
+      <p class="soft">
+        Plans under way, and what has been run. <NuxtLink to="/habits">Your habits</NuxtLink> are what plans
+        begin with.
+      </p>
     </header>
     <ProblemNote v-if="shownProblem" :problem="shownProblem" @retry="again" />
     <LoadingLines v-if="!data && !problem" what="Fetching your plans …" />

@@ -35,6 +35,7 @@ export function somePlan(given: {
     target: { course: { ...course, id: 'target' }, nodes: [], ...around },
     before: { bases: [], deleted: [] },
     links: [],
+    begunWith: null,
     may: { edit: mayEdit, run: true },
     writing: null,
     outcome: null,

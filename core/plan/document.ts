@@ -41,7 +41,19 @@ export const recommendedPlan = (): PlanDocument => ({
 })
 /** The decisions of an earlier roll as a habit: what is about one shell or one item is left out. */
 export const asHabit = (document: PlanDocument): PlanDocument =>
-  withParts(document, (part, value) => part.habit(value))
+  withParts(document, (part, value) => (part.habit ? part.habit.keeps(value) : part.recommended))
+/** A plan with a habit laid over its decisions; what no habit keeps stays as it is in the plan. */
+export const withHabit = (document: PlanDocument, habit: PlanDocument): PlanDocument =>
+  withParts(document, (part, value, name) => (part.habit ? part.habit.over(value, habit[name]) : value))
+/** What a habit would decide of each part of a plan, and what no habit can know: sentences. */
+export interface HabitTold {
+  readonly decides: readonly string[]
+  readonly cannotKnow: readonly string[]
+}
+export const habitTold = (habit: PlanDocument): HabitTold => ({
+  decides: Object.values(mapParts((part, name) => part.habit?.tells(habit[name]) ?? [])).flat(),
+  cannotKnow: Object.values(mapParts(part => part.eachTerm)).filter(told => told !== null),
+})
 /** The decisions of an earlier run into the same shell, for another: so that running again with nothing changed proposes nothing. */
 export const asAgain = (document: PlanDocument): PlanDocument =>
   withParts(document, (part, value) => part.again(value))

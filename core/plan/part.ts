@@ -9,6 +9,15 @@ export interface PartFault {
   readonly path: readonly string[]
   readonly message: string
 }
+/** What of a part is remembered from one term to the next. */
+export interface PartHabit<V> {
+  /** What is kept; what is about one shell or one item by hand is left out. */
+  readonly keeps: (value: V) => V
+  /** What a plan decides once the habit is laid over it; what no habit keeps stays as it is in the plan. */
+  readonly over: (own: V, kept: V) => V
+  /** What was kept, as sentences; none: as recommended. */
+  readonly tells: (kept: V) => readonly string[]
+}
 /** A part of a plan: what is decided about one thing, and all that the application must know of such decisions. */
 export interface PlanPart<S extends z.ZodType> {
   /** What it decides, in words that follow "changed": `the names`. */
@@ -20,8 +29,10 @@ export interface PlanPart<S extends z.ZodType> {
   readonly recommended: z.output<S>
   /** Joins the changes of two people who began from the same value. What only one of them changed is theirs. */
   readonly join: (joiner: Joiner, values: Changed<z.output<S>>) => z.output<S>
-  /** What a habit keeps for another term; what is about one shell or one item is left out. */
-  readonly habit: (value: z.output<S>) => z.output<S>
+  /** What a habit keeps of it for another term; null: nothing, as it is about one shell or stands in the shell by then. */
+  readonly habit: PartHabit<z.output<S>> | null
+  /** What no habit can know of it and has to be decided each term, as a sentence; null: all of it is kept. */
+  readonly eachTerm: string | null
   /** What remains of it for another run into the same shell: what the shell has by now is not decided again. */
   readonly again: (value: z.output<S>) => z.output<S>
   /** Whether further shells of the plan get the same, or have their own. */

@@ -276,6 +276,11 @@ type StudentDataTables = {
 
 export type PlanMode = 'roll' | 'in-place'
 export type PlanState = 'draft' | 'run'
+/** What a plan began with: the recommended decisions, those of the last run, or a habit (by its name). */
+export interface BegunWith {
+  how: 'recommended' | 'as-before' | 'habit'
+  habit: string | null
+}
 export interface PlanRow {
   id: string
   source_course_id: string
@@ -285,6 +290,7 @@ export interface PlanRow {
   mode: PlanMode
   set_id: string | null
   document: Json<PlanDocument>
+  begun_with: Json<BegunWith> | null
   revision: number
   state: PlanState
   created_at: Stamp
@@ -337,6 +343,18 @@ export interface KeptStateRow {
   copy_id: string | null
   facts: Json<KeptFacts>
   kept_at: Stamp
+}
+/** Decisions that are remembered, of a person or of an organisation. */
+export interface HabitRow {
+  id: string
+  person_id: string | null
+  org_id: string | null
+  name: string
+  document: Json<PlanDocument>
+  run_id: string
+  is_usual: boolean
+  made_by: string
+  made_at: Stamp
 }
 /** A run that was undone, or an undo that was. */
 export interface UndoRow {
@@ -602,6 +620,7 @@ export interface NorthtideTables extends StudentDataTables {
   plan_sources: PlanSourceRow
   plan_sections: PlanSectionRow
   runs: RunRow
+  habits: HabitRow
   kept_states: KeptStateRow
   undos: UndoRow
   searched: SearchedRow

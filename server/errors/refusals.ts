@@ -509,6 +509,16 @@ export const refusals = {
     title: 'Somebody else has changed the rules',
     detail: 'Nothing of yours was saved. Copy what you wrote, then load their rules and go on from them.',
   }),
+  'not-your-department': wrongField(
+    'This department’s habits are not yours to keep',
+    'department',
+    'Choose one that your duty as coordinator or office reaches, or keep the habit for yourself.',
+  ),
+  'habit-name-taken': wrongField<{ name: string }>(
+    'There is a habit of this name',
+    'name',
+    ({ name }) => `“${name}” is taken. Choose another name, or delete the old habit first.`,
+  ),
   'unknown-department': wrongField('There is no such department', 'org', 'Choose one of the list.'),
   'last-of-the-office': refusal({
     status: 409,

@@ -5,6 +5,7 @@ import { id, lineage } from '../../shared/api/courses'
 export const courseAddress = z.object({ id })
 export const planAddress = z.object({ id })
 export const runAddress = z.object({ id })
+export const habitAddress = z.object({ id })
 export const uploadAddress = z.object({ id })
 export const requestAddress = z.object({ id })
 export const personAddress = z.object({ id })

@@ -4,7 +4,7 @@ import { planDocument, type PlanDocument } from '../../core/plan/document'
 import { now, stampOf } from '../clock'
 import { lockCourse } from '../courses/courses.queries'
 import { groupBy, json, jsonOf, newId } from '../db/rows'
-import type { PlanMode, PlanRow, PlanState } from '../db/tables'
+import type { BegunWith, PlanMode, PlanRow, PlanState } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
 /** `sourceIds`: in their order, the first being `sourceId`. `sourceBy`: who chose them; their right to roll from them is the plan's. */
@@ -18,6 +18,7 @@ export interface Plan {
   state: PlanState
   mode: PlanMode
   setId: string | null
+  begunWith: BegunWith | null
   sourceBy: string
   updatedAt: string
   updatedBy: string
@@ -53,6 +54,7 @@ async function plansFrom(db: Knex, rows: readonly PlanColumns[]): Promise<Plan[]
     state: row.state,
     mode: row.mode,
     setId: row.set_id,
+    begunWith: row.begun_with && jsonOf(row.begun_with),
     sourceBy: row.source_by,
     updatedAt: row.updated_at,
     updatedBy: shortName(row),
@@ -93,6 +95,7 @@ export interface NewPlanRow {
   document: PlanDocument
   mode?: PlanMode
   setId?: string
+  begunWith?: BegunWith
 }
 export async function insertPlan(db: Knex, plan: NewPlanRow): Promise<string> {
   const id = newId()
@@ -106,6 +109,7 @@ export async function insertPlan(db: Knex, plan: NewPlanRow): Promise<string> {
     mode: plan.mode ?? 'roll',
     set_id: plan.setId ?? null,
     document: json(plan.document),
+    begun_with: plan.begunWith ? json(plan.begunWith) : null,
     revision: 1,
     state: 'draft',
     created_at: at,

@@ -134,6 +134,7 @@ export async function readPlan(db: Knex, person: Person, id: string): Promise<Pl
     closed: await whyClosed(db, closed),
     before,
     links: await loadLinks(db, sourceContents),
+    begunWith: plan.begunWith,
     zone: zoneFor(plan, [source, ...more], found, target, before),
     may: {
       edit: own.plan && isDraft,

@@ -14,7 +14,10 @@ import { awaitedInTerm, insertCourse, loadCourse, replaceMeetings } from '../cou
 import { contentOf, sectionsOf } from '../courses/sections.queries'
 import { inTransaction, takeTurn } from '../db/transaction'
 import { newId } from '../db/rows'
+import type { BegunWith } from '../db/tables'
 import { notFound, refuse } from '../errors/refusal'
+import { usualHabits, withHabitOf } from '../habits/habits'
+import type { Habit } from '../habits/habits.queries'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { runsInto } from '../runs/runs.queries'
@@ -23,6 +26,8 @@ import { checkOffered, checkPair, checkShell, checkSources, sameSources } from '
 import * as queries from './plans.queries'
 
 type Sources = NewPlan['sources']
+/** What a plan is to begin with; or a habit. */
+type Decisions = NewPlan['decisions'] | Habit
 
 /** The decisions a plan begins with: windows from the shell's term where it has none, rules as before where they are asked for. */
 async function firstDecisions(
@@ -30,24 +35,50 @@ async function firstDecisions(
   person: Person,
   [first]: Sources,
   target: string,
-  decisions: NewPlan['decisions'],
-): Promise<PlanDocument> {
+  decisions: Decisions,
+): Promise<{ document: PlanDocument; begunWith?: BegunWith }> {
   const earlier = (await runsInto(db, [target])).find(
     run => run.sourceId === first && run.snapshotId === null,
   )
-  if (earlier) return withOwnFound(db, person, asAgain(earlier.document))
-  const [before] = decisions === 'as-before' ? await runsInto(db, [first]) : []
-  const document = before ? asHabit(before.document) : recommendedPlan()
+  if (earlier) return { document: await withOwnFound(db, person, asAgain(earlier.document)) }
+  const { document, begunWith } = await rememberedDecisions(db, person, first, target, decisions)
   const shell = await loadCourse(db, target)
   const free = Object.values(shell.windows).every(value => value === null)
-  return { ...document, windows: free ? defaultWindows(await loadCalendar(db, target)) : null }
+  const windows = free ? defaultWindows(await loadCalendar(db, target)) : null
+  return { document: { ...document, windows }, begunWith }
+}
+/**
+ * What is remembered for a plan: a habit that was asked for; else one's own usual habit; else what was decided when the source was filled;
+ * else the department's usual habit; else what is recommended.
+ */
+async function rememberedDecisions(
+  db: Knex,
+  person: Person,
+  source: string,
+  target: string,
+  decisions: Decisions,
+): Promise<{ document: PlanDocument; begunWith: BegunWith }> {
+  const recommended = recommendedPlan()
+  const by = async (habit: Habit) => ({
+    document: await withHabitOf(db, habit, recommended, source),
+    begunWith: { how: 'habit', habit: habit.name } as const,
+  })
+  if (typeof decisions === 'object') return by(decisions)
+  if (decisions === 'as-before') {
+    const usual = await usualHabits(db, person, target)
+    if (usual.own) return by(usual.own)
+    const [before] = await runsInto(db, [source])
+    if (before) return { document: asHabit(before.document), begunWith: { how: 'as-before', habit: null } }
+    if (usual.department) return by(usual.department)
+  }
+  return { document: recommended, begunWith: { how: 'recommended', habit: null } }
 }
 
 /** Begins a plan. A draft for the same pair is opened again instead. */
 export async function startPlan(
   db: Knex,
   person: Person,
-  wish: Pick<NewPlan, 'sources' | 'target'> & { decisions?: NewPlan['decisions'] },
+  wish: Pick<NewPlan, 'sources' | 'target'> & { decisions?: Decisions },
 ): Promise<string> {
   const { sources, target } = wish
   await checkPair(db, person, sources, target)
@@ -57,12 +88,11 @@ export async function startPlan(
     const plans = await queries.plansInto(trx, [target])
     const there = plans.find(plan => plan.state === 'draft' && sameSources(plan.sourceIds, sources))
     if (there) return there.id
-    const document = await firstDecisions(trx, person, sources, target, wish.decisions ?? 'recommended')
     const id = await queries.insertPlan(trx, {
       sourceIds: sources,
       targetId: target,
       personId: person.id,
-      document,
+      ...(await firstDecisions(trx, person, sources, target, wish.decisions ?? 'recommended')),
     })
     await writeLog(trx, {
       action: 'plan.started',
@@ -112,7 +142,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
       sourceIds: sources,
       targetId: target,
       personId: person.id,
-      document: await firstDecisions(trx, person, sources, target, 'as-before'),
+      ...(await firstDecisions(trx, person, sources, target, 'as-before')),
       mode,
     })
     await writeLog(trx, {
@@ -208,7 +238,7 @@ async function planFurtherShell(
   setId: string,
 ): Promise<void> {
   const sourceIds: Sources = [plan.sourceId, ...plan.sourceIds.slice(1)]
-  const own = await firstDecisions(trx, person, sourceIds, shell, 'recommended')
+  const { document: own } = await firstDecisions(trx, person, sourceIds, shell, 'recommended')
   const planId = await queries.insertPlan(trx, {
     sourceIds,
     targetId: shell,

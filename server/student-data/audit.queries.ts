@@ -21,6 +21,7 @@ export const tablesAboutPeople = {
   uploads: 'sign-in',
   duties: 'sign-in',
   fetches: 'sign-in',
+  habits: 'sign-in',
   invitations: 'sign-in',
   jobs: 'sign-in',
   known_browsers: 'sign-in',

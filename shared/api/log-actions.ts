@@ -29,6 +29,18 @@ export const logActions = {
     words: 'began to roll in place',
     more: ({ term }) => [term],
   }),
+  'habit.kept': action<{ name: string; department?: string }>({
+    words: 'kept decisions as a habit',
+    more: ({ name, department }) => [name && `“${name}”`, department && `of ${department}`],
+  }),
+  'habit.changed': action<{ name: string; department?: string }>({
+    words: 'changed a habit',
+    more: ({ name, department }) => [name && `“${name}”`, department && `of ${department}`],
+  }),
+  'habit.deleted': action<{ name: string; department?: string }>({
+    words: 'deleted a habit',
+    more: ({ name, department }) => [name && `“${name}”`, department && `of ${department}`],
+  }),
   'clearing.done': action<{ rows: number; people: number }>({
     words: 'cleared student data',
     more: ({ rows, people }) => [

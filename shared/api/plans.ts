@@ -21,7 +21,7 @@ const sources = z
   .min(1, 'Choose a course to roll from.')
   .max(8, 'At most eight courses.')
   .transform(list => list as [string, ...string[]])
-/** `as-before`: the decisions of the last roll of the source, where there was one; else the recommended ones. */
+/** `as-before`: one's usual habit, else the decisions of the last roll of the source, else the department's usual habit, else the recommended ones. */
 export const newPlan = z.object({
   sources,
   target: id,
@@ -81,6 +81,10 @@ export const planReply = z.object({
     }),
   ),
   zone: zoneRulesReply,
+  /** What its decisions began as; `habit`: the name of the habit. */
+  begunWith: z
+    .object({ how: z.enum(['recommended', 'as-before', 'habit']), habit: z.string().nullable() })
+    .nullable(),
   may: z.object({ edit: z.boolean(), run: z.boolean() }),
   run: z.object({ id, at: z.string(), by: z.string() }).nullable(),
   /** Whether the codes of the first source and the shell are of one course, by the office's patterns. */

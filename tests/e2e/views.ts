@@ -79,6 +79,7 @@ export async function everyView(page: Page): Promise<View[]> {
     { name: 'past shells', path: '/?view=past', shows: 'HYD 240-01' },
     { name: 'hidden shells', path: '/?view=hidden', shows: 'You have hidden nothing' },
     { name: 'the rollovers', path: '/rollovers', shows: 'HYD 241' },
+    { name: 'the habits', path: '/habits', shows: 'No habit yet' },
     { name: 'the shelf', path: '/shelf', shows: 'Tides, unit by unit' },
     { name: 'the files', path: '/files', shows: 'odd.imscc' },
     { name: 'a file that was read', path: `/files/${read}`, shows: 'Keep it as a course' },

@@ -6,6 +6,7 @@ import type { CodesReply } from '~~/shared/api/codes'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import AlsoInto from './AlsoInto.vue'
+import HabitChoice from './HabitChoice.vue'
 import AwaitedNote from './AwaitedNote.vue'
 import NamesAndWindows from './NamesAndWindows.vue'
 import SourceList from './SourceList.vue'
@@ -162,6 +163,7 @@ const sides = computed(() => [
           One course, used again. Its content stays, its dates move, and the old term keeps a snapshot.
         </p></template
       >
+      <HabitChoice :plan="plan" />
       <p v-if="!plan.may.edit" class="soft">
         {{
           plan.state === 'run'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { PlanReply, RunReply } from '~~/shared/api/plans'
+import KeepHabit from '~/habits/KeepHabit.vue'
 import EffectTable from './EffectTable.vue'
 import type { FurtherOutcome } from './further'
 
@@ -70,6 +71,7 @@ const furtherShells = computed(() =>
     <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Read the record of the run</NuxtLink>
     <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}/undo`">Undo this run …</NuxtLink>
   </p>
+  <KeepHabit v-if="plan.run" :run="plan.run.id" :term="plan.target.course.term.name" />
   <template v-if="record">
     <p v-if="inPlace" class="audit">
       {{ counted(record.effect.dates.dates, 'date') }} written. What students did was counted before and

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { EffectReply, RunStarted } from '~~/shared/api/plans'
+import { begunText } from '../pair/begun'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
@@ -129,6 +130,7 @@ const totals = computed(() => {
         </p>
       </div>
       <h2 v-if="!isRunning" class="head">What running does to {{ shell }}</h2>
+      <p v-if="!isRunning && begunText(plan.begunWith)" class="soft small">{{ begunText(plan.begunWith) }}</p>
       <div v-if="plan.writing && !isRunning" class="note brass" role="status">
         <h3>{{ plan.writing.by }} runs into {{ shell }}</h3>
         <p class="small">

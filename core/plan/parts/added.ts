@@ -19,7 +19,8 @@ export const added = planPart({
     found: joiner.keyed('found', changedIn(values, 'found'), foundTold),
   }),
   // Once run they stand in the shell, which is the next term's source.
-  habit: () => nothingAdded,
+  habit: null,
+  eachTerm: 'Units and items that the plan adds. Last term’s stand in its course, and come from there.',
   again: value => value,
   furtherShells: 'the same',
   forOtherSource: value => value,

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { courseModes, courseModeWords } from '../../carry/mode'
 import { writesText } from '../../carry/places'
-import { itemKinds, itemStates, type ItemKind } from '../../course/model'
+import { itemKinds, itemStates, kindWords, type ItemKind } from '../../course/model'
 import { settingNames, settingWords } from '../../course/settings'
 import { line } from '../../text'
 import type { Placement } from '../effect'
@@ -35,6 +35,12 @@ function aroundIn(placements: readonly Placement[]): { comes: number; replaced: 
     comes: actions.filter(action => action !== 'cleared').length,
     replaced: actions.filter(action => action !== 'added').length,
   }
+}
+/** Of several things a sentence for one or for many; of none nothing. */
+const toldOf = (things: object | readonly unknown[], one: string, many: (n: number) => string): string[] => {
+  const n = Object.keys(things).length
+  if (n === 0) return []
+  return [n === 1 ? one : many(n)]
 }
 const nothingDecided = {
   leave: [],
@@ -101,7 +107,42 @@ export const carry = planPart({
     ),
   }),
   // What one item was given is written into the shell, which is the next term's source.
-  habit: value => ({ ...value, frames: {}, settings: {}, modes: {} }),
+  habit: {
+    keeps: value => ({ ...value, frames: {}, settings: {}, modes: {} }),
+    over: ({ frames, settings, modes }, kept) => ({ ...kept, frames, settings, modes }),
+    tells: kept => [
+      ...(kept.arrive === 'as-was' ? [] : [`Items arrive ${arrivalWords[kept.arrive]}.`]),
+      ...Object.entries(kept.frameKinds).flatMap(([kind, comes]) =>
+        comes ? [`Every ${kindWords(kind as ItemKind)[0]} comes as a frame, without content.`] : [],
+      ),
+      ...toldOf(
+        kept.leave,
+        'One thing of the old course stays behind.',
+        n => `${n} things of the old course stay behind.`,
+      ),
+      ...toldOf(
+        kept.take,
+        'One thing comes that usually stays behind.',
+        n => `${n} things come that usually stay behind.`,
+      ),
+      ...toldOf(
+        kept.states,
+        'One item arrives in a state of its own.',
+        n => `${n} items arrive in states of their own.`,
+      ),
+      ...toldOf(
+        kept.groups,
+        'For one item it is decided for whom it comes.',
+        n => `For ${n} items it is decided for whom they come.`,
+      ),
+      ...toldOf(
+        kept.furniture,
+        'Around the units, one choice is made.',
+        n => `Around the units, ${n} choices are made.`,
+      ),
+    ],
+  },
+  eachTerm: 'How the new course is taught, and settings and frames of single items.',
   again: value => value,
   furtherShells: 'the same',
   forOtherSource: ({ arrive, frameKinds }) => ({ ...nothingDecided, arrive, frameKinds }),

@@ -4,6 +4,7 @@ import {
   nothingCleared,
   type ClearChoice,
 } from '../../student-data/clearing'
+import { studentDataWords, type StudentDataName } from '../../student-data/student-data'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
@@ -30,7 +31,19 @@ export const clearing = planPart({
       choice === 'clear' ? 'taken off now' : 'left to the office’s sweep',
     ),
   }),
-  habit: ({ kinds, staff, roster }) => ({ ...nothingCleared, kinds, staff, roster }),
+  habit: {
+    keeps: ({ kinds, staff, roster }) => ({ ...nothingCleared, kinds, staff, roster }),
+    over: (own, { kinds, staff, roster }) => ({ ...own, kinds, staff, roster }),
+    tells: ({ kinds, staff, roster }) => [
+      ...Object.entries(kinds).map(([kind, choice]) => {
+        const [, many] = studentDataWords(kind as StudentDataName)
+        return `Where some are left over, ${many} ${choice === 'clear' ? 'are cleared' : 'stay'}.`
+      }),
+      ...(staff === 'clear' ? ['What teaching staff wrote is cleared with what students wrote.'] : []),
+      ...(roster === 'clear' ? ['Last term’s people on the registrar’s list are taken off at once.'] : []),
+    ],
+  },
+  eachTerm: 'People added by hand, and items whose student data stays.',
   again: ({ kinds, staff, roster }) => ({ ...nothingCleared, kinds, staff, roster }),
   furtherShells: 'their own',
   forOtherSource: value => value,

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { clockTime, weekdayNumber } from '../../calendar/schema'
 import { dateFields } from '../../course/dates'
-import { itemKinds } from '../../course/model'
+import { itemKinds, kindWords, type ItemKind } from '../../course/model'
 import { farFault } from '../../dates/far'
 import { summarise } from '../../dates/plan'
 import { defaultRule, methodOf, ruleSetSchema, type Rule } from '../../dates/rule'
+import { counted } from '../../dates/words'
 import { ruleTold } from '../../dates/rule-text'
 import { changedIn } from '../join'
 import { planPart } from '../part'
@@ -31,6 +32,24 @@ const handDates = (rule: Rule) =>
 const withoutHand = (rules: Readonly<Record<string, Rule>>): Record<string, Rule> =>
   Object.fromEntries(Object.entries(rules).filter(([, rule]) => !isByHand(rule)))
 
+const onlyHand = (rules: Readonly<Record<string, Rule>>): Record<string, Rule> =>
+  Object.fromEntries(Object.entries(rules).filter(([, rule]) => isByHand(rule)))
+/** A rule by its name, and what it says otherwise than the recommended one. */
+function ruleSaid(rule: Rule): string {
+  const { title } = methodOf(rule)
+  if (rule.method === 'set') return title
+  const { times, closures, weekdays } = defaultRule as Exclude<Rule, { method: 'set' }>
+  return [title, ruleTold(rule, { ...rule, times, closures, weekdays })].filter(Boolean).join('; ')
+}
+const rulesOf = (rules: Readonly<Record<string, Rule>>, one: string): string[] => {
+  const n = Object.keys(rules).length
+  return n === 0
+    ? []
+    : [
+        `${counted(n, one)} of the old course ${n === 1 ? 'has a rule of its own' : 'have rules of their own'}.`,
+      ]
+}
+
 /** How dates cross: a rule for the course, and rules for kinds, units and items. A rule is one decision. */
 export const dates = planPart({
   words: 'the rule for dates',
@@ -44,13 +63,27 @@ export const dates = planPart({
     itemRules: joiner.keyed('itemRules', changedIn(values, 'itemRules'), ruleTold),
     pattern: joiner.one('pattern', changedIn(values, 'pattern'), patternTold),
   }),
-  habit: ({ rule, pattern, ...levels }) => ({
-    pattern,
-    rule: isByHand(rule) ? defaultRule : rule,
-    kindRules: withoutHand(levels.kindRules),
-    unitRules: withoutHand(levels.unitRules),
-    itemRules: withoutHand(levels.itemRules),
-  }),
+  habit: {
+    keeps: ({ rule, pattern, ...levels }) => ({
+      pattern,
+      rule: isByHand(rule) ? defaultRule : rule,
+      kindRules: withoutHand(levels.kindRules),
+      unitRules: withoutHand(levels.unitRules),
+      itemRules: withoutHand(levels.itemRules),
+    }),
+    // What somebody has held in this plan is about its own calendar.
+    over: (own, kept) => ({ ...kept, itemRules: { ...kept.itemRules, ...onlyHand(own.itemRules) } }),
+    tells: ({ rule, kindRules, unitRules, itemRules, pattern }) => [
+      `The whole course: ${ruleSaid(rule)}.`,
+      ...Object.entries(kindRules).map(
+        ([kind, each]) => `Every ${kindWords(kind as ItemKind)[0]}: ${ruleSaid(each)}.`,
+      ),
+      ...rulesOf(unitRules, 'unit'),
+      ...rulesOf(itemRules, 'item'),
+      ...(pattern ? [`Work without dates gets ${patternTold(pattern)}.`] : []),
+    ],
+  },
+  eachTerm: 'Dates held by hand, and what has to be settled in the new calendar.',
   again: value => value,
   furtherShells: 'the same',
   forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {} }),

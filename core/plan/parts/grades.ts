@@ -60,7 +60,8 @@ export const grades = planPart({
     order: joiner.one('order', changedIn(values, 'order'), orderTold),
   }),
   // What was decided stands in the shell now, which is the next term's source.
-  habit: () => noGrades,
+  habit: null,
+  eachTerm: 'Changes of the grade rules. Last term’s stand in its course, and come from there.',
   again: ({ items, pairs }) => ({ ...noGrades, items, pairs }),
   furtherShells: 'the same',
   forOtherSource: () => noGrades,

@@ -69,7 +69,12 @@ export const places = planPart({
     ),
   }),
   // Single things are left out: they are about one shell.
-  habit: ({ at }) => ({ ...noPlaces, at }),
+  habit: {
+    keeps: ({ at }) => ({ ...noPlaces, at }),
+    over: (own, { at }) => ({ ...own, at }),
+    tells: ({ at }) => (at === noPlaces.at ? [] : [`What comes into a filled unit stands ${endTold(at)}.`]),
+  },
+  eachTerm: 'What meets what the shell holds, and what becomes of both.',
   again: ({ at, ends, pairs, into, titles, headings, further, questions }) => ({
     ...noPlaces,
     at,

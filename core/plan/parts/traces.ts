@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { counted } from '../../dates/words'
 import { traceAnswers, traceDecision, type TraceDecision } from '../../student-data/traces/trace'
 import { changedIn } from '../join'
 import { planPart } from '../part'
@@ -14,7 +15,17 @@ export const traces = planPart({
   schema: z.object({ answers: z.record(z.uuid(), traceDecision).default({}) }).default({ answers: {} }),
   recommended: { answers: {} },
   join: (joiner, values) => ({ answers: joiner.keyed('answers', changedIn(values, 'answers'), told) }),
-  habit: value => value,
+  habit: {
+    keeps: value => value,
+    over: (own, kept) => ({ answers: { ...kept.answers, ...own.answers } }),
+    tells: ({ answers }) => {
+      const n = Object.keys(answers).length
+      return n === 0
+        ? []
+        : [`Your ${counted(n, 'answer')} about traces of students, where the text is still the same.`]
+    },
+  },
+  eachTerm: 'Traces of students in texts that are new or were changed.',
   again: value => value,
   furtherShells: 'the same',
   forOtherSource: () => ({ answers: {} }),

@@ -17,7 +17,8 @@ export const windows = planPart({
     from && mine && theirs
       ? joiner.keyed('', { from, mine, theirs }, windowEndTold)
       : joiner.one('', { from, mine, theirs }, windowsTold),
-  habit: () => null,
+  habit: null,
+  eachTerm: 'When students may enrol and enter. The new term proposes it.',
   again: () => null,
   furtherShells: 'their own',
   forOtherSource: value => value,

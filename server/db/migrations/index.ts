@@ -13,6 +13,7 @@ import { madeTexts } from './011-made-texts'
 import { added } from './012-added'
 import { studentDataInFull } from './013-student-data'
 import { runsInFull } from './014-runs'
+import { habits } from './015-habits'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -30,4 +31,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '012-added': added,
   '013-student-data': studentDataInFull,
   '014-runs': runsInFull,
+  '015-habits': habits,
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeepHabit from '~/habits/KeepHabit.vue'
 import TraceRecord from '~/shells/TraceRecord.vue'
 import { dateFields } from '~~/core/course/dates'
 import { shellFactText, shellFactWords } from '~~/core/plan/shell-facts'
@@ -117,6 +118,7 @@ const gradedText = ({ category, rubric }: Entry): string =>
       <p v-if="data.undoneAt" class="note brass">
         This run was undone {{ instantText(data.undoneAt) }}. What it wrote is not in the course any more.
       </p>
+      <KeepHabit :run="data.id" :term="data.target.term.name" />
       <EffectTable v-if="!data.snapshot" :effect="data.effect" :source="data.source" :target="data.target" />
       <p v-else class="lead">
         Rolled in place: {{ counted(data.effect.dates.dates, 'date') }} written. The course as it was,
