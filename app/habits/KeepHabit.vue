@@ -58,11 +58,15 @@ function ask(): void {
           ><ElInput v-model="name" size="small" maxlength="80" aria-label="Name of the habit"
         /></FormField>
         <FormField v-if="data?.departments.length" label="For" :fault="faultOf('department')"
-          ><select v-model="department" aria-label="For">
-            <option value="">myself</option>
-            <option v-for="each in data.departments" :key="each.id" :value="each.id">{{ each.name }}</option>
-          </select></FormField
-        >
+          ><ElSelect v-model="department" aria-label="For">
+            <ElOption value="" label="myself" />
+            <ElOption
+              v-for="each in data.departments"
+              :key="each.id"
+              :value="each.id"
+              :label="each.name"
+            /> </ElSelect
+        ></FormField>
       </div>
       <ElCheckbox v-model="usual"
         >{{ chosen ? `Plans in ${chosen.name}` : 'My plans' }} begin with it from now on</ElCheckbox

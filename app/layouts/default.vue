@@ -17,9 +17,10 @@ const links = [
   { to: '/codes', name: 'Codes', key: 'g d' },
   { to: '/log', name: 'Log', key: 'g o' },
   { to: '/people', name: 'People', key: 'g p' },
+  { to: '/batches', name: 'Batches', key: 'g b' },
   { to: '/sweep', name: 'Sweep', key: 'g w' },
 ]
-const ofOffice = ['/people', '/sweep']
+const ofOffice = ['/people', '/batches', '/sweep']
 const isOffice = computed(() => session.person?.duties.includes('office') ?? false)
 const shown = computed(() => links.filter(link => isOffice.value || !ofOffice.includes(link.to)))
 const isCurrent = (to: string): boolean =>

@@ -1,4 +1,6 @@
 import type { Former } from '../editing/edits.queries'
+import type { BatchState, PairEffect, PairState } from '../../shared/api/batches'
+import type { Habit } from '../habits/habits.queries'
 import type { TermCalendar } from '../../core/calendar/schema'
 import type { ItemDates } from '../../core/course/dates'
 import type { CarriedBase } from '../../core/carry/base'
@@ -356,6 +358,43 @@ export interface HabitRow {
   made_by: string
   made_at: Stamp
 }
+/** What the plans of a batch begin with; a habit as it was when the batch was made. */
+export type BatchDecisions =
+  { readonly how: 'recommended' | 'as-before' } | { readonly how: 'habit'; readonly habit: Habit }
+/** Pairs that are tried and rolled together. `origin`: where whoever reads of it by mail opens it. */
+export interface BatchRow {
+  id: string
+  name: string
+  term_id: string
+  org_id: string
+  person_id: string
+  decisions: Json<BatchDecisions>
+  state: BatchState
+  filled_before: number
+  origin: string
+  made_at: Stamp
+  run_by: string | null
+  run_at: Stamp | null
+  ended_at: Stamp | null
+}
+export interface BatchPairRow {
+  id: string
+  batch_id: string
+  position: number
+  source_text: string
+  shell_text: string
+  source_id: string | null
+  shell_id: string | null
+  plan_id: string | null
+  state: PairState
+  /** What makes the pair doubtful however it is tried; and what came of trying or running it: a title, then details. */
+  doubt: string | null
+  problem: string | null
+  effect: Json<PairEffect> | null
+  fingerprint: string | null
+  run_id: string | null
+  ended_at: Stamp | null
+}
 /** A run that was undone, or an undo that was. */
 export interface UndoRow {
   id: string
@@ -621,6 +660,8 @@ export interface NorthtideTables extends StudentDataTables {
   plan_sections: PlanSectionRow
   runs: RunRow
   habits: HabitRow
+  batches: BatchRow
+  batch_pairs: BatchPairRow
   kept_states: KeptStateRow
   undos: UndoRow
   searched: SearchedRow

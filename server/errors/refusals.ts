@@ -509,6 +509,64 @@ export const refusals = {
     title: 'Somebody else has changed the rules',
     detail: 'Nothing of yours was saved. Copy what you wrote, then load their rules and go on from them.',
   }),
+  // Batches.
+  'no-table-of-pairs': refusal<{ missing: readonly string[] }>({
+    status: 400,
+    title: 'The table has no pairs',
+    detail: 'Its first line names the columns. Nothing was made.',
+    errors: ({ missing }) =>
+      missing.map(column => ({ field: 'table', message: `The column “${column}” is missing.` })),
+  }),
+  'no-pairs': wrongField(
+    'The table is empty',
+    'table',
+    'Below its first line no line names a shell or a source.',
+  ),
+  'table-not-read': wrongField<{ why: string }>('The table cannot be read', 'table', ({ why }) => `${why}.`),
+  'no-shells-in-term': refusal<{ term: string; filled: number }>({
+    status: 409,
+    title: ({ term }) => `No shell of ${term} waits to be filled`,
+    detail: ({ filled }) =>
+      filled > 0
+        ? `All ${counted(filled, 'shell')} that your duty reaches were filled before. Nothing was made.`
+        : 'Your duty reaches no shell of this term. Nothing was made.',
+  }),
+  'batch-is-tried': refusal({
+    status: 409,
+    title: 'The dry run goes on',
+    detail: 'Wait until every pair has been tried: then the page says what would be written.',
+  }),
+  'nothing-ready': refusal({
+    status: 409,
+    title: 'No pair is ready',
+    detail: 'Look at the exceptions: each says what stands against it.',
+  }),
+  'batch-does-not-run': refusal({
+    status: 409,
+    title: 'This batch does not run',
+    detail: 'There is nothing to stop. Load the page again.',
+  }),
+  'pair-is-run': refusal({
+    status: 409,
+    title: 'This pair is being run, or was',
+    detail: 'Nothing was changed. Load the page again.',
+  }),
+  'pair-needs-no-look': refusal({
+    status: 409,
+    title: 'This pair cannot be let through',
+    detail: 'Read what stands against it, then check it again.',
+  }),
+  'pair-names-none': refusal({
+    status: 409,
+    title: 'This line names no pair',
+    detail: 'Correct the table, and make a batch of what is left.',
+  }),
+  'batch-was-run': refusal({
+    status: 409,
+    title: 'This batch was run',
+    detail: 'It stays as the record of what was done. Each run can be undone by itself.',
+  }),
+  // Habits.
   'not-your-department': wrongField(
     'This department’s habits are not yours to keep',
     'department',

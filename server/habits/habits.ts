@@ -218,6 +218,13 @@ export async function habitsForPlan(db: Knex, person: Person, planId: string): P
     }),
   }
 }
+/** A habit that a person may use for any plan: their own, or that of a department which reaches them. @throws Refusal */
+export async function habitToUse(db: Knex, person: Person, id: string): Promise<queries.Habit> {
+  const orgs = await withAbove(db, await departmentsOf(db, person))
+  const habit = (await queries.habitsOf(db, person.id, orgs)).find(each => each.id === id)
+  if (!habit) throw notFound('This habit')
+  return habit
+}
 /** A plan's decisions with a habit laid over them. */
 export async function withHabitOf(
   db: Knex,

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
-import { json, jsonOf, newId } from '../db/rows'
+import { inBatches, json, jsonOf, newId } from '../db/rows'
 import { inTransaction } from '../db/transaction'
 import type { JobRow } from '../db/tables'
 
@@ -26,45 +26,59 @@ export interface JobView {
   problem: string | null
 }
 
+/** Jobs that run a plan: one by one, or for a batch. Its subject is the plan. */
+export const runKinds = ['run', 'batch-run'] as const
 /** A run beats often, and is wanted soon: where its process was killed, another goes on with it within seconds. */
-const leaseSeconds = (kind: string): number => (kind === 'run' ? 4 : 30)
-const triesAtMost = (kind: string): number => (kind === 'run' ? 6 : 3)
+const leaseSeconds = (kind: string): number => (['run', 'batch-run', 'batch-try'].includes(kind) ? 4 : 30)
+const isRun = (kind: string): boolean => (runKinds as readonly string[]).includes(kind)
+const triesAtMost = (kind: string): number => (isRun(kind) ? 6 : 3)
 // Leases run on the database's clock: the processes' clocks may differ, and a demo's stands still.
 const inSeconds = (db: Knex, seconds: number) =>
   db.raw<string>('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [seconds])
 const databaseNow = (db: Knex) => db.raw<string>('UTC_TIMESTAMP(3)')
 
 export async function addJob(db: Knex, job: NewJob): Promise<string> {
-  const id = newId()
-  await db('jobs').insert({
-    id,
-    kind: job.kind,
-    subject: job.subject,
-    person_id: job.personId,
-    payload: json(job.payload),
-    state: 'waiting',
-    created_at: stampOf(now()),
-  })
-  return id
+  const row = rowOf(job)
+  await db('jobs').insert(row)
+  return row.id
 }
+/** Lays down many jobs at once; they are begun in this order. */
+export async function addJobs(db: Knex, jobs: readonly NewJob[]): Promise<void> {
+  for (const batch of inBatches(jobs)) await db('jobs').insert(batch.map(rowOf))
+}
+const rowOf = (job: NewJob) => ({
+  id: newId(),
+  kind: job.kind,
+  subject: job.subject,
+  person_id: job.personId,
+  payload: json(job.payload),
+  state: 'waiting' as const,
+  created_at: stampOf(now()),
+})
 
-/** The oldest job (of some kinds) that waits, or whose holder has stopped answering; nobody else gets it meanwhile. */
-function nextJob(trx: Knex, kinds: readonly string[]): Promise<JobRow | undefined> {
-  return trx('jobs')
+/** The oldest job (of some kinds) that waits, or one whose holder has stopped answering; nobody else gets it meanwhile. */
+async function nextJob(trx: Knex, kinds: readonly string[]): Promise<JobRow | undefined> {
+  const lost = await trx('jobs')
     .whereIn('kind', kinds)
-    .where(any =>
-      any
-        .where(ready =>
-          ready
-            .where({ state: 'waiting' })
-            .where(due => due.whereNull('not_before').orWhere('not_before', '<=', databaseNow(trx))),
-        )
-        .orWhere(lost => lost.where({ state: 'running' }).where('lease_until', '<', databaseNow(trx))),
-    )
-    .orderBy(['created_at', 'id'])
+    .where({ state: 'running' })
+    .where('lease_until', '<', databaseNow(trx))
     .forUpdate()
     .skipLocked()
     .first()
+  if (lost) return lost
+  const waiting: JobRow[] = []
+  // By its index each kind gives its oldest, and nothing else is locked: several processes take from one queue at once.
+  for (const kind of kinds)
+    waiting.push(
+      ...(await trx('jobs')
+        .where({ kind, state: 'waiting' })
+        .where(due => due.whereNull('not_before').orWhere('not_before', '<=', databaseNow(trx)))
+        .orderBy(['created_at', 'id'])
+        .limit(1)
+        .forUpdate()
+        .skipLocked()),
+    )
+  return waiting.sort((a, b) => a.created_at.localeCompare(b.created_at) || a.id.localeCompare(b.id))[0]
 }
 /** Takes a job for a while; null where there is none. Several processes may ask at once. */
 export async function claimJob(db: Knex, kinds: readonly string[]): Promise<Job | null> {
@@ -76,7 +90,7 @@ export async function claimJob(db: Knex, kinds: readonly string[]): Promise<Job 
       await job.update({
         state: 'failed',
         token: null,
-        problem: `It was begun ${row.attempts} times and never finished.${row.kind === 'run' ? '\n' : ' '}Nothing was written. Tell the help desk.`,
+        problem: `It was begun ${row.attempts} times and never finished.${isRun(row.kind) ? '\n' : ' '}Nothing was written. Tell the help desk.`,
         finished_at: stampOf(now()),
       })
       return null

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { Knex } from 'knex'
+import { endOfPair, tryPair, watchBatch } from '../batches/pair-jobs'
 import { findUpload, partsOf } from '../exchange/uploads.queries'
 import { log, logSeldom } from '../http/logger'
 import { sendMailJob } from '../mail/mail'
@@ -24,6 +25,9 @@ type OnAbandon = (give: () => void) => void
 /** Does one job, and ends it whatever happens. */
 export async function workOff(db: Knex, job: Job, onAbandon: OnAbandon): Promise<void> {
   if (job.kind === 'run') return workOffRun(db, job)
+  if (job.kind === 'batch-run') return workOffRun(db, job, endOfPair)
+  if (job.kind === 'batch-try') return tryPair(db, job)
+  if (job.kind === 'batch') return watchBatch(db, job)
   if (job.kind === 'index') return workOffIndex(db, job)
   return workOffFile(db, job, onAbandon)
 }

@@ -191,6 +191,12 @@ export async function deleteDraft(db: Knex, id: string): Promise<boolean> {
     return (await db('plans').where({ id, state: 'draft' }).update({ state: 'run' })) === 1
   return (await db('plans').where({ id, state: 'draft' }).delete()) === 1
 }
+/** Deletes a draft that nobody has changed since it was begun, and that was never run. */
+export const deleteUntouched = (db: Knex, id: string): Promise<number> =>
+  db('plans')
+    .where({ id, state: 'draft', revision: 1 })
+    .whereNotIn('id', db('runs').where({ plan_id: id }).select('plan_id'))
+    .delete()
 
 /** Whether a plan or a share of an earlier version still names a place: nothing does any more, once made. */
 async function isUsed(trx: Knex, courseId: string): Promise<boolean> {

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { inBatches, selectRows } from '../db/rows'
+import { runKinds } from '../jobs/jobs.queries'
 import type { JobRow } from '../db/tables'
 import { shortName } from '../people/names'
 
@@ -31,9 +32,9 @@ export async function runsUnderWay(db: Knex, courseIds: readonly string[]): Prom
       `SELECT j.id, j.created_at, j.state, j.step, j.done, j.total, p.id AS plan_id, given_name, family_name,
          IF(p.mode = 'in-place', p.source_course_id, p.target_course_id) AS course_id
        FROM jobs j JOIN plans p ON p.id = j.subject JOIN people ON people.id = j.person_id
-       WHERE j.kind = 'run' AND j.state IN ('waiting', 'running')
+       WHERE j.kind IN (:runKinds) AND j.state IN ('waiting', 'running')
          AND IF(p.mode = 'in-place', p.source_course_id, p.target_course_id) IN (:batch)`,
-      { batch },
+      { batch, runKinds },
     )
     for (const row of rows)
       found.push({
@@ -56,7 +57,7 @@ export async function latestRunJobs(db: Knex, planIds: readonly string[]): Promi
   const latest = new Map<string, LatestRun>()
   for (const batch of inBatches(planIds))
     for (const row of await db('jobs')
-      .where({ kind: 'run' })
+      .whereIn('kind', runKinds)
       .whereIn('subject', batch)
       .orderBy('id')
       .select('id', 'subject', 'state', 'problem', 'finished_at', 'payload'))

@@ -5,9 +5,9 @@ import { isoInstant } from '../clock'
 import { jsonOf, newId } from '../db/rows'
 import { inTransaction } from '../db/transaction'
 import { isAway } from '../db/trouble'
-import { notFound, Refusal, refuse } from '../errors/refusal'
+import { notFound, Refusal, refuse, type ToldRefusal } from '../errors/refusal'
 import { log, logSeldom } from '../http/logger'
-import { addJob, beat, cancelJobs, endJob, holdJob, type Job } from '../jobs/jobs.queries'
+import { addJob, beat, cancelJobs, endJob, holdJob, runKinds, type Job } from '../jobs/jobs.queries'
 import { writeLog } from '../log/log.queries'
 import { postMail } from '../mail/mail'
 import { courseNames } from '../plans/sources'
@@ -16,7 +16,7 @@ import { checkMayRun } from '../plans/access'
 import { checkSourcesOpen } from '../plans/compile'
 import { findPlan, lockPlan, writtenCourse } from '../plans/plans.queries'
 import { latestRunJobs, runsUnderWay } from './run-jobs.queries'
-import { runPlan, type RunWatch } from './runs'
+import { runPlan, type RunTold, type RunWatch } from './runs'
 
 /** What a run was asked with. `runId`: made when it is asked for, so that whoever begins it again writes the same run. */
 interface Asked {
@@ -66,7 +66,7 @@ async function underWay(db: Knex, planId: string, course: string): Promise<RunSt
 /** Stops a run that has not been written yet. @throws Refusal where it has. */
 export async function cancelRun(db: Knex, person: Person, planId: string): Promise<void> {
   await inTransaction(db, async trx => {
-    const stopped = await cancelJobs(trx, planId, ['run'])
+    const stopped = await cancelJobs(trx, planId, runKinds)
     if (stopped > 0)
       return writeLog(trx, {
         action: 'plan.run-cancelled',
@@ -97,8 +97,21 @@ export const outcomeOfRun = async (db: Knex, planId: string): Promise<RunOutcome
 /** The job is not ours any more: somebody stopped it, or another process has taken it over. Nothing is kept of what was done. */
 class GivenUp extends Error {}
 const beatEvery = 300
+/** Why a run wrote nothing, as it is told. */
+type Told = Pick<ToldRefusal, 'title' | 'detail'>
+/** Who is told how a run ended, within the transaction in which it ends. */
+export interface RunEnd {
+  readonly done: (trx: Knex, job: Job, run: RunTold & { runId: string }) => Promise<void>
+  readonly failed: (trx: Knex, job: Job, why: Told, courseId: string) => Promise<void>
+}
+/** Whoever asked for the run is told by mail. */
+const byMail: RunEnd = {
+  done: (trx, job, { title, lines }) => tellBy(trx, job, title, lines),
+  failed: async (trx, job, { title, detail = '' }, courseId) =>
+    tellBy(trx, job, `Nothing was written into ${await courseNames(trx, [courseId])}`, [`${title}.`, detail]),
+}
 /** Tells how far a run is, and stops it where it is not ours any more. */
-function watchOf(db: Knex, job: Job): RunWatch & { stop: () => void } {
+function watchOf(db: Knex, job: Job, end: RunEnd): RunWatch & { stop: () => void } {
   const progress: { step: RunStep; done: number; total: number } = { step: 'reads', done: 0, total: 0 }
   let isOurs = true
   let last = 0
@@ -128,7 +141,7 @@ function watchOf(db: Knex, job: Job): RunWatch & { stop: () => void } {
       await beats
       if (!(await holdJob(trx, job))) throw new GivenUp()
       await endJob(trx, job, 'done')
-      await tellBy(trx, job, done.title, done.lines)
+      await end.done(trx, job, { ...done, runId: (job.payload as Asked).runId })
     },
   }
 }
@@ -146,10 +159,10 @@ async function tellBy(trx: Knex, job: Job, subject: string, lines: readonly stri
 }
 
 /** Does a run that was asked for. What it wrote and that it is done are committed at once, so that a run begun again is either done or not begun. */
-export async function workOffRun(db: Knex, job: Job): Promise<void> {
+export async function workOffRun(db: Knex, job: Job, end: RunEnd = byMail): Promise<void> {
   const { runId, fingerprint } = job.payload as Asked
   const person = job.personId === null ? null : await findPerson(db, job.personId)
-  const watch = watchOf(db, job)
+  const watch = watchOf(db, job, end)
   try {
     if (!person) throw notFound('Whoever asked for this run')
     await runPlan(db, person, job.subject, fingerprint, { runId, watch })
@@ -160,13 +173,13 @@ export async function workOffRun(db: Knex, job: Job): Promise<void> {
       logSeldom('the database went away during a run', error)
       return
     }
-    await endBadly(db, job, error)
+    await endBadly(db, job, error, end)
   } finally {
     watch.stop()
   }
 }
-async function endBadly(db: Knex, job: Job, error: unknown): Promise<void> {
-  const told =
+async function endBadly(db: Knex, job: Job, error: unknown, end: RunEnd): Promise<void> {
+  const told: Told =
     error instanceof Refusal
       ? error.told
       : {
@@ -188,7 +201,6 @@ async function endBadly(db: Knex, job: Job, error: unknown): Promise<void> {
       courseId,
       detail: { why: told.title },
     })
-    const name = await courseNames(trx, [courseId])
-    await tellBy(trx, job, `Nothing was written into ${name}`, [`${told.title}.`, told.detail ?? ''])
+    await end.failed(trx, job, told, courseId)
   })
 }

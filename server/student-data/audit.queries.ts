@@ -20,6 +20,7 @@ export const tablesAboutPeople = {
   shares: 'course',
   uploads: 'sign-in',
   duties: 'sign-in',
+  batches: 'sign-in',
   fetches: 'sign-in',
   habits: 'sign-in',
   invitations: 'sign-in',

@@ -29,6 +29,42 @@ export const logActions = {
     words: 'began to roll in place',
     more: ({ term }) => [term],
   }),
+  'batch.made': action<{ name: string; pairs: number }>({
+    words: 'made a batch',
+    more: ({ name, pairs }) => [name && `“${name}”`, count(pairs, 'pair')],
+  }),
+  'batch.run': action<{ name: string; pairs: number }>({
+    words: 'ran a batch',
+    more: ({ name, pairs }) => [name && `“${name}”`, count(pairs, 'pair')],
+  }),
+  'batch.resumed': action<{ name: string; pairs: number }>({
+    words: 'resumed a batch',
+    more: ({ name, pairs }) => [name && `“${name}”`, count(pairs, 'pair')],
+  }),
+  'batch.stopped': action<{ name: string }>({
+    words: 'stopped a batch',
+    more: ({ name }) => [name && `“${name}”`],
+  }),
+  'batch.done': action<{ name: string; done: number; failed: number }>({
+    words: 'has a batch done',
+    more: ({ name, done, failed }) => [
+      name && `“${name}”`,
+      done !== undefined ? `${counted(done, 'shell')} filled` : null,
+      failed ? `${counted(failed, 'run')} failed` : null,
+    ],
+  }),
+  'batch.halted': action<{ name: string; done: number; failed: number }>({
+    words: 'has a batch stopped',
+    more: ({ name, done, failed }) => [
+      name && `“${name}”`,
+      done !== undefined ? `${counted(done, 'shell')} filled` : null,
+      failed ? `${counted(failed, 'run')} failed` : null,
+    ],
+  }),
+  'batch.discarded': action<{ name: string }>({
+    words: 'discarded a batch',
+    more: ({ name }) => [name && `“${name}”`],
+  }),
   'habit.kept': action<{ name: string; department?: string }>({
     words: 'kept decisions as a habit',
     more: ({ name, department }) => [name && `“${name}”`, department && `of ${department}`],

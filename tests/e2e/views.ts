@@ -28,6 +28,16 @@ async function send(page: Page, name: string, data: Buffer): Promise<string> {
 /** What the academic office alone sees. */
 export const officeViews: View[] = [
   { name: 'the people', path: '/people', shows: 'Signs in as' },
+  { name: 'the batches', path: '/batches', shows: 'Their plans begin with' },
+  {
+    name: 'a batch',
+    path: '/batches',
+    shows: 'Their plans begin with',
+    then: async at => {
+      await at.getByRole('button', { name: 'Try every pair' }).click()
+      await expect(at.getByText('Dry run done')).toBeVisible({ timeout: 30_000 })
+    },
+  },
   { name: 'the sweep', path: '/sweep', shows: 'How long it is kept' },
   {
     name: 'the codes, being written',

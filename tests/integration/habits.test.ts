@@ -53,10 +53,7 @@ describe('a habit', () => {
     expect(own.document.names.title).toBeNull()
     expect(own.document.windows).not.toBeNull()
     await changeHabit(demo.db, demo.people.marchetti, id, { usual: false })
-    const department = there(
-      (await keepableOf(demo.db, demo.people.ellwood, first.run)).departments[0],
-      'a department',
-    )
+    const department = there((await keepableOf(demo.db, demo.people.ellwood, first.run)).departments[0])
     await keepHabit(demo.db, demo.people.ellwood, first.run, {
       name: 'As the department does',
       department: department.id,
@@ -77,7 +74,6 @@ describe('a habit', () => {
     })
     const inSame = there(
       (await habitsForPlan(demo.db, demo.people.marchetti, same)).habits.find(({ name }) => name === 'Tides'),
-      'the habit',
     )
     expect(inSame.document.carry.take).toEqual([announcement])
     expect(inSame.leavesOut).toBe(0)
@@ -88,7 +84,6 @@ describe('a habit', () => {
       (await habitsForPlan(demo.db, demo.people.marchetti, elsewhere)).habits.find(
         ({ name }) => name === 'Tides',
       ),
-      'the habit',
     )
     expect(inOther.document.carry).toMatchObject({ arrive: 'hidden', take: [] })
     expect(inOther.leavesOut).toBe(1)
@@ -98,7 +93,7 @@ describe('a habit', () => {
     const { run } = await ran()
     expect((await keepableOf(demo.db, demo.people.marchetti, run)).departments).toEqual([])
     const [department] = (await keepableOf(demo.db, demo.people.ellwood, run)).departments
-    const wish = { name: 'Ours', department: there(department, 'a department').id, usual: false }
+    const wish = { name: 'Ours', department: there(department).id, usual: false }
     await expect(keepHabit(demo.db, demo.people.marchetti, run, wish)).rejects.toMatchObject({
       code: 'not-your-department',
     })

@@ -14,6 +14,7 @@ import { added } from './012-added'
 import { studentDataInFull } from './013-student-data'
 import { runsInFull } from './014-runs'
 import { habits } from './015-habits'
+import { batches } from './016-batches'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -32,4 +33,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '013-student-data': studentDataInFull,
   '014-runs': runsInFull,
   '015-habits': habits,
+  '016-batches': batches,
 }

@@ -1,0 +1,193 @@
+<script setup lang="ts">
+import BatchPairs from '~/batches/BatchPairs.vue'
+import { batchStateWords, decisionsText, pairEffectText, pairsIn } from '~/batches/words'
+import type { BatchReply } from '~~/shared/api/batches'
+
+/** A batch: how far it is, what it would write or wrote, and its pairs. */
+const route = useRoute()
+const id = String(route.params.id)
+useHead({ title: 'Batch · Northtide' })
+const { data, problem, refresh } = useLoaded(() => api.get<BatchReply>(`/batches/${id}`))
+onMounted(refresh)
+const isTrying = computed(() => data.value?.state === 'trying')
+const isRunning = computed(
+  () => data.value?.state === 'running' || (data.value?.state === 'stopped' && data.value.open > 0),
+)
+useRefreshWhile(
+  computed(() => isTrying.value || isRunning.value),
+  refresh,
+  1000,
+)
+const {
+  run: act,
+  busy,
+  problem: actProblem,
+} = useAction(async (work: () => Promise<unknown>) => {
+  await work()
+  await refresh()
+})
+const begin = (): Promise<boolean> => act(() => api.post(`/batches/${id}/run`, {}))
+const stop = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/run`))
+const asking = ref(false)
+const discard = (): Promise<boolean> =>
+  act(async () => {
+    await api.delete(`/batches/${id}`)
+    await navigateTo('/batches')
+  })
+const all = computed(() => (data.value ? pairsIn(data.value) : 0))
+const tried = computed(() => all.value - (data.value?.counts.waiting ?? 0))
+/** Of those that were asked for in this run: how many are through. */
+const through = computed(() => (data.value ? data.value.counts.done + data.value.counts.failed : 0))
+const asked = computed(() => through.value + (data.value?.open ?? 0))
+const mayDiscard = computed(
+  () => data.value && data.value.counts.done === 0 && !isRunning.value && data.value.state !== 'trying',
+)
+const runText = computed(() => {
+  const n = data.value?.counts.ready ?? 0
+  if (data.value?.state === 'stopped') return `Go on with ${counted(n, 'pair')}`
+  return `Run ${counted(n, 'pair')}`
+})
+const leaveText = computed(() =>
+  data.value?.mails
+    ? 'You may leave this page. Northtide goes on, and mails you at the end.'
+    : 'You may leave this page. Northtide goes on, and the log says when it is done.',
+)
+// Its pairs are fetched anew whenever one of them stands otherwise.
+const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open]))
+</script>
+
+<template>
+  <main class="page">
+    <ProblemNote v-if="problem && !data" :problem="problem" @retry="refresh">
+      <NuxtLink v-if="problem.status === 404" to="/batches">Back to Batches</NuxtLink>
+    </ProblemNote>
+    <LoadingLines v-else-if="!data" what="Fetching the batch …" />
+    <template v-else>
+      <header>
+        <p class="caps">Batch · {{ batchStateWords[data.state] }}</p>
+        <h1>
+          <bdi>{{ data.name }}</bdi>
+        </h1>
+        <p class="soft">
+          {{ counted(all, 'pair') }}, shells of {{ data.term.name }}. Plans begin with
+          {{ decisionsText(data.decisions) }}. Made {{ instantText(data.madeAt) }} by {{ data.by
+          }}<template v-if="data.runBy && data.runAt"
+            >, run {{ instantText(data.runAt) }} by {{ data.runBy }}</template
+          >.
+          <template v-if="data.filledBefore"
+            >{{ counted(data.filledBefore, 'shell') }} of the term
+            {{ data.filledBefore === 1 ? 'was filled before and is' : 'were filled before and are' }} left
+            alone.</template
+          >
+        </p>
+      </header>
+      <ActionProblem :problem="actProblem" />
+      <section v-if="isTrying" aria-label="Dry run" class="progress">
+        <h2>Trying every pair</h2>
+        <progress :value="tried" :max="all" aria-label="Pairs tried" />
+        <p role="status">{{ numberText(tried) }} of {{ counted(all, 'pair') }} tried. Nothing is written.</p>
+        <p class="soft small">You may leave this page and come back.</p>
+      </section>
+      <section v-else-if="isRunning" aria-label="Run" class="progress">
+        <h2>{{ data.state === 'stopped' ? 'Finishing what was begun' : 'Filling the shells' }}</h2>
+        <progress :value="through" :max="asked" aria-label="Pairs run" />
+        <p role="status">
+          {{ numberText(data.counts.done) }} of {{ counted(asked, 'shell') }} filled{{
+            data.counts.failed ? `, ${counted(data.counts.failed, 'run')} failed` : ''
+          }}.
+          <template v-if="data.now.length">
+            Now {{ data.now.map(each => each.shell).join(' and ') }}.
+          </template>
+        </p>
+        <p class="soft small">{{ leaveText }} Each shell is written in one step, or not at all.</p>
+        <button
+          v-if="data.state === 'running'"
+          class="act plain"
+          type="button"
+          :disabled="busy"
+          @click="stop"
+        >
+          Stop this batch
+        </button>
+      </section>
+      <section v-else aria-label="What it does" class="does">
+        <template v-if="data.counts.ready">
+          <h2>What running does to {{ counted(data.counts.ready, 'shell') }}</h2>
+          <p class="lead">{{ pairEffectText(data.totals.ready, false) }}</p>
+          <p class="small">
+            {{ counted(data.totals.ready.dates, 'date') }} written,
+            {{ numberText(data.totals.ready.settle) }} to settle in the shells afterwards.
+          </p>
+          <p class="acts">
+            <button class="act" type="button" :disabled="busy" @click="begin">{{ runText }}</button>
+          </p>
+        </template>
+        <template v-else-if="!data.counts.done">
+          <h2>No pair is ready</h2>
+          <p>Each pair below says what stands against it.</p>
+        </template>
+        <template v-if="data.counts.done">
+          <h2>{{ counted(data.counts.done, 'shell') }} filled</h2>
+          <p class="lead">{{ pairEffectText(data.totals.done, true) }}</p>
+          <p v-if="data.totals.done.settle" class="small">
+            {{ counted(data.totals.done.settle, 'date') }} to settle: each shell lists its own.
+          </p>
+        </template>
+        <p class="small acts">
+          <a :href="`/api/v1/batches/${id}/record.csv`" download
+            >Download {{ data.counts.done ? 'the record' : 'this list' }}: CSV</a
+          >
+          <template v-if="mayDiscard">
+            <template v-if="asking">
+              <button class="link danger" type="button" :disabled="busy" @click="discard">
+                Discard the batch and the drafts it made
+              </button>
+              <button class="link" type="button" @click="asking = false">Keep it</button>
+            </template>
+            <button v-else class="link" type="button" @click="asking = true">Discard this batch …</button>
+          </template>
+        </p>
+      </section>
+      <BatchPairs :batch="data" :mark="mark" :busy="busy" @change="work => act(work)" />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.progress,
+.does {
+  max-width: 760px;
+  margin-bottom: 22px;
+}
+progress {
+  appearance: none;
+  display: block;
+  width: 100%;
+  height: 10px;
+  border: 1px solid var(--rule-strong);
+  background: var(--paper-raised);
+  margin: 10px 0 8px;
+}
+progress::-webkit-progress-bar {
+  background: var(--paper-raised);
+}
+progress::-webkit-progress-value {
+  background: var(--tide);
+}
+progress::-moz-progress-bar {
+  background: var(--tide);
+}
+.lead {
+  font-size: 15px;
+  margin: 2px 0;
+}
+.acts {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+}
+.danger {
+  color: var(--buoy);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,235 @@
+import type { Knex } from 'knex'
+import type { Effect } from '../../core/plan/compile'
+import type { EffectReply } from '../../shared/api/plans'
+import { stampOf, now } from '../clock'
+import { counted } from '../../core/dates/words'
+import { json } from '../db/rows'
+import { inTransaction } from '../db/transaction'
+import { isAway } from '../db/trouble'
+import { Refusal } from '../errors/refusal'
+import { log, logSeldom } from '../http/logger'
+import { endJob, postponeJob, type Job } from '../jobs/jobs.queries'
+import { writeLog } from '../log/log.queries'
+import { postMail } from '../mail/mail'
+import { emailOf, findPerson, type Person } from '../people/people.queries'
+import { effectOf } from '../plans/effect'
+import { plansInto } from '../plans/plans.queries'
+import { startPlan } from '../plans/start'
+import { runsInto } from '../runs/runs.queries'
+import type { RunEnd } from '../runs/run-jobs'
+import type { PairEffect } from '../../shared/api/batches'
+import * as queries from './batches.queries'
+
+/** What stands against a pair: a title and details. `look`: a person may have it run all the same. */
+interface Doubt {
+  readonly state: 'look' | 'exception'
+  readonly title: string
+  readonly detail: string
+}
+const doubtText = ({ title, detail }: Pick<Doubt, 'title' | 'detail'>): string => `${title}\n${detail}`
+
+/** Tries a pair: plans it with the batch's decisions and works out what a run would do. Nothing is written into a course. */
+export async function tryPair(db: Knex, job: Job): Promise<void> {
+  try {
+    const pair = await queries.findPair(db, job.subject)
+    const batch = pair && (await queries.findBatch(db, pair.batchId))
+    const person = job.personId === null ? null : await findPerson(db, job.personId)
+    if (!pair || !batch || !person) return void (await endJob(db, job, 'done'))
+    const tried = await triedPair(db, person, batch, pair)
+    await inTransaction(db, async trx => {
+      if (await endJob(trx, job, 'done')) await queries.setPair(trx, pair.id, tried)
+    })
+  } catch (error) {
+    if (isAway(error)) return logSeldom('the database went away while a pair was tried', error)
+    log.error({ err: error, job: job.id }, 'a pair could not be tried')
+    await inTransaction(db, async trx => {
+      if (!(await endJob(trx, job, 'failed'))) return
+      const problem =
+        'An error here stopped it\nNothing was changed. Check the pair again; tell the help desk if it stays so.'
+      await queries.setPair(trx, job.subject, { state: 'exception', problem })
+    })
+  }
+}
+type Tried = Parameters<typeof queries.setPair>[2]
+async function triedPair(
+  db: Knex,
+  person: Person,
+  { decisions }: queries.Batch,
+  pair: queries.Pair,
+): Promise<Tried> {
+  const { sourceId, shellId } = pair
+  if (!sourceId || !shellId) return {}
+  const barred = await barredShell(db, shellId, pair.planId)
+  if (barred) return { state: barred.state, problem: doubtText(barred) }
+  let plan_id = pair.planId
+  try {
+    plan_id ??= await startPlan(db, person, {
+      sources: [sourceId],
+      target: shellId,
+      decisions: decisions.how === 'habit' ? decisions.habit : decisions.how,
+    })
+    const reply = await effectOf(db, plan_id)
+    const effect = numbersOf(reply)
+    const doubt = doubtOf(reply, effect) ?? doubtBefore(pair)
+    return {
+      plan_id,
+      state: doubt?.state ?? 'ready',
+      problem: doubt ? doubtText(doubt) : null,
+      effect: json(effect),
+      fingerprint: reply.fingerprint,
+    }
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error
+    const { title, detail } = error.told
+    return { plan_id, state: 'exception', problem: doubtText({ title, detail: detail ?? '' }) }
+  }
+}
+/** What keeps a batch away from a shell: somebody else plans for it, or it was filled. */
+async function barredShell(db: Knex, shellId: string, own: string | null): Promise<Doubt | null> {
+  const [run] = await runsInto(db, [shellId])
+  if (run)
+    return {
+      state: 'exception',
+      title: 'The shell is filled already',
+      detail: `${run.by} ran a plan into it. Run again by hand where something is new.`,
+    }
+  const other = (await plansInto(db, [shellId])).find(plan => plan.state === 'draft' && plan.id !== own)
+  if (!other) return null
+  return {
+    state: 'exception',
+    title: `${other.updatedBy} plans for this shell`,
+    detail: 'A batch runs past nobody’s plan. Ask them to run it, or leave the pair out.',
+  }
+}
+const numbersOf = ({ effect, clearing }: EffectReply): PairEffect => ({
+  units: effect.added.units,
+  items: effect.added.items,
+  replaced: effect.replaced + effect.filled,
+  cleared: effect.cleared,
+  studentRows: clearing.rows,
+  dates: effect.dates.dates,
+  settle: effect.dates.settle,
+})
+function doubtOf({ effect, writes }: EffectReply, numbers: PairEffect): Doubt | null {
+  if (!writes)
+    return {
+      state: 'exception',
+      title: 'There is nothing to add',
+      detail: 'The shell has all that the plan would bring.',
+    }
+  if (effect.traces.settle > 0)
+    return {
+      state: 'exception',
+      title: `${counted(effect.traces.settle, 'trace')} of students to settle`,
+      detail:
+        'Only a person can say what becomes of a name in running text. Settle it in the plan, then check the pair again.',
+    }
+  const losses = [
+    ...(numbers.replaced > 0 ? [`replaces ${counted(numbers.replaced, 'thing')}`] : []),
+    ...(numbers.cleared > 0 ? [`removes ${counted(numbers.cleared, 'thing')}`] : []),
+    ...(numbers.studentRows > 0 ? [`clears ${counted(numbers.studentRows, 'row')} of student data`] : []),
+  ]
+  if (losses.length > 0)
+    return {
+      state: 'look',
+      title: 'The shell would lose something',
+      detail: `The run ${losses.join(', ')}. Look at the plan, then let it run.`,
+    }
+  return settleDoubt(effect)
+}
+const settleDoubt = ({ places, grades }: Effect): Doubt | null => {
+  const open = places.settle + grades.settle
+  if (open === 0) return null
+  return {
+    state: 'look',
+    title: `${counted(open, 'choice')} to settle in Carry`,
+    detail: 'Northtide has proposed an answer to each. Look at the plan, then let it run.',
+  }
+}
+const doubtBefore = ({ doubt }: queries.Pair): Doubt | null => {
+  const [title = '', ...rest] = (doubt ?? '').split('\n')
+  return title ? { state: 'look', title, detail: rest.join(' ') } : null
+}
+
+/** What a batch is told of a run that it asked for: within the transaction in which it ends. */
+export const endOfPair: RunEnd = {
+  async done(trx, job, { runId }) {
+    await queries.setPair(trx, pairOf(job), {
+      state: 'done',
+      run_id: runId,
+      problem: null,
+      ended_at: stampOf(now()),
+    })
+  },
+  async failed(trx, job, told) {
+    await queries.setPair(trx, pairOf(job), {
+      state: 'failed',
+      problem: doubtText({ title: told.title, detail: told.detail ?? 'Nothing was written.' }),
+      ended_at: stampOf(now()),
+    })
+  },
+}
+const pairOf = ({ payload }: Job): string => (payload as { pair: string }).pair
+
+/** Every so many seconds it is looked whether all pairs of a batch are through. */
+const lookEvery = 1
+/** Ends a batch, or its trial, once no job of it is left: says so by mail and in the log. Until then it looks again. */
+export async function watchBatch(db: Knex, job: Job): Promise<void> {
+  try {
+    const isOver = await inTransaction(db, trx => endedBatch(trx, job))
+    if (!isOver) await postponeJob(db, job, lookEvery, '')
+  } catch (error) {
+    logSeldom('a batch could not be watched', error)
+    await postponeJob(db, job, 10 * lookEvery, 'It could not be done; it is tried again.')
+  }
+}
+async function endedBatch(trx: Knex.Transaction, job: Job): Promise<boolean> {
+  const batch = await queries.lockedBatch(trx, job.subject)
+  if (!batch) return endJob(trx, job, 'done')
+  if ((await queries.openJobs(trx, batch.id)).length > 0) return false
+  await endJob(trx, job, 'done')
+  // Another of its jobs has seen the end already.
+  if (batch.state === 'tried' || batch.state === 'done' || (batch.state === 'stopped' && batch.endedAt))
+    return true
+  const counts = (await queries.countPairs(trx, [batch.id])).get(batch.id) ?? {}
+  if (batch.state === 'trying') {
+    await queries.setBatch(trx, batch.id, { state: 'tried' })
+    return true
+  }
+  await queries.setBatch(trx, batch.id, {
+    ...(batch.state === 'running' && { state: 'done' }),
+    ended_at: stampOf(now()),
+  })
+  const { done = 0, failed = 0 } = counts
+  const personId = batch.runBy ?? batch.personId
+  await writeLog(trx, {
+    action: batch.state === 'running' ? 'batch.done' : 'batch.halted',
+    personId,
+    detail: { name: batch.name, done, failed },
+  })
+  await mailOf(trx, batch, personId, counts)
+  return true
+}
+async function mailOf(
+  trx: Knex,
+  batch: queries.Batch,
+  personId: string,
+  { done = 0, failed = 0, ready = 0, look = 0, exception = 0 }: Partial<Record<string, number>>,
+): Promise<void> {
+  const recipient = await emailOf(trx, personId)
+  if (!recipient) return
+  const left = look + exception + ready
+  const lines = [
+    `${counted(done, 'shell')} filled.`,
+    ...(failed > 0 ? [`${counted(failed, 'run')} failed, and wrote nothing: the page says why.`] : []),
+    ...(left > 0 ? [`${counted(left, 'pair')} ${left === 1 ? 'was' : 'were'} not run.`] : []),
+    `Open it here: ${batch.origin}/batches/${batch.id}`,
+  ]
+  const end = batch.state === 'running' ? 'is done' : 'was stopped'
+  await postMail(trx, personId, {
+    recipient,
+    replyTo: null,
+    subject: `The batch ${batch.name} ${end}: ${counted(done, 'shell')} filled`,
+    body: `${lines.join('\n\n')}\n`,
+  })
+}

@@ -1,0 +1,200 @@
+import { afterEach, describe, expect, it } from 'vitest'
+import { there } from '../../core/there'
+import {
+  changePair,
+  discardBatch,
+  listBatches,
+  makeBatch,
+  readBatch,
+  readPairsOf,
+  runBatch,
+  stopBatch,
+} from '../../server/batches/batches'
+import { batchRecord } from '../../server/batches/record'
+import { loadOutline } from '../../server/courses/content.queries'
+import { startRunner } from '../../server/jobs/runner'
+import { planState } from '../../server/plans/plans'
+import { startPlan } from '../../server/plans/start'
+import { makeCourse } from '../../server/shells/shells'
+import { atOnce } from '../support/at-once'
+import { useDemo } from '../support/demo'
+
+const demo = useDemo('batches')
+const origin = 'https://northtide.example'
+let made = 0
+/** Shells of the spring that the demo's instructor made, in the office's reach. */
+async function shells(count: number): Promise<string[]> {
+  const codes: string[] = []
+  for (let at = 0; at < count; at++) {
+    const code = `BAT ${100 + ++made}`
+    await makeCourse(demo.db, demo.people.marchetti, {
+      term: '2027-spring',
+      code,
+      section: '',
+      title: `Tides ${code}`,
+    })
+    codes.push(code)
+  }
+  return codes
+}
+const office = () => demo.people.ellwood
+const courseOf = async (code: string): Promise<string> =>
+  there(await demo.db('courses').where({ code }).first()).id
+const tableOf = (codes: readonly string[], source = 'HYD 240-01'): string =>
+  ['source,shell', ...codes.map(code => `${source},${code}`)].join('\n')
+const batchOf = (table: string | null, decisions: 'recommended' | 'as-before' = 'recommended') =>
+  makeBatch(
+    demo.db,
+    office(),
+    { name: `Batch ${++made}`, term: '2027-spring', table, decisions: { how: decisions } },
+    origin,
+  ).then(({ id }) => id)
+/** Works off what was asked for, as so many processes do, until the batch stands as is said. */
+async function untilIt(id: string, state: string, processes = 1): Promise<void> {
+  const lanes = [['batch'], ['batch-try', 'batch-run']]
+  const stops = Array.from({ length: processes }, () => startRunner(demo.db, 20, lanes))
+  try {
+    await expect
+      .poll(
+        async () => {
+          const now = await readBatch(demo.db, office(), id)
+          return now.state === state && now.open === 0
+        },
+        { timeout: 60_000 },
+      )
+      .toBe(true)
+  } finally {
+    await Promise.all(stops.map(stop => stop()))
+  }
+}
+const read = (id: string) => readBatch(demo.db, office(), id)
+const pairs = async (id: string) => (await readPairsOf(demo.db, office(), id, {})).pairs
+afterEach(() => {
+  delete process.env.NORTHTIDE_SMTP_URL
+})
+
+describe('a batch', () => {
+  it('tries every pair, says what stands against some, runs the others, and tells so once', async () => {
+    process.env.NORTHTIDE_SMTP_URL = 'smtp://127.0.0.1:9'
+    const codes = await shells(3)
+    await startPlan(demo.db, demo.people.marchetti, {
+      sources: [demo.courses.old],
+      target: await courseOf(there(codes[2])),
+    })
+    const id = await batchOf(`${tableOf(codes)}\nHYD 240-01,XYZ 9`)
+    await untilIt(id, 'tried')
+    expect((await read(id)).counts).toMatchObject({ ready: 2, exception: 2 })
+    expect((await read(id)).totals.ready.items).toBe(2 * 98)
+    expect((await pairs(id)).map(pair => pair.problem?.title ?? null)).toEqual([
+      null,
+      null,
+      'I. Marchetti plans for this shell',
+      'Line 5 names no pair',
+    ])
+    // The dry run has written nothing.
+    expect(await loadOutline(demo.db, await courseOf(there(codes[0])))).toEqual([])
+    await runBatch(demo.db, office(), id, origin)
+    await untilIt(id, 'done')
+    const done = await read(id)
+    expect(done.counts).toMatchObject({ done: 2, exception: 2, ready: 0 })
+    expect(done.totals.done.items).toBe(2 * 98)
+    expect((await loadOutline(demo.db, await courseOf(there(codes[1])))).length).toBeGreaterThan(90)
+    const letters = await demo.db('mails').where('subject', 'like', `The batch ${done.name} is done%`)
+    expect(letters).toHaveLength(1)
+    expect(letters[0]?.body).toContain('2 shells filled.')
+    expect(letters[0]?.body).toContain(`${origin}/batches/${id}`)
+    expect(await demo.db('mails').where('subject', 'like', 'BAT%')).toHaveLength(0)
+    const csv = await batchRecord(demo.db, office(), id)
+    expect(csv.split('\r\n')).toHaveLength(4 + 2)
+    expect(csv).toContain('HYD 240-01,Autumn 2026,BAT 101,filled')
+    expect(csv).toContain('No shell of Spring 2027 that you may roll into is called “XYZ 9”')
+    await expect(discardBatch(demo.db, office(), id)).rejects.toMatchObject({ code: 'batch-was-run' })
+  })
+  it('goes on past a pair that fails, which is checked and run again', async () => {
+    const codes = await shells(3)
+    const id = await batchOf(tableOf(codes))
+    await untilIt(id, 'tried')
+    const failing = there((await pairs(id))[1])
+    // Somebody changes the plan of one pair after the office has seen what it would do.
+    await demo
+      .db('plans')
+      .where({ id: there(failing.plan) })
+      .update({
+        document: demo.db.raw("JSON_SET(document, '$.carry.arrive', 'hidden')") as never,
+        revision: 2,
+      })
+    await runBatch(demo.db, office(), id, origin)
+    await untilIt(id, 'done')
+    expect((await read(id)).counts).toMatchObject({ done: 2, failed: 1 })
+    expect((await pairs(id))[1]?.problem?.title).toBe('Something changed since you looked')
+    await changePair(demo.db, office(), id, failing.id, 'check')
+    await untilIt(id, 'tried')
+    expect((await read(id)).counts).toMatchObject({ done: 2, ready: 1 })
+    await runBatch(demo.db, office(), id, origin)
+    await untilIt(id, 'done')
+    expect((await read(id)).counts).toMatchObject({ done: 3 })
+  })
+  it('is stopped and resumed: what waits is not begun, and begun once later', async () => {
+    const codes = await shells(3)
+    const id = await batchOf(tableOf(codes))
+    await untilIt(id, 'tried')
+    const { done } = await atOnce(() => runBatch(demo.db, office(), id, origin))
+    expect(done).toHaveLength(20)
+    expect((await read(id)).open).toBe(3)
+    // Others are told on the shell.
+    const plan = there((await pairs(id))[0]?.plan)
+    expect((await planState(demo.db, plan)).writing).toMatchObject({ step: 'waits' })
+    await stopBatch(demo.db, office(), id)
+    await untilIt(id, 'stopped')
+    expect((await read(id)).counts).toMatchObject({ ready: 3, done: 0 })
+    expect((await planState(demo.db, plan)).writing).toBeNull()
+    await runBatch(demo.db, office(), id, origin)
+    await untilIt(id, 'done', 2)
+    expect((await read(id)).counts).toMatchObject({ done: 3 })
+    const plans = (await pairs(id)).map(pair => there(pair.plan))
+    expect(await demo.db('runs').whereIn('plan_id', plans)).toHaveLength(3)
+    const actions = await demo.db('log').where('action', 'like', 'batch.%').orderBy('id').pluck('action')
+    expect(actions.slice(-5)).toEqual([
+      'batch.run',
+      'batch.stopped',
+      'batch.halted',
+      'batch.resumed',
+      'batch.done',
+    ])
+  })
+  it('asks of each pair, when it is run, whether whoever runs it may', async () => {
+    const [code = ''] = await shells(1)
+    const id = await batchOf(tableOf([code]))
+    await untilIt(id, 'tried')
+    await runBatch(demo.db, office(), id, origin)
+    const duties = await demo.db('duties').where({ person_id: office().id })
+    await demo.db('duties').where({ person_id: office().id }).delete()
+    await untilIt(id, 'done')
+    await demo.db('duties').insert(duties)
+    expect((await pairs(id))[0]).toMatchObject({ state: 'failed', run: null })
+    expect(await loadOutline(demo.db, await courseOf(code))).toEqual([])
+    await expect(
+      makeBatch(
+        demo.db,
+        demo.people.marchetti,
+        { name: 'Mine', term: '2027-spring', table: tableOf([code]), decisions: { how: 'recommended' } },
+        origin,
+      ),
+    ).rejects.toMatchObject({ code: 'office-only' })
+  })
+  it('takes every shell of a term with its suggestion, and is discarded with the drafts that it made', async () => {
+    const before = await demo.db('plans').pluck('id')
+    const id = await batchOf(null)
+    await untilIt(id, 'tried')
+    const found = await pairs(id)
+    const hyd = found.find(pair => pair.shell?.code === 'HYD 240' && pair.shell.section === '01')
+    expect(hyd?.source?.id).toBe(demo.courses.old)
+    expect(found.every(pair => pair.shell?.origin === 'registrar')).toBe(true)
+    expect(found.some(pair => pair.effect !== null)).toBe(true)
+    await discardBatch(demo.db, office(), id)
+    expect(await demo.db('plans').pluck('id')).toEqual(before)
+    expect((await listBatches(demo.db, office())).batches.some(batch => batch.id === id)).toBe(false)
+    await expect(batchOf('from,into\na,b')).rejects.toMatchObject({ code: 'no-table-of-pairs' })
+    await expect(batchOf('source,shell\n"a,b')).rejects.toMatchObject({ code: 'table-not-read' })
+  })
+})
