@@ -9,12 +9,13 @@ import { word } from './words'
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 const title = (): string => capital(`${word()} ${word()} ${word()}`)
-/** About a thousand letters, as a page of a course has. */
-const page = (): Buffer =>
+/** About a thousand letters, as a page of a course has; or as many thousand as is said. */
+const page = (kilobytes = 1): Buffer =>
   Buffer.from(
-    Array.from({ length: 8 }, () => `<p>${capital(Array.from({ length: 18 }, word).join(' '))}.</p>`).join(
-      '\n',
-    ),
+    Array.from(
+      { length: 8 * kilobytes },
+      () => `<p>${capital(Array.from({ length: 18 }, word).join(' '))}.</p>`,
+    ).join('\n'),
   )
 const kinds = ['page', 'assignment', 'quiz', 'discussion'] as const
 const firstDay = dayOf('2026-09-09')
@@ -23,7 +24,12 @@ const firstDay = dayOf('2026-09-09')
 export async function makeBenchCourse(
   db: Knex,
   like: string,
-  { code, items, students = [] }: { code: string; items: number; students?: readonly string[] },
+  {
+    code,
+    items,
+    kilobytes = 1,
+    students = [],
+  }: { code: string; items: number; kilobytes?: number; students?: readonly string[] },
 ): Promise<string> {
   const model = there(await db('courses').where({ source_id: like }).first())
   const courseId = newId()
@@ -50,8 +56,9 @@ export async function makeBenchCourse(
     state: 'visible' as const,
   }))
   for (const batch of inBatches(units)) await db('units').insert(batch)
-  for (let from = 0; from < items; from += 500) {
-    const bodies = Array.from({ length: Math.min(500, items - from) }, page)
+  const atOnce = kilobytes > 1 ? 20 : 500
+  for (let from = 0; from < items; from += atOnce) {
+    const bodies = Array.from({ length: Math.min(atOnce, items - from) }, () => page(kilobytes))
     await storeBodies(db, bodies)
     await db('items').insert(
       bodies.map((body, n) => {

@@ -77,6 +77,23 @@ try {
       `${items} items: run ${ms(run)}, by hand ${ms(hand)}, ratio ${(there(run) / there(hand)).toFixed(1)}; effect ${ms(effect)}, plan ${ms(plan)}; memory ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`,
     )
   }
+  // The same number of items, with ever larger texts: what the process holds while it runs.
+  for (const kilobytes of [1, 64, 1024]) {
+    const source = await makeBenchCourse(db, old, { code: `MEM ${kilobytes}`, items: 100, kilobytes })
+    const shell = await makeBenchShell(db, shellLike, `MEM ${kilobytes}`)
+    const plan = await startPlan(db, ellwood, { sources: [source], target: shell })
+    const { fingerprint } = await effectOf(db, plan)
+    globalThis.gc?.()
+    const before = process.memoryUsage().rss
+    let most = before
+    const look = setInterval(() => (most = Math.max(most, process.memoryUsage().rss)), 2)
+    const [time] = await timed(() => runPlan(db, ellwood, plan, fingerprint))
+    clearInterval(look)
+    const MB = (bytes: number): string => `${(bytes / 1e6).toFixed(0)} MB`
+    console.log(
+      `100 items of ${kilobytes} kB: run ${time.toFixed(0)} ms, process ${MB(before)} before, ${MB(most)} at most while it ran`,
+    )
+  }
 } finally {
   await db.destroy()
   await stopServer()

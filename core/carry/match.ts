@@ -74,6 +74,8 @@ export function matchThings({
   carriedAs,
   byPosition = true,
 }: Meeting): Map<string, Match> {
+  // An empty shell, as most are: nothing can meet anything.
+  if (shell.length === 0) return new Map()
   const matches = new Map<string, Match>()
   const taken = new Map<string, string>()
   const inShell = new Map(shell.map(node => [node.lineage, node]))

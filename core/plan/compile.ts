@@ -86,8 +86,33 @@ export interface CompiledPlan {
 
 const sourcesOf = <S>({ source, more }: { source: S; more: readonly S[] }): readonly S[] => [source, ...more]
 const holdsNothing = { categories: [], grading: null, rubrics: [], groups: [], furniture: [] } as const
+/** What a plan brings from. */
+type BroughtBase = Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces'>
+/** What was computed of a document, with what it was computed from. */
+type Known<T> = WeakMap<PlanDocument, { readonly from: readonly unknown[]; readonly value: T }>
+// A plan, its effect, its record and its bases all ask for the same outline: of 2 000 items it takes some 10 ms each time.
+const sidesKnown: Known<readonly CarrySide[]> = new WeakMap()
+const outlinesKnown: Known<MergedSources> = new WeakMap()
+const staysKnown: Known<Map<string, StaysWhy>> = new WeakMap()
+const carriedKnown: Known<Set<string>> = new WeakMap()
+/** Computes something of a document, or answers what was computed last from the very same (documents and courses are immutable). */
+function remembered<T>(
+  known: Known<T>,
+  document: PlanDocument,
+  from: readonly unknown[],
+  compute: () => T,
+): T {
+  const last = known.get(document)
+  if (last && last.from.length === from.length && last.from.every((each, at) => each === from[at]))
+    return last.value
+  const value = compute()
+  known.set(document, { from, value })
+  return value
+}
 /** All that a plan brings from, in order: its sources, what is taken of other courses, and what is made in the plan, which comes from no course. */
-export const sidesOf = (base: Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces'>): CarrySide[] => {
+export const sidesOf = (base: BroughtBase): readonly CarrySide[] =>
+  remembered(sidesKnown, base.document, [base.source, ...base.more, ...base.found], () => newSides(base))
+function newSides(base: BroughtBase): CarrySide[] {
   const { added, places } = base.document
   const parents = new Map(
     sourcesOf(base).flatMap(({ nodes }) => nodes.map(node => [node.lineage, node.parent])),
@@ -104,9 +129,10 @@ export const sidesOf = (base: Omit<CarryBase, 'target' | 'before' | 'inPlace' | 
   ]
 }
 /** All that a plan brings as one outline. */
-export const sourceOutline = (
-  input: Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces'>,
-): MergedSources => mergeSources(sidesOf(input))
+export const sourceOutline = (base: BroughtBase): MergedSources =>
+  remembered(outlinesKnown, base.document, [base.source, ...base.more, ...base.found], () =>
+    mergeSources(sidesOf(base)),
+  )
 
 const datedItem = ({ lineage, kind, unit, opens, due, closes }: OutlineNode): DatedItem => ({
   id: lineage,
@@ -127,18 +153,24 @@ function targetWindow(base: PlanBase): { from: Day; to: Day } | null {
 export const staysOf = (
   { document, target, before, inPlace }: CarryBase,
   { nodes }: MergedSources,
-): Map<string, StaysWhy> =>
-  inPlace
-    ? new Map()
-    : staysUnasked(nodes, {
-        nodes: target.nodes,
-        bases: before.bases,
-        deleted: new Set(before.deleted),
-        goesInto: new Set(Object.values(document.places.further).flat()),
-      })
+): ReadonlyMap<string, StaysWhy> =>
+  remembered(staysKnown, document, [nodes, target.nodes, before.bases, before.deleted, inPlace], () =>
+    inPlace
+      ? new Map<string, StaysWhy>()
+      : staysUnasked(nodes, {
+          nodes: target.nodes,
+          bases: before.bases,
+          deleted: new Set(before.deleted),
+          goesInto: new Set(Object.values(document.places.further).flat()),
+        }),
+  )
 /** The lineage keys of all that a plan carries. */
-export const carriedBy = (base: CarryBase, merged: MergedSources): Set<string> =>
-  carriedOf(merged.nodes, leftBehind(base.document.carry, staysOf(base, merged)))
+export function carriedBy(base: CarryBase, merged: MergedSources): ReadonlySet<string> {
+  const stays = staysOf(base, merged)
+  return remembered(carriedKnown, base.document, [merged.nodes, stays], () =>
+    carriedOf(merged.nodes, leftBehind(base.document.carry, stays)),
+  )
+}
 
 /** A plan's carried items with its rules, as the date engine takes them: once for each source, since each has a calendar of its own. */
 function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'zone'>[] {
@@ -245,7 +277,7 @@ export function carriedPlan(
 ): CarriedPlan {
   const { document, target, before } = base
   const stays = staysOf(base, merged)
-  const carried = carriedOf(merged.nodes, leftBehind(document.carry, stays))
+  const carried = carriedBy(base, merged)
   const grades = gradesOf(base, merged, carried)
   const cleaned = cleanedIn(base)
   const rows = placesLedger({

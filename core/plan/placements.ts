@@ -188,9 +188,14 @@ export function rowPlacement(
   const { added, carry } = base.document
   const own = added.made[source.lineage]
   const writesDates = entity === 'item' && (parts === null || parts.includes('dates'))
+  // Written out whole: of thousands of rows, spreading one into another takes as long as all else.
   return {
-    ...common,
     action,
+    entity,
+    lineage,
+    source: source.lineage,
+    parent,
+    position,
     from: plan.merged.from.get(source.lineage) ?? 0,
     parts,
     title: row.carries?.title === source.title && !own ? null : (row.carries?.title ?? null),

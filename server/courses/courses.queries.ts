@@ -6,7 +6,7 @@ import type { CourseOrigin, CourseRow, MeetingRow } from '../db/tables'
 import { takeTurn } from '../db/transaction'
 import { shortName } from '../people/names'
 import type { CourseQuery } from './access.queries'
-import { contentsOf } from './sections.queries'
+import { contentsOf, forgetContents } from './sections.queries'
 
 /** A course in a line: enough to recognise it, and how much it holds. */
 export interface CourseInLine {
@@ -92,6 +92,53 @@ const itemsIn = async (db: Knex, ids: readonly string[]): Promise<Map<string, nu
       .select<CountRow[]>('course_id', db.raw('COUNT(*) AS count')),
   )
 
+/** What a course is called, where it comes from, and when it is open and meets: all that a plan needs of it beside its content. */
+export type CourseFacts = Pick<
+  CourseInLine,
+  'id' | 'code' | 'section' | 'title' | 'label' | 'origin' | 'missing' | 'term' | 'windows'
+>
+const factsOf = (row: LineColumns): CourseFacts => ({
+  id: row.id,
+  code: row.code,
+  section: row.section,
+  title: row.title,
+  label: row.label,
+  origin: row.origin,
+  missing: row.missing_since !== null,
+  term: {
+    code: row.term_code,
+    name: row.term_name,
+    timeZone: row.time_zone,
+    classesFrom: row.classes_from,
+    classesTo: row.classes_to,
+  },
+  windows: {
+    enrolFrom: row.enrol_from,
+    enrolTo: row.enrol_to,
+    openFrom: row.open_from,
+    openTo: row.open_to,
+  },
+})
+/** Facts of some courses, by id: who teaches them and what they hold is not counted. */
+export async function courseFacts(db: Knex, ids: readonly string[]): Promise<Map<string, CourseFacts>> {
+  if (ids.length === 0) return new Map()
+  return new Map((await lineColumns(db, ids)).map(row => [row.id, factsOf(row)]))
+}
+/** The facts of a course that is known to be there, and when it meets. */
+export async function loadFacts(
+  db: Knex,
+  id: string,
+): Promise<CourseFacts & { meetings: CourseInLine['meetings'] }> {
+  const facts = (await courseFacts(db, [id])).get(id)
+  if (!facts) throw new Error(`there is no course ${id}`)
+  return { ...facts, meetings: (await meetingsOf(db, [id])).map(meetingFrom) }
+}
+const meetingFrom = ({ weekday, start, end, room }: MeetingRow): CourseInLine['meetings'][number] => ({
+  weekday,
+  start,
+  end,
+  room,
+})
 /** Courses in a line each, by id. */
 export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map<string, CourseInLine>> {
   if (ids.length === 0) return new Map()
@@ -107,32 +154,8 @@ export async function loadCourses(db: Knex, ids: readonly string[]): Promise<Map
       return [
         row.id,
         {
-          id: row.id,
-          code: row.code,
-          section: row.section,
-          title: row.title,
-          label: row.label,
-          origin: row.origin,
-          missing: row.missing_since !== null,
-          term: {
-            code: row.term_code,
-            name: row.term_name,
-            timeZone: row.time_zone,
-            classesFrom: row.classes_from,
-            classesTo: row.classes_to,
-          },
-          windows: {
-            enrolFrom: row.enrol_from,
-            enrolTo: row.enrol_to,
-            openFrom: row.open_from,
-            openTo: row.open_to,
-          },
-          meetings: (meetings.get(row.id) ?? []).map(({ weekday, start, end, room }) => ({
-            weekday,
-            start,
-            end,
-            room,
-          })),
+          ...factsOf(row),
+          meetings: (meetings.get(row.id) ?? []).map(meetingFrom),
           instructors: (instructors.get(row.id) ?? []).map(each => ({
             id: each.person_id,
             name: shortName(each),
@@ -237,7 +260,10 @@ export const awaitedInTerm = (db: Knex, termId: string): Promise<string[]> =>
   awaitedAmong(db('courses'), termId)
 
 /** Takes a course for this transaction alone: whoever else would write into it waits. */
-export const lockCourse = (trx: Knex, id: string): Promise<void> => takeTurn(trx, `course ${id}`)
+export async function lockCourse(trx: Knex, id: string): Promise<void> {
+  await takeTurn(trx, `course ${id}`)
+  forgetContents(trx)
+}
 
 /** A course that somebody made by hand, of exactly these names, that holds nothing yet; null where there is none. */
 export async function emptyOwnCourse(

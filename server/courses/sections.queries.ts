@@ -6,12 +6,24 @@ import { inBatches, written } from '../db/rows'
 
 /** The course whose content each of some courses shows: its own, or that of the section it is joined to. */
 export async function contentsOf(db: Knex, courseIds: readonly string[]): Promise<Map<string, string>> {
-  const contents = new Map(courseIds.map(id => [id, id]))
-  if (courseIds.length === 0) return contents
-  const joined = await db('joined_sections').whereIn('course_id', courseIds).select('course_id', 'content_id')
-  for (const { course_id, content_id } of joined) contents.set(course_id, content_id)
-  return contents
+  const known = db.isTransaction ? knownIn(db) : new Map<string, string>()
+  const asked = [...new Set(courseIds)].filter(id => !known.has(id))
+  if (asked.length > 0) {
+    const joined = await db('joined_sections').whereIn('course_id', asked).select('course_id', 'content_id')
+    for (const id of asked) known.set(id, id)
+    for (const { course_id, content_id } of joined) known.set(course_id, content_id)
+  }
+  return new Map(courseIds.map(id => [id, known.get(id) ?? id]))
 }
+/** What a transaction has been told already: every loader of a course asks, and a run loads it a dozen times. */
+const contentsKnown = new WeakMap<Knex, Map<string, string>>()
+function knownIn(trx: Knex): Map<string, string> {
+  const known = contentsKnown.get(trx) ?? new Map<string, string>()
+  contentsKnown.set(trx, known)
+  return known
+}
+/** Whoever joins or parts sections within a transaction has it ask again. */
+export const forgetContents = (trx: Knex): boolean => contentsKnown.delete(trx)
 export const contentOf = async (db: Knex, courseId: string): Promise<string> =>
   (await contentsOf(db, [courseId])).get(courseId) ?? courseId
 /** Sections that show a course's content. */
@@ -27,6 +39,7 @@ export async function joinSection(
   contentId: string,
   runId: string,
 ): Promise<void> {
+  forgetContents(trx)
   await trx('joined_sections')
     .insert({ course_id: sectionId, content_id: contentId, run_id: runId, joined_at: stampOf(now()) })
     .onConflict('course_id')

@@ -16,7 +16,7 @@ import type { CourseAccess } from '../courses/access'
 import { loadBases } from '../courses/carried.queries'
 import { loadCarrySide } from '../courses/carry-side'
 import { deletedIn } from '../courses/content.queries'
-import { loadCourse } from '../courses/courses.queries'
+import { loadFacts } from '../courses/courses.queries'
 import { sectionsOf } from '../courses/sections.queries'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
@@ -31,7 +31,7 @@ async function loadSide(
   isSource: boolean,
   withheld?: CourseAccess['withheld'],
 ): Promise<PlanSide> {
-  const { meetings, windows } = await loadCourse(db, id)
+  const { meetings, windows } = await loadFacts(db, id)
   return {
     term: compileTerm(await loadCalendar(db, id)),
     meetings,
@@ -80,7 +80,7 @@ export const loadBefore = async (db: Knex, shellId: string): Promise<PlanBase['b
 })
 /** The same, as one of the sections has it that show the shell's content: with its own calendar and meetings. */
 export async function sectionInput(db: Knex, input: CompileInput, sectionId: string): Promise<CompileInput> {
-  const { meetings } = await loadCourse(db, sectionId)
+  const { meetings } = await loadFacts(db, sectionId)
   const term = compileTerm(await loadCalendar(db, sectionId))
   return withZone({ ...input, target: { ...input.target, term, meetings } })
 }

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { accessToCourse, accessToCourses } from '../courses/access'
-import { loadCourse, loadCourses } from '../courses/courses.queries'
+import { courseFacts, loadFacts } from '../courses/courses.queries'
 import { contentOf } from '../courses/sections.queries'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
@@ -11,7 +11,7 @@ export async function checkSources(db: Knex, person: Person, sources: readonly s
   const access = await accessToCourses(db, person, sources)
   if (sources.some(source => !access.get(source)?.rollFrom)) throw notFound('The course to roll from')
   checkOnce(sources)
-  for (const { origin } of (await loadCourses(db, sources)).values())
+  for (const { origin } of (await courseFacts(db, sources)).values())
     if (origin === 'awaited') throw refuse('place-only')
 }
 /** Looks whether none of some courses is a retired template. @throws Refusal */
@@ -25,7 +25,7 @@ export function checkOnce(sources: readonly string[]): void {
 export async function checkShell(db: Knex, person: Person, target: string): Promise<void> {
   const into = await accessToCourse(db, person, target)
   if (!into.read || into.role === 'shared') throw notFound('The shell to roll into')
-  const shell = await loadCourse(db, target)
+  const shell = await loadFacts(db, target)
   if (shell.origin === 'awaited') throw notFound('The shell to roll into')
   if (shell.origin === 'snapshot' || shell.origin === 'version') throw refuse('into-snapshot')
   if ((await contentOf(db, target)) !== target) throw refuse('into-joined-section')

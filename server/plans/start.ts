@@ -10,7 +10,7 @@ import {
 import type { NewAwaitedPlan, NewPlan } from '../../shared/api/plans'
 import { findTerm, loadCalendar } from '../calendars/terms.queries'
 import { accessToCourse, orgOfWhatIsMade } from '../courses/access'
-import { awaitedInTerm, insertCourse, loadCourse, replaceMeetings } from '../courses/courses.queries'
+import { awaitedInTerm, insertCourse, loadFacts, replaceMeetings } from '../courses/courses.queries'
 import { contentOf, sectionsOf } from '../courses/sections.queries'
 import { inTransaction, takeTurn } from '../db/transaction'
 import { newId } from '../db/rows'
@@ -42,7 +42,7 @@ async function firstDecisions(
   )
   if (earlier) return { document: await withOwnFound(db, person, asAgain(earlier.document)) }
   const { document, begunWith } = await rememberedDecisions(db, person, first, target, decisions)
-  const shell = await loadCourse(db, target)
+  const shell = await loadFacts(db, target)
   const free = Object.values(shell.windows).every(value => value === null)
   const windows = free ? defaultWindows(await loadCalendar(db, target)) : null
   return { document: { ...document, windows }, begunWith }
@@ -125,7 +125,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
     await takeTurn(trx, `awaits ${person.id}`)
     const term = await findTerm(trx, wish.term)
     if (!term) throw refuse('unknown-term', { term: wish.term })
-    const from = await loadCourse(trx, source)
+    const from = await loadFacts(trx, source)
     if (mode === 'in-place' && from.term.classesFrom >= term.classesFrom)
       throw refuse('in-place-later-term', { code: from.code, term: from.term.name })
     const waiting = await queries.plansInto(trx, await awaitedInTerm(trx, term.id))
@@ -162,7 +162,7 @@ export async function insertPlace(
   source: string,
   termId: string,
 ): Promise<string> {
-  const from = await loadCourse(trx, source)
+  const from = await loadFacts(trx, source)
   const place = await insertCourse(trx, {
     sourceId: `awaited:${newId()}`,
     termId,
@@ -183,11 +183,11 @@ export async function attachShell(db: Knex, person: Person, id: string, shell: s
   await inTransaction(db, async trx => {
     const plan = await queries.lockPlan(trx, id)
     if (!plan) throw notFound('This plan')
-    const place = await loadCourse(trx, plan.targetId)
+    const place = await loadFacts(trx, plan.targetId)
     if (place.origin !== 'awaited' || plan.mode === 'in-place' || plan.state === 'run')
       throw refuse('waits-for-no-shell')
     await checkPair(trx, person, plan.sourceIds, shell)
-    const course = await loadCourse(trx, shell)
+    const course = await loadFacts(trx, shell)
     if (course.term.code !== place.term.code)
       throw refuse('shell-in-other-term', { planned: place.term.name, shell: course.term.name })
     await queries.repairPlan(trx, id, { targetId: shell, personId: person.id })

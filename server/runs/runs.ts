@@ -20,8 +20,9 @@ import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
 import { keepBases } from '../courses/carried.queries'
+import { loadCarrySide } from '../courses/carry-side'
 import { settingsHashes } from '../courses/content.queries'
-import { loadCourse, loadCourses, lockCourse } from '../courses/courses.queries'
+import { courseFacts, loadFacts, lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { readable } from '../courses/readable'
 import * as sections from '../courses/sections.queries'
@@ -122,7 +123,8 @@ async function runLocked(
   if (fingerprintOf(plan, input, compiled, seen) !== fingerprint) throw refuse('changed-since-consent')
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')
   const known = await findTraces(trx, planId)
-  if (known?.basis !== (await tracesBasis(trx, plan, input))) throw refuse('changed-since-consent')
+  const { basis, people } = await tracesBasis(trx, plan, input)
+  if (known?.basis !== basis) throw refuse('changed-since-consent')
   const { settle } = compiled.effect.traces
   if (settle > 0) throw refuse('traces-to-settle', { count: settle })
   await checkShellReady(trx, plan)
@@ -159,8 +161,12 @@ async function runLocked(
   await watch.at('checks', things, things)
   await addJob(trx, { kind: 'index', subject: courseId, personId: null, payload: {} })
   facts[courseId] = await queries.setShellFacts(trx, courseId, shellFactsOf(plan.document))
+  // As the course stands now: what was written is counted and searched in it.
+  const stands = await loadCarrySide(trx, courseId, undefined, true)
+  const dated = write.datesWritten(stands.nodes, compiled.placements)
+  checkWritten(runId, 'dates', dated, compiled.effect.dates.dates)
   const tables = await auditTables(trx, { runId, courseId, sources, isInPlace }, standing)
-  const traces = { ...(await auditTexts(trx, running, known)), tables }
+  const traces = { ...(await auditTexts(trx, running, { stands, known, people })), tables }
   await queries.finishRun(
     trx,
     runId,
@@ -198,7 +204,7 @@ async function sectionsWritten(trx: Knex, plan: Plan): Promise<string[]> {
 
 /** `HYD 240-01` of each of some courses. */
 async function codesOf(trx: Knex, courseIds: readonly string[]): Promise<string[]> {
-  const courses = await loadCourses(trx, courseIds)
+  const courses = await courseFacts(trx, courseIds)
   return courseIds.map(id => {
     const { code, section } = there(courses.get(id))
     return section ? `${code}-${section}` : code
@@ -206,7 +212,7 @@ async function codesOf(trx: Knex, courseIds: readonly string[]): Promise<string[
 }
 /** What may have changed since the plan was made, and bars the run. */
 async function checkShellReady(trx: Knex, plan: Plan): Promise<void> {
-  const target = await loadCourse(trx, plan.targetId)
+  const target = await loadFacts(trx, plan.targetId)
   if (plan.mode === 'roll' && target.origin === 'awaited') throw refuse('no-shell-yet')
   const course = writtenCourse(plan)
   const isJoined = (await sections.contentOf(trx, course)) !== course
@@ -295,8 +301,7 @@ async function storeTexts(
   }
   return new Map([...bodies].map(([lineage, bytes]) => [lineage, hashOf(bytes)]))
 }
-async function writeIntoShell(trx: Knex, { runId, plan, input, compiled, watch }: Running): Promise<void> {
-  const { effect } = compiled
+async function writeIntoShell(trx: Knex, { plan, input, compiled, watch }: Running): Promise<void> {
   const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
   const placements = await cleaner.rows(compiled.placements)
   const sides = sidesOfPlan(plan)
@@ -308,8 +313,6 @@ async function writeIntoShell(trx: Knex, { runId, plan, input, compiled, watch }
   await write.writeContent(trx, plan.targetId, { placements, sourceIds, nodes, made: texts, found }, wrote =>
     watch.at('writes', wrote, placements.length),
   )
-  const dates = await write.countDates(trx, plan.targetId, placements)
-  checkWritten(runId, 'dates', dates, effect.dates.dates)
   const settings = await settingsWritten(trx, plan.targetId, placements)
   await keepBases(trx, plan.targetId, basesOf(input, compiled.rows, { texts, settings }))
 }
@@ -374,8 +377,6 @@ async function writeInPlace(
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
   await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], nodes: [], made: texts })
   await cleanAround(trx, plan.sourceId, cleaned, cleaner.around())
-  const dates = await write.countDates(trx, plan.sourceId, placements)
-  checkWritten(runId, 'dates', dates, compiled.effect.dates.dates)
   const before = await keepState(trx, plan.sourceId, [], { copy: snapshot, course })
   await queries.keepSnapshot(trx, runId, snapshot, before)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })

@@ -1,3 +1,4 @@
+import { forgetContents } from '../courses/sections.queries'
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import { copyContent, copyWhole, dropContent, holdsAnything } from '../courses/content.queries'
@@ -99,6 +100,7 @@ export async function putState(trx: Knex, stateId: string, intoItsTerm = false):
   for (const { id, facts, joined, dates } of sections) {
     const { term_id: _, origin: __, ...said } = facts
     await trx('courses').where({ id }).update(said)
+    forgetContents(trx)
     await trx('joined_sections').where({ course_id: id }).delete()
     await trx('section_dates').where({ course_id: id }).delete()
     if (joined) await trx('joined_sections').insert({ course_id: id, ...joined })

@@ -4,7 +4,7 @@ import type { OutlineNode } from '../../core/course/outline'
 import { pointsText } from '../../core/grading/points'
 import type { Placement } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
-import { selectRows, written } from '../db/rows'
+import { written } from '../db/rows'
 
 /** What is to be of a category or the rules, as the statements read it: decimals as text, flags as numbers. */
 function detailsOf({ details, entity }: Placement): string | null {
@@ -468,17 +468,9 @@ const writesDates = ({ entity, action, parts }: Placement): boolean =>
   (action === 'added' || action === 'filled' || action === 'replaced') &&
   (parts === null || parts.includes('dates'))
 /** How many dates stand in a course on the items whose dates a run wrote. */
-export async function countDates(
-  trx: Knex,
-  courseId: string,
-  placements: readonly Placement[],
-): Promise<number> {
-  const [row] = await selectRows<{ dates: number }>(
-    trx,
-    `SELECT COUNT(t.opens) + COUNT(t.due) + COUNT(t.closes) AS dates
-     FROM JSON_TABLE(:lineages, '$[*]' COLUMNS (lineage ${idText} PATH '$')) e
-     JOIN items t ON t.course_id = :courseId AND t.lineage = e.lineage`,
-    { courseId, lineages: JSON.stringify(placements.filter(writesDates).map(({ lineage }) => lineage)) },
-  )
-  return row?.dates ?? 0
+export function datesWritten(nodes: readonly OutlineNode[], placements: readonly Placement[]): number {
+  const dated = new Set(placements.filter(writesDates).map(({ lineage }) => lineage))
+  return nodes
+    .filter(({ lineage }) => dated.has(lineage))
+    .reduce((sum, { opens, due, closes }) => sum + [opens, due, closes].filter(Boolean).length, 0)
 }

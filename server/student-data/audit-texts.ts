@@ -1,14 +1,12 @@
 import type { Knex } from 'knex'
-import type { CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
-import { traceId, tableId } from '../../core/student-data/traces/find'
+import type { CarrySide, CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
+import { traceId, tableId, type SearchedPeople } from '../../core/student-data/traces/find'
 import type { TraceRecord } from '../../core/student-data/traces/record'
 import { answerOf, type Trace } from '../../core/student-data/traces/trace'
 import { sidesOf, tracesOf } from '../../core/plan/compile'
-import { loadCarrySide } from '../courses/carry-side'
 import { refuse } from '../errors/refusal'
 import { writtenCourse, type Plan } from '../plans/plans.queries'
 import { lookThrough } from './look-through'
-import { peopleOfPlan } from './traces'
 import { tracedItems, type TracesFound } from './traces.queries'
 
 /**
@@ -32,11 +30,10 @@ const writes = ({ action }: Placement): boolean => action !== 'moved' && action 
 export async function auditTexts(
   trx: Knex,
   { plan, input, compiled }: { plan: Plan; input: CompileInput; compiled: CompiledPlan },
-  known: TracesFound,
+  { stands: side, known, people }: { stands: CarrySide; known: TracesFound; people: SearchedPeople },
 ): Promise<Omit<TraceRecord, 'tables'>> {
   const course = writtenCourse(plan)
   const sourceOf = new Map(compiled.placements.filter(writes).map(({ lineage, source }) => [lineage, source]))
-  const side = await loadCarrySide(trx, course)
   // In place all of the course is what the run leaves.
   if (plan.mode === 'in-place')
     for (const { lineage } of [side.categories, side.rubrics, side.groups, side.furniture].flat())
@@ -49,7 +46,7 @@ export async function auditTexts(
       {
         side: {
           ...side,
-          nodes: written(side.nodes),
+          nodes: written(side.nodes).filter(({ state }) => state !== 'deleted'),
           categories: written(side.categories),
           rubrics: written(side.rubrics),
           groups: written(side.groups),
@@ -59,7 +56,7 @@ export async function auditTexts(
         keyIn: lineage => lineage,
       },
     ],
-    await peopleOfPlan(trx, plan),
+    people,
     searchedBefore(input, plan),
   )
   const { answers } = plan.document.traces

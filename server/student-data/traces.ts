@@ -40,8 +40,14 @@ function basisOf(input: CompileInput, { students, alsoHere, staff }: SearchedPeo
   return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
 }
 /** The basis of a plan's search as all stands now: what Run asks for once more in its own transaction. */
-export const tracesBasis = async (db: Knex, plan: Plan, input: CompileInput): Promise<string> =>
-  basisOf(input, await peopleOfPlan(db, plan))
+export async function tracesBasis(
+  db: Knex,
+  plan: Plan,
+  input: CompileInput,
+): Promise<{ basis: string; people: SearchedPeople }> {
+  const people = await peopleOfPlan(db, plan)
+  return { basis: basisOf(input, people), people }
+}
 
 interface Wanted {
   plan: Plan
