@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { BatchReply, PairLine, PairsReply, PairState } from '~~/shared/api/batches'
-import { pairStateWords } from './words'
+import { countWord, pairStateWords } from './words'
 
 /** The pairs of a batch, by how they stand, with what stands against each and what can be done. `mark`: changes whenever one of them does. */
 const props = defineProps<{ batch: BatchReply; mark: string; busy: boolean }>()
@@ -68,7 +68,7 @@ const effectText = ({ effect }: PairLine): string =>
         :aria-pressed="shown === state"
         @click="shown = state"
       >
-        {{ numberText(batch.counts[state]) }} {{ pairStateWords[state].words }}
+        {{ numberText(batch.counts[state]) }} {{ countWord(state, batch.counts[state]) }}
       </button>
     </p>
     <ProblemNote v-if="problem" :problem="problem" @retry="refresh" />

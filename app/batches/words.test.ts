@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { countsText, decisionsText, pairEffectText, pairsIn } from './words'
+import { pairCountsText, decisionsText, pairEffectText, pairsIn } from './words'
 
 const none = { units: 0, items: 0, replaced: 0, cleared: 0, studentRows: 0, dates: 0, settle: 0 }
 const counts = { waiting: 0, ready: 38, look: 1, exception: 2, out: 0, done: 0, failed: 0 }
@@ -14,7 +14,7 @@ describe('a batch in words', () => {
     )
   })
   it('counts its pairs by how they stand, leaving out what there is none of', () => {
-    expect(countsText({ counts })).toBe('38 ready, 1 needs a look, 2 exceptions')
+    expect(pairCountsText({ counts })).toBe('38 ready, 1 needs a look, 2 exceptions')
     expect(pairsIn({ counts })).toBe(41)
     expect(decisionsText({ how: 'habit', habit: 'Labs' })).toBe('the habit “Labs”')
   })

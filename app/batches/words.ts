@@ -33,13 +33,14 @@ export function pairEffectText(effect: PairEffect, isDone: boolean): string {
 export const pairsIn = ({ counts }: Pick<BatchReply, 'counts'>): number =>
   Object.values(counts).reduce((sum, n) => sum + n, 0)
 /** What stands in a batch, in a line. */
-export function countsText({ counts }: Pick<BatchReply, 'counts'>): string {
+export function pairCountsText({ counts }: Pick<BatchReply, 'counts'>): string {
   const told = (Object.keys(pairStateWords) as PairState[]).flatMap(state =>
     counts[state] > 0 ? [`${counted(counts[state], countWord(state, 1), countWord(state, 2))}`] : [],
   )
   return told.join(', ')
 }
-const countWord = (state: PairState, n: number): string => {
+/** The word after a number of pairs that stand so. */
+export const countWord = (state: PairState, n: number): string => {
   if (state === 'exception') return n === 1 ? 'exception' : 'exceptions'
   if (state === 'look') return n === 1 ? 'needs a look' : 'need a look'
   return pairStateWords[state].words

@@ -176,7 +176,7 @@ export function carriedBy(base: CarryBase, merged: MergedSources): ReadonlySet<s
 function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'zone'>[] {
   const { document, target } = base
   const carried = carriedBy(base, merged)
-  const items = merged.nodes.filter(node => node.type === 'item' && carried.has(node.lineage))
+  const items = groupedBySide(merged, carried)
   // What is made in the plan has no old dates: it stands in the new term from the beginning.
   return [...sourcesOf(base), ...base.found, target].map((source, at) => ({
     source: source.term,
@@ -185,8 +185,19 @@ function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'z
     targetMeetings: target.meetings,
     targetWindow: targetWindow(base),
     rules: document.dates,
-    items: items.filter(node => merged.from.get(node.lineage) === at).map(datedItem),
+    items: items.get(at) ?? [],
   }))
+}
+function groupedBySide(merged: MergedSources, carried: ReadonlySet<string>): Map<number, DatedItem[]> {
+  const items = new Map<number, DatedItem[]>()
+  for (const node of merged.nodes) {
+    const side = merged.from.get(node.lineage)
+    if (side === undefined || node.type !== 'item' || !carried.has(node.lineage)) continue
+    const own = items.get(side)
+    if (own) own.push(datedItem(node))
+    else items.set(side, [datedItem(node)])
+  }
+  return items
 }
 export const ledgerInputs = (
   input: CompileInput,

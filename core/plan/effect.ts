@@ -125,8 +125,9 @@ export interface Counts {
 }
 
 function byKind(nodes: readonly OutlineNode[]): Partial<Record<ItemKind, number>> {
-  const counts = itemKinds.map(kind => [kind, nodes.filter(node => node.kind === kind).length] as const)
-  return Object.fromEntries(counts.filter(([, n]) => n > 0))
+  const counts = new Map<ItemKind | null, number>()
+  for (const { kind } of nodes) counts.set(kind, (counts.get(kind) ?? 0) + 1)
+  return Object.fromEntries(itemKinds.flatMap(kind => (counts.has(kind) ? [[kind, counts.get(kind)]] : [])))
 }
 const ofType = (nodes: readonly OutlineNode[], type: 'unit' | 'item'): number =>
   nodes.filter(node => node.type === type).length

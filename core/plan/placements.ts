@@ -168,7 +168,7 @@ export function rowPlacement(
   const { happens, source, shell, type: entity, parent, position } = row
   const lineage = row.lineage ?? shell?.lineage
   if (lineage === undefined) return null
-  const common = {
+  const common = () => ({
     ...nothing,
     entity,
     lineage,
@@ -176,13 +176,13 @@ export function rowPlacement(
     position,
     source: source?.lineage ?? lineage,
     from: 0,
-  }
+  })
   const action = happens in actions ? actions[happens as keyof typeof actions] : null
   if (action === 'cleared')
-    return { ...common, action, parent: shell?.parent ?? null, position: shell?.position ?? 0 }
+    return { ...common(), action, parent: shell?.parent ?? null, position: shell?.position ?? 0 }
   if (action === null || !source) {
     const moves = shell && row.lineage !== null && (shell.parent !== parent || shell.position !== position)
-    return moves ? { ...common, action: 'moved' } : null
+    return moves ? { ...common(), action: 'moved' } : null
   }
   const parts = partsWritten(row)
   const { added, carry } = base.document

@@ -120,7 +120,7 @@ const factsOf = (row: LineColumns): CourseFacts => ({
   },
 })
 /** Facts of some courses, by id: who teaches them and what they hold is not counted. */
-export async function courseFacts(db: Knex, ids: readonly string[]): Promise<Map<string, CourseFacts>> {
+export async function factsOfCourses(db: Knex, ids: readonly string[]): Promise<Map<string, CourseFacts>> {
   if (ids.length === 0) return new Map()
   return new Map((await lineColumns(db, ids)).map(row => [row.id, factsOf(row)]))
 }
@@ -129,7 +129,7 @@ export async function loadFacts(
   db: Knex,
   id: string,
 ): Promise<CourseFacts & { meetings: CourseInLine['meetings'] }> {
-  const facts = (await courseFacts(db, [id])).get(id)
+  const facts = (await factsOfCourses(db, [id])).get(id)
   if (!facts) throw new Error(`there is no course ${id}`)
   return { ...facts, meetings: (await meetingsOf(db, [id])).map(meetingFrom) }
 }

@@ -12,7 +12,7 @@ import type {
 import { isoInstant } from '../clock'
 import { departmentsOf, dutyReach } from '../courses/access'
 import { codeKnowledge } from '../courses/codes'
-import { courseFacts, orgOfCourse } from '../courses/courses.queries'
+import { factsOfCourses, orgOfCourse } from '../courses/courses.queries'
 import { inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
@@ -45,7 +45,7 @@ async function linesOf(
   habits: readonly queries.Habit[],
   documentOf: (habit: queries.Habit) => PlanDocument,
 ): Promise<HabitLine[]> {
-  const courses = await courseFacts(
+  const courses = await factsOfCourses(
     db,
     habits.map(habit => habit.targetId),
   )
@@ -183,7 +183,7 @@ export async function forgetHabit(db: Knex, person: Person, id: string): Promise
 async function fittingTo(db: Knex, source: string): Promise<(habit: queries.Habit) => Promise<Fitted>> {
   const knowledge = await codeKnowledge(db)
   return async habit => {
-    const courses = await courseFacts(db, [source, habit.targetId, habit.sourceId])
+    const courses = await factsOfCourses(db, [source, habit.targetId, habit.sourceId])
     const own = courses.get(source)
     const isSame = [habit.targetId, habit.sourceId].some(id => {
       const course = courses.get(id)

@@ -125,7 +125,8 @@ export function fingerprintOf(
     plan.sourceIds,
     plan.targetId,
     plan.document,
-    compiled.placements,
+    // Of the dates what is written: the reasons follow from what is told of the courses and the rules.
+    compiled.placements.map(({ dates, ...rest }) => [rest, dates && [dates.opens, dates.due, dates.closes]]),
     input.traces,
     [input.source, ...input.more, ...input.found, input.target].map(({ nodes, categories, grading }) => [
       nodes,

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { accessToCourse, accessToCourses } from '../courses/access'
-import { courseFacts, loadFacts } from '../courses/courses.queries'
+import { factsOfCourses, loadFacts } from '../courses/courses.queries'
 import { contentOf } from '../courses/sections.queries'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
@@ -11,7 +11,7 @@ export async function checkSources(db: Knex, person: Person, sources: readonly s
   const access = await accessToCourses(db, person, sources)
   if (sources.some(source => !access.get(source)?.rollFrom)) throw notFound('The course to roll from')
   checkOnce(sources)
-  for (const { origin } of (await courseFacts(db, sources)).values())
+  for (const { origin } of (await factsOfCourses(db, sources)).values())
     if (origin === 'awaited') throw refuse('place-only')
 }
 /** Looks whether none of some courses is a retired template. @throws Refusal */

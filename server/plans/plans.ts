@@ -95,7 +95,9 @@ const namedOnly = (whole: CourseWhole): CourseWhole => ({
   studentData: mapCounts(() => 0),
 })
 /** A plan with all its courses, as one page needs it. */
-export async function readPlan(db: Knex, person: Person, id: string): Promise<PlanReply> {
+export const readPlan = (db: Knex, person: Person, id: string): Promise<PlanReply> =>
+  inTransaction(db, trx => planWithCourses(trx, person, id))
+async function planWithCourses(db: Knex, person: Person, id: string): Promise<PlanReply> {
   const plan = await queries.findPlan(db, id)
   if (!plan) throw notFound('This plan')
   const { access, closed } = await sourceAccess(db, plan)

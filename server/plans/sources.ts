@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import type { PlanReply } from '../../shared/api/plans'
 import { isoInstant } from '../clock'
 import { accessToCourses, type CourseAccess } from '../courses/access'
-import { courseFacts } from '../courses/courses.queries'
+import { factsOfCourses } from '../courses/courses.queries'
 import { findPerson } from '../people/people.queries'
 import { endedShares } from '../sharing/shares.queries'
 import type { Plan } from './plans.queries'
@@ -25,7 +25,7 @@ export async function sourceAccess(
 }
 /** `HYD 240-01 and BKG 115-02` of some courses. */
 export async function courseNames(db: Knex, ids: readonly string[]): Promise<string> {
-  const courses = [...(await courseFacts(db, ids)).values()]
+  const courses = [...(await factsOfCourses(db, ids)).values()]
   return courses.map(({ code, section }) => (section ? `${code}-${section}` : code)).join(' and ')
 }
 /** Why sources are closed, as far as it is known: by whom and when. */

@@ -22,7 +22,7 @@ import { hashOf, storeBodies } from '../courses/bodies.queries'
 import { keepBases } from '../courses/carried.queries'
 import { loadCarrySide } from '../courses/carry-side'
 import { settingsHashes } from '../courses/content.queries'
-import { courseFacts, loadFacts, lockCourse } from '../courses/courses.queries'
+import { factsOfCourses, loadFacts, lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { readable } from '../courses/readable'
 import * as sections from '../courses/sections.queries'
@@ -204,7 +204,7 @@ async function sectionsWritten(trx: Knex, plan: Plan): Promise<string[]> {
 
 /** `HYD 240-01` of each of some courses. */
 async function codesOf(trx: Knex, courseIds: readonly string[]): Promise<string[]> {
-  const courses = await courseFacts(trx, courseIds)
+  const courses = await factsOfCourses(trx, courseIds)
   return courseIds.map(id => {
     const { code, section } = there(courses.get(id))
     return section ? `${code}-${section}` : code

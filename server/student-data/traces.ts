@@ -49,6 +49,12 @@ export async function tracesBasis(
   return { basis: basisOf(input, people), people }
 }
 
+/** Whether a plan's texts have been searched as they stand now. */
+export async function areTracesKnown(db: Knex, plan: Plan, input: CompileInput): Promise<boolean> {
+  const known = await findTraces(db, plan.id)
+  return known !== null && known.basis === (await tracesBasis(db, plan, input)).basis
+}
+
 interface Wanted {
   plan: Plan
   input: CompileInput

@@ -84,13 +84,13 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
       <ActionProblem :problem="actProblem" />
       <section v-if="isTrying" aria-label="Dry run" class="progress">
         <h2>Trying every pair</h2>
-        <progress :value="tried" :max="all" aria-label="Pairs tried" />
+        <ProgressBar :done="tried" :total="all" label="Pairs tried" />
         <p role="status">{{ numberText(tried) }} of {{ counted(all, 'pair') }} tried. Nothing is written.</p>
         <p class="soft small">You may leave this page and come back.</p>
       </section>
       <section v-else-if="isRunning" aria-label="Run" class="progress">
         <h2>{{ data.state === 'stopped' ? 'Finishing what was begun' : 'Filling the shells' }}</h2>
-        <progress :value="through" :max="asked" aria-label="Pairs run" />
+        <ProgressBar :done="through" :total="asked" label="Pairs run" />
         <p role="status">
           {{ numberText(data.counts.done) }} of {{ counted(asked, 'shell') }} filled{{
             data.counts.failed ? `, ${counted(data.counts.failed, 'run')} failed` : ''
@@ -158,24 +158,6 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
 .does {
   max-width: 760px;
   margin-bottom: 22px;
-}
-progress {
-  appearance: none;
-  display: block;
-  width: 100%;
-  height: 10px;
-  border: 1px solid var(--rule-strong);
-  background: var(--paper-raised);
-  margin: 10px 0 8px;
-}
-progress::-webkit-progress-bar {
-  background: var(--paper-raised);
-}
-progress::-webkit-progress-value {
-  background: var(--tide);
-}
-progress::-moz-progress-bar {
-  background: var(--tide);
 }
 .lead {
   font-size: 15px;

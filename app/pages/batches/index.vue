@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { batchStateWords, countsText } from '~/batches/words'
+import { batchStateWords, pairCountsText } from '~/batches/words'
 import MakeBatch from '~/batches/MakeBatch.vue'
 import type { BatchesReply } from '~~/shared/api/batches'
 
@@ -49,7 +49,7 @@ useRefreshWhile(
               <td :class="{ settle: batch.state === 'stopped', kept: batch.state === 'done' }">
                 {{ batchStateWords[batch.state] }}
               </td>
-              <td>{{ countsText(batch) }}</td>
+              <td>{{ pairCountsText(batch) }}</td>
               <td class="soft">{{ instantText(batch.madeAt) }}, {{ batch.by }}</td>
             </tr>
           </tbody>

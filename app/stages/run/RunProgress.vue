@@ -25,11 +25,7 @@ const leaveText = computed(() =>
 <template>
   <section class="progress" aria-labelledby="progress-head">
     <h2 id="progress-head" ref="heading">Running into {{ shell }}</h2>
-    <progress
-      :value="writing.total ? writing.done : undefined"
-      :max="writing.total || 1"
-      aria-label="How far the run is"
-    />
+    <ProgressBar :done="writing.done" :total="writing.total" label="How far the run is" />
     <p role="status">{{ progressText(writing) }}</p>
     <p class="soft small">{{ leaveText }} Until everything is written, the shell stays as it was.</p>
     <button v-if="mayStop" class="act plain" type="button" :disabled="stopping" @click="$emit('stop')">
@@ -41,23 +37,5 @@ const leaveText = computed(() =>
 <style scoped>
 .progress {
   max-width: 620px;
-}
-progress {
-  appearance: none;
-  display: block;
-  width: 100%;
-  height: 10px;
-  border: 1px solid var(--rule-strong);
-  background: var(--paper-raised);
-  margin: 14px 0 8px;
-}
-progress::-webkit-progress-bar {
-  background: var(--paper-raised);
-}
-progress::-webkit-progress-value {
-  background: var(--tide);
-}
-progress::-moz-progress-bar {
-  background: var(--tide);
 }
 </style>
