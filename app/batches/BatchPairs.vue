@@ -34,7 +34,7 @@ const isStill = computed(() => props.batch.state !== 'trying' && props.batch.sta
 const change = (pair: PairLine, what: 'check' | 'accept' | 'out'): void =>
   emit('change', () => api.put(`/batches/${props.batch.id}/pairs/${pair.id}`, { do: what }))
 const mayCheck = ({ state, source, shell }: PairLine): boolean =>
-  source !== null && shell !== null && ['exception', 'look', 'failed', 'out'].includes(state)
+  source !== null && shell !== null && ['waiting', 'exception', 'look', 'failed', 'out'].includes(state)
 const nameOf = (course: PairLine['shell'], text: string): string =>
   course ? codeText(course) : text || 'none'
 const stateText = (pair: PairLine): string => {

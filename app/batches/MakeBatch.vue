@@ -34,10 +34,15 @@ const beginnings = computed(() => [
     label: `the habit ${own}${department ? `, ${department}` : ''}`,
   })),
 ])
+/** Larger is no table of pairs: it is not read. */
+const tableAtMost = 1_000_000
+const isTooLarge = ref(false)
 async function take(files: readonly File[] | null): Promise<void> {
   const [file] = files ?? []
   if (!file) return
   by.value = 'table'
+  isTooLarge.value = file.size > tableAtMost
+  if (isTooLarge.value) return
   table.value = { name: file.name, text: await file.text() }
 }
 function choose(event: Event): void {
@@ -108,7 +113,10 @@ const may = computed(
           <template v-if="table"> · {{ table.name }}</template>
           <template v-else> or drop it anywhere on this page.</template>
         </p>
-        <p v-if="faultOf('table')" class="fault small" role="alert">{{ faultOf('table') }}</p>
+        <p v-if="isTooLarge" class="fault small" role="alert">
+          The file is larger than {{ sizeText(tableAtMost) }}. Choose a table of pairs.
+        </p>
+        <p v-else-if="faultOf('table')" class="fault small" role="alert">{{ faultOf('table') }}</p>
       </div>
     </fieldset>
     <FormField label="Their plans begin with"

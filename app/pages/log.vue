@@ -35,6 +35,8 @@ async function further(): Promise<void> {
 const kinds = [
   ['all', 'everything'],
   ['plan.', 'plans and runs'],
+  ['batch.', 'batches'],
+  ['habit.', 'habits'],
   ['roster.', 'rosters'],
   ['share.', 'shares'],
   ['template.', 'templates'],

@@ -59,15 +59,20 @@ export async function lockedBatch(trx: Knex.Transaction, id: string): Promise<Ba
   await takeTurn(trx, `batch ${id}`)
   return findBatch(trx, id)
 }
-/** A batch of a person that was made a moment ago under the same name, and is being tried. */
+/** A batch of a person under the same name that is still being tried, of the very same pairs: it was asked for twice. */
 export async function sameBatch(
   trx: Knex,
   { personId, name, termId }: { personId: string; name: string; termId: string },
+  pairs: readonly NewPair[],
 ): Promise<string | null> {
   const row = await trx('batches')
     .where({ person_id: personId, name, term_id: termId, state: 'trying' })
+    .orderBy('id', 'desc')
     .first('id')
-  return row?.id ?? null
+  if (!row) return null
+  const marks = (all: readonly Pick<NewPair, 'sourceId' | 'shellId'>[]): string =>
+    JSON.stringify(all.map(({ sourceId, shellId }) => [sourceId, shellId]))
+  return marks(await pairsOf(trx, row.id)) === marks(pairs) ? row.id : null
 }
 /** Batches of some organisations, the latest first. */
 export async function batchesOf(db: Knex, orgIds: readonly string[]): Promise<Batch[]> {

@@ -118,7 +118,8 @@ export async function makeBatch(
   return inTransaction(db, async trx => {
     // Pressed twice, it is one batch.
     await takeTurn(trx, `batches ${person.id}`)
-    const there = await queries.sameBatch(trx, { personId: person.id, name: wish.name, termId: term.id })
+    const named = { personId: person.id, name: wish.name, termId: term.id }
+    const there = await queries.sameBatch(trx, named, pairs)
     if (there) return { id: there }
     const batch = { name: wish.name, termId: term.id, orgId, personId: person.id, decisions, origin }
     const id = await queries.insertBatch(trx, { ...batch, filledBefore: filled }, pairs)
@@ -156,7 +157,9 @@ export async function runBatch(db: Knex, person: Person, id: string, origin: str
     const batch = await lockBatch(trx, id)
     if (batch.state === 'running') return
     if (batch.state === 'trying') throw refuse('batch-is-tried')
-    const ready = await queries.pairsOf(trx, id, { state: 'ready' })
+    // What is being finished after a stop is not asked for once more.
+    const open = new Set((await queries.openJobs(trx, id)).map(job => job.pairId))
+    const ready = (await queries.pairsOf(trx, id, { state: 'ready' })).filter(pair => !open.has(pair.id))
     if (ready.length === 0) throw refuse('nothing-ready')
     await addJobs(trx, [
       ...ready.flatMap(pair =>
@@ -226,6 +229,7 @@ export async function discardBatch(db: Knex, person: Person, id: string): Promis
   await inTransaction(db, async trx => {
     const batch = await lockBatch(trx, id)
     const pairs = await queries.pairsOf(trx, id)
+    if (batch.state === 'trying') throw refuse('batch-is-tried')
     if (pairs.some(pair => pair.state === 'done') || batch.state === 'running') throw refuse('batch-was-run')
     await queries.cancelWaiting(trx, id)
     await queries.deleteBatch(trx, id)

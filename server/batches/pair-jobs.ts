@@ -98,7 +98,7 @@ async function barredShell(db: Knex, shellId: string, own: string | null): Promi
   return {
     state: 'exception',
     title: `${other.updatedBy} plans for this shell`,
-    detail: 'A batch runs past nobody’s plan. Ask them to run it, or leave the pair out.',
+    detail: 'A batch leaves the plan of a colleague alone. Ask them to run it, or leave the pair out.',
   }
 }
 const numbersOf = ({ effect, clearing }: EffectReply): PairEffect => ({

@@ -196,10 +196,13 @@ interface Fitted {
   readonly document: PlanDocument
   readonly isSame: boolean
 }
-const habitsReaching = async (db: Knex, person: Person, shellId: string): Promise<queries.Habit[]> => {
+/** Organisations whose habits reach a shell, the nearest first. */
+async function orgsReaching(db: Knex, shellId: string): Promise<string[]> {
   const org = await orgOfCourse(db, shellId)
-  return queries.habitsOf(db, person.id, org ? await withAbove(db, [org]) : [])
+  return org ? withAbove(db, [org]) : []
 }
+const habitsReaching = async (db: Knex, person: Person, shellId: string): Promise<queries.Habit[]> =>
+  queries.habitsOf(db, person.id, await orgsReaching(db, shellId))
 /** The habits that could be laid over a plan, each as far as it holds for the plan's source. */
 export async function habitsForPlan(db: Knex, person: Person, planId: string): Promise<PlanHabitsReply> {
   const plan = await findPlan(db, planId)
@@ -234,15 +237,18 @@ export async function withHabitOf(
 ): Promise<PlanDocument> {
   return withHabit(document, (await (await fittingTo(db, source))(habit)).document)
 }
-/** The habit that plans for a shell begin with: the person's own usual one, or their department's. */
+/** The habits that plans for a shell begin with: the person's own, and that of the nearest department which has one. */
 export async function usualHabits(
   db: Knex,
   person: Person,
   shellId: string,
 ): Promise<{ own: queries.Habit | null; department: queries.Habit | null }> {
-  const usual = (await habitsReaching(db, person, shellId)).filter(habit => habit.isUsual)
+  const orgs = await orgsReaching(db, shellId)
+  const usual = (await queries.habitsOf(db, person.id, orgs)).filter(habit => habit.isUsual)
+  const ofOrg = (org: string): queries.Habit | undefined =>
+    usual.find(({ owner }) => 'orgId' in owner && owner.orgId === org)
   return {
     own: usual.find(({ owner }) => 'personId' in owner) ?? null,
-    department: usual.find(({ owner }) => 'orgId' in owner) ?? null,
+    department: orgs.map(ofOrg).find(habit => habit !== undefined) ?? null,
   }
 }

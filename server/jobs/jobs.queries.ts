@@ -31,7 +31,11 @@ export const runKinds = ['run', 'batch-run'] as const
 /** A run beats often, and is wanted soon: where its process was killed, another goes on with it within seconds. */
 const leaseSeconds = (kind: string): number => (['run', 'batch-run', 'batch-try'].includes(kind) ? 4 : 30)
 const isRun = (kind: string): boolean => (runKinds as readonly string[]).includes(kind)
-const triesAtMost = (kind: string): number => (isRun(kind) ? 6 : 3)
+/** Who watches over a batch begins again each second, and is never given up. */
+function triesAtMost(kind: string): number {
+  if (kind === 'batch') return Infinity
+  return isRun(kind) ? 6 : 3
+}
 // Leases run on the database's clock: the processes' clocks may differ, and a demo's stands still.
 const inSeconds = (db: Knex, seconds: number) =>
   db.raw<string>('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [seconds])

@@ -73,7 +73,7 @@ export const batchesReply = z.object({ batches: z.array(batchLine) })
 export type BatchesReply = z.infer<typeof batchesReply>
 export const batchReply = batchLine.extend({
   decisions: z.object({
-    how: batchDecisions.options[0].shape.how.or(z.enum(['as-before', 'habit'])),
+    how: z.enum(['recommended', 'as-before', 'habit']),
     habit: z.string().nullable(),
   }),
   /** Shells of the term that were filled before and are none of its pairs. */

@@ -46,7 +46,7 @@ export const logActions = {
     more: ({ name }) => [name && `“${name}”`],
   }),
   'batch.done': action<{ name: string; done: number; failed: number }>({
-    words: 'has a batch done',
+    words: 'finished a batch',
     more: ({ name, done, failed }) => [
       name && `“${name}”`,
       done !== undefined ? `${counted(done, 'shell')} filled` : null,
@@ -54,7 +54,7 @@ export const logActions = {
     ],
   }),
   'batch.halted': action<{ name: string; done: number; failed: number }>({
-    words: 'has a batch stopped',
+    words: 'finished what was begun of a batch',
     more: ({ name, done, failed }) => [
       name && `“${name}”`,
       done !== undefined ? `${counted(done, 'shell')} filled` : null,

@@ -63,8 +63,8 @@ test('a batch with one failing pair is stopped and resumed; the failing one is c
   const record = await page.request.get(`${base()}${await link.getAttribute('href')}`)
   expect(await record.text()).toContain('BAT 302,filled')
   await page.goto(`${base()}/log`)
-  await expect(page.getByText('has a batch done')).toHaveCount(2)
-  await expect(page.getByText('has a batch stopped')).toHaveCount(1)
+  await expect(page.getByText('finished a batch')).toHaveCount(2)
+  await expect(page.getByText('finished what was begun of a batch')).toHaveCount(1)
 })
 
 test('what a run decided is remembered: the next plan begins with it, and another takes it on', async ({

@@ -12,7 +12,9 @@ import {
 } from '../../server/batches/batches'
 import { batchRecord } from '../../server/batches/record'
 import { loadOutline } from '../../server/courses/content.queries'
+import { claimJob } from '../../server/jobs/jobs.queries'
 import { startRunner } from '../../server/jobs/runner'
+import { workOff } from '../../server/jobs/work'
 import { planState } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
 import { makeCourse } from '../../server/shells/shells'
@@ -149,15 +151,28 @@ describe('a batch', () => {
     expect((await read(id)).counts).toMatchObject({ ready: 3, done: 0 })
     expect((await planState(demo.db, plan)).writing).toBeNull()
     await runBatch(demo.db, office(), id, origin)
+    // Stopped once more while one is being written: that one is finished, and not asked for again.
+    const begun = there(await claimJob(demo.db, ['batch-run']))
+    await stopBatch(demo.db, office(), id)
+    await runBatch(demo.db, office(), id, origin)
+    expect(
+      await demo
+        .db('jobs')
+        .where({ kind: 'batch-run', subject: begun.subject })
+        .whereIn('state', ['waiting', 'running']),
+    ).toHaveLength(1)
+    await workOff(demo.db, begun, () => {})
     await untilIt(id, 'done', 2)
     expect((await read(id)).counts).toMatchObject({ done: 3 })
     const plans = (await pairs(id)).map(pair => there(pair.plan))
     expect(await demo.db('runs').whereIn('plan_id', plans)).toHaveLength(3)
     const actions = await demo.db('log').where('action', 'like', 'batch.%').orderBy('id').pluck('action')
-    expect(actions.slice(-5)).toEqual([
+    expect(actions.slice(-7)).toEqual([
       'batch.run',
       'batch.stopped',
       'batch.halted',
+      'batch.resumed',
+      'batch.stopped',
       'batch.resumed',
       'batch.done',
     ])
