@@ -1,7 +1,7 @@
 import { compileTerm } from '~~/core/calendar/term'
 import { holdsYears, type ZoneRules } from '~~/core/calendar/zone'
-import { compareMethods } from '~~/core/dates/fit'
-import type { MethodName } from '~~/core/dates/rule'
+import { compareMethods, offeredMethods } from '~~/core/dates/fit'
+import type { RuleScope } from '~~/core/dates/levels'
 import {
   ledgerInputs,
   planLedger,
@@ -16,21 +16,20 @@ import type { MergedSources } from '~~/core/plan/sources'
 import type { Comparison, CourseSide, FromDatesWorker, ToDatesWorker } from './messages'
 import { packItems } from './packing'
 
-/** The methods that the page offers for the whole course. */
-export const offeredMethods: readonly MethodName[] = ['keep-week', 'offset', 'none']
+const offered = offeredMethods.map(method => method.name)
 
 const sideOf = <S extends CourseSide>({ calendar, ...side }: S) => ({
   term: compileTerm(calendar),
   ...side,
 })
 /** Each source has a calendar of its own; what a method leaves to settle is that of all together, and the first one's best is suggested. */
-function compare(input: CompileInput, merged: MergedSources): Comparison | null {
-  const comparisons = ledgerInputs(input, merged).map(each => compareMethods(each, offeredMethods))
+function compare(input: CompileInput, merged: MergedSources, scope: RuleScope): Comparison | null {
+  const comparisons = ledgerInputs(input, merged).map(each => compareMethods(each, offered, scope))
   const settles: Comparison['settles'] = {}
   for (const { fits } of comparisons)
     for (const { method, summary } of fits) settles[method] = (settles[method] ?? 0) + summary.settle
   const [first] = comparisons
-  return first ? { settles, suggested: first.suggested } : null
+  return first ? { scope, settles, suggested: first.suggested } : null
 }
 
 interface KnownOutline {
@@ -52,7 +51,7 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
   let zone: ZoneRules | null = null
   let known: KnownOutline | null = null
 
-  function plan({ round, document }: Extract<ToDatesWorker, { type: 'plan' }>): void {
+  function plan({ round, document, scope }: Extract<ToDatesWorker, { type: 'plan' }>): void {
     if (!pair || !zone) return
     const base = { ...pair, document }
     const { outline: merged } = (known = outlineOf(base, known))
@@ -63,7 +62,7 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
     const { items, summary } = planLedger(input, merged)
     const notes = planNotes(input, merged, items)
     answer({ type: 'ledger', round, summary, items: packItems(items), notes })
-    const comparison = compare(input, merged)
+    const comparison = compare(input, merged, scope)
     if (comparison) answer({ type: 'comparison', round, comparison })
   }
   return message => {

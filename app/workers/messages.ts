@@ -2,6 +2,7 @@ import type { TermCalendar } from '~~/core/calendar/schema'
 import type { Years, ZoneRules } from '~~/core/calendar/zone'
 import type { Note } from '~~/core/dates/notes'
 import type { PlannedItem, Summary } from '~~/core/dates/plan'
+import type { RuleScope } from '~~/core/dates/levels'
 import type { MethodName } from '~~/core/dates/rule'
 import type { PlanBase, PlanSide } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
@@ -24,7 +25,7 @@ export type ToDatesWorker =
       zone: ZoneRules
     }
   | { type: 'zone'; zone: ZoneRules }
-  | { type: 'plan'; round: number; document: PlanDocument }
+  | { type: 'plan'; round: number; document: PlanDocument; scope: RuleScope }
 
 /** Where every date lands; and, following it, what other methods would leave to do. */
 export interface Ledger {
@@ -33,7 +34,9 @@ export interface Ledger {
   /** What is to be looked at, by item. */
   notes: ReadonlyMap<string, readonly Note[]>
 }
+/** What each method would leave to settle of the dates for which a rule for `scope` decides. */
 export interface Comparison {
+  scope: RuleScope
   settles: Partial<Record<MethodName, number>>
   suggested: MethodName
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { zoneRules } from '../../server/calendars/zones'
 import { termCalendar, type Meeting } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
-import { compareMethods } from './fit'
+import { compareMethods, offeredMethods, ruleToBegin } from './fit'
 import { patternDates, usualPattern } from './pattern'
 import { reasonsOf, type DatedItem, type PlanInput } from './plan'
 import { defaultRule, ruleSchemas } from './rule'
@@ -48,6 +48,32 @@ describe('which method to suggest', () => {
     expect(fits.suggested).toBe('keep-week')
     expect(fits.fits.find(fit => fit.method === 'none')!.summary).toMatchObject({ dates: 0, none: 3 })
     expect(fits.fits.find(fit => fit.method === 'offset')!.rule).toBe(rule)
+  })
+})
+
+describe('methods for a unit, a kind or an item', () => {
+  const [first = '', second = '', last = ''] = ['2026-09-11', '2026-11-20', '2026-12-04']
+  const inUnit = items(first, second, last).map((each, at) => ({ ...each, unit: at < 2 ? 'u1' : 'u2' }))
+  const shorter = { target: term('2027-05-10', '2027-06-25'), items: inUnit }
+  it('are compared by the dates for which that rule would decide', () => {
+    const settles = (key: string) =>
+      compareMethods(input(shorter), ['keep-week'], { level: 'unit', key }).fits[0]?.summary
+    expect(settles('u1')).toMatchObject({ dates: 2, settle: 1 })
+    expect(settles('u2')).toMatchObject({ dates: 1, settle: 1 })
+    expect(settles('u3')).toMatchObject({ dates: 0, settle: 0 })
+  })
+  it('begin with what the terms give them, and are not offered where they give nothing', () => {
+    const { source, target } = input({})
+    expect(ruleToBegin('anchor', defaultRule, { source, target })).toBeNull()
+    const days = (date: string) => ({ milestones: [{ key: 'add-drop', name: 'Add or drop', date }] })
+    const terms = {
+      source: term('2026-09-02', '2026-12-04', days('2026-09-16')),
+      target: term('2027-01-06', '2027-04-09', days('2027-01-20')),
+    }
+    expect(ruleToBegin('anchor', defaultRule, terms)).toMatchObject({ milestone: 'add-drop' })
+    expect(offeredMethods.map(method => method.name)).not.toContain('set')
+    for (const { name, asks, parameters } of offeredMethods)
+      for (const ask of asks ?? []) expect([name, ask.name in parameters]).toEqual([name, true])
   })
 })
 

@@ -1,5 +1,15 @@
 import { planDates, type PlanInput, type Summary } from './plan'
-import { allMethods, commonOf, methodOf, ruleBy, type MethodName, type Rule, type RuleCommon } from './rule'
+import { reaches, ruleAt, wholeCourse, widerRule, withRuleAt, type RuleScope } from './levels'
+import {
+  allMethods,
+  commonOf,
+  methodOf,
+  ruleBy,
+  type AnyMethod,
+  type MethodName,
+  type Rule,
+  type RuleCommon,
+} from './rule'
 
 /** One way of crossing, with what it would leave to do. */
 export interface Fit {
@@ -15,23 +25,42 @@ export interface Fits {
 }
 
 const compared = allMethods.filter(method => method.compared)
-/** The methods worth comparing for a pair of terms. */
-export const comparedMethods: readonly MethodName[] = compared.map(method => method.name)
-/** A rule of a method as it is compared, with times, weekdays and closures taken from `common`. */
-export const comparedRule = (name: MethodName, common: RuleCommon): Rule =>
-  ruleBy(name, { ...compared.find(method => method.name === name)?.compared?.with, ...commonOf(common) })
+/** The methods that are compared where nothing else is asked for. */
+const comparedMethods: readonly MethodName[] = compared.map(method => method.name)
+/** The methods that a person may choose for a course, a kind, a unit or an item: all but dates that are set by hand. */
+export const offeredMethods: readonly AnyMethod[] = allMethods.filter(method => !method.byHand)
+type Terms = Pick<PlanInput, 'source' | 'target'>
+/**
+ * A rule of a method as it is begun with for a pair of terms, with times, weekdays and closures taken from `common`; null where the terms give
+ * the method nothing to go by.
+ */
+export function ruleToBegin(name: MethodName, common: RuleCommon, terms: Terms): Rule | null {
+  const method = allMethods.find(each => each.name === name)
+  const own = method?.beginsWith ? method.beginsWith(terms) : {}
+  return own && ruleBy(name, { ...method?.compared?.with, ...own, ...commonOf(common) })
+}
 
 /**
  * For each method, how many dates it would leave to settle, and which to suggest: the fewest to settle, then what suits
  * terms of these lengths (teaching weeks). Where the new term is as long as the old one, what people expect is the same
- * week; where it is not, the dates should fill it, and a week number would leave its end empty or overfull. Rules at unit,
- * kind and item level stay as they are.
+ * week; where it is not, the dates should fill it, and a week number would leave its end empty or overfull. Compared is a rule for `scope`;
+ * all others stay as they are, and of a kind, a unit or an item only those dates count for which the rule would decide.
  */
-export function compareMethods(input: PlanInput, names: readonly MethodName[] = comparedMethods): Fits {
-  const now = input.rules.rule
-  const fits = names.map((method): Fit => {
-    const rule = method === now.method ? now : comparedRule(method, now)
-    return { method, rule, summary: planDates({ ...input, rules: { ...input.rules, rule } }).summary }
+export function compareMethods(
+  whole: PlanInput,
+  names: readonly MethodName[] = comparedMethods,
+  scope: RuleScope = wholeCourse,
+): Fits {
+  const input =
+    scope.level === 'course'
+      ? whole
+      : { ...whole, items: whole.items.filter(item => reaches(whole.rules, scope, item)) }
+  const now = ruleAt(input.rules, scope) ?? widerRule(input.rules, scope, input.items)
+  const fits = names.flatMap((method): Fit[] => {
+    const rule = method === now.method ? now : ruleToBegin(method, now, input)
+    if (!rule) return []
+    const rules = withRuleAt(input.rules, scope, rule)
+    return [{ method, rule, summary: planDates({ ...input, rules }).summary }]
   })
   const same = input.source.weeks.length === input.target.weeks.length
   const noMeetings = input.sourceMeetings.length === 0 || input.targetMeetings.length === 0

@@ -24,6 +24,18 @@ export interface StatedDate {
   readonly reason: Reason | null
 }
 
+/** A parameter of a method that a person decides, as it is asked on screen. */
+export type ParameterAsk<K extends string = string> = { readonly name: K; readonly words: string } & (
+  | { readonly as: 'check'; /** Another that makes it meaningless once it is given. */ readonly unless?: K }
+  /** A whole number; empty: none. */
+  | { readonly as: 'number' }
+  /** One of some values; `none`: what stands for no value. */
+  | { readonly as: 'choice'; readonly options: Readonly<Record<string, string>>; readonly none?: string }
+  /** A milestone that both terms have, by its key. */
+  | { readonly as: 'milestone' }
+)
+type Terms = Pick<Crossing, 'source' | 'target'>
+
 interface Common<N extends string, P extends z.ZodRawShape, R extends ReasonDefinitions> {
   readonly name: N
   /** What it is called on screen, and in a line what it goes by. */
@@ -32,6 +44,10 @@ interface Common<N extends string, P extends z.ZodRawShape, R extends ReasonDefi
   /** Its parameters in a rule; keys that it does not know are ignored. */
   readonly parameters: P
   readonly reasons: R
+  /** What of its parameters a person decides, in the order it is asked. */
+  readonly asks?: readonly ParameterAsk<Extract<keyof P, string>>[]
+  /** The parameters that it begins with for a pair of terms; null: these terms give it nothing to go by. */
+  readonly beginsWith?: (terms: Terms) => object | null
   /** It goes by class meetings: where a section has none, there is nothing to suggest it for. */
   readonly needsMeetings?: true
   /** A decision about one item, made by hand: no habit for another term. */

@@ -5,6 +5,7 @@ import { unpackItems } from '../../app/workers/packing'
 import { dayOf } from '../../core/calendar/day'
 import { planCase, readCase } from '../../core/dates/case'
 import { ruleSchema } from '../../core/dates/rule'
+import { wholeCourse } from '../../core/dates/levels'
 import { there } from '../../core/there'
 import { isTimeZone, zoneRules } from '../../server/calendars/zones'
 import { effectOf } from '../../server/plans/effect'
@@ -32,7 +33,7 @@ function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof
     if (answer.type !== 'zone-wanted') return
     asked++
     tell({ type: 'zone', zone: zoneRules(answer.timeZone, answer.years) })
-    tell({ type: 'plan', round: 2, document })
+    tell({ type: 'plan', round: 2, document, scope: wholeCourse })
   })
   tell({
     type: 'pair',
@@ -44,7 +45,7 @@ function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof
     inPlace: false,
     zone: plan.zone,
   })
-  tell({ type: 'plan', round: 1, document })
+  tell({ type: 'plan', round: 1, document, scope: wholeCourse })
   return { asked, items: unpackItems(there(ledger).items) }
 }
 

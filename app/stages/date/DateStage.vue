@@ -115,7 +115,7 @@ const totals = computed(() => {
       @cancel="editing = null"
     />
     <template #side>
-      <RulePanel v-model:with-undated="withUndated">
+      <RulePanel v-model:with-undated="withUndated" :item="current" :items="items">
         <WhyNote :item="current" :may-edit="mayEdit" @hold="hold" @let-go="letGo" @edit="edit" />
       </RulePanel>
       <UndatedWork :items="items" :may-edit="mayEdit" />

@@ -5,7 +5,7 @@ import type { Comparison } from '~/workers/messages'
 /** One way in which dates cross, with what it would leave to settle. */
 const props = defineProps<{
   method: AnyMethod
-  chosen: MethodName
+  chosen: MethodName | null
   mayEdit: boolean
   comparison: Comparison | null
 }>()
@@ -17,7 +17,7 @@ const suggested = computed(() => props.comparison?.suggested === props.method.na
 <template>
   <div class="method">
     <ElRadio
-      :model-value="chosen"
+      :model-value="chosen ?? undefined"
       :value="method.name"
       :disabled="!mayEdit"
       @change="$emit('choose', method.name)"

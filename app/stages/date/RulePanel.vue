@@ -1,42 +1,108 @@
 <script setup lang="ts">
 import type { DateField } from '~~/core/course/dates'
-import { comparedRule } from '~~/core/dates/fit'
+import { offeredMethods, ruleToBegin } from '~~/core/dates/fit'
+import { ruleAt, wholeCourse, widerRule, withRuleAt, type RuleScope } from '~~/core/dates/levels'
 import {
-  allMethods,
   commonOf,
+  methodOf,
+  type AnyMethod,
   type ClosurePolicy,
   type MethodName,
+  type Rule,
   type TimePolicy,
 } from '~~/core/dates/rule'
-import { offeredMethods } from '~/workers/compute'
 import { useStagePlan } from '../plan/store'
+import type { LedgerItem } from './ledger'
 import MethodChoice from './MethodChoice.vue'
-import OffsetParameters from './OffsetParameters.vue'
+import MethodParameters from './MethodParameters.vue'
 import PolicyChoice from './PolicyChoice.vue'
+import WeekdayTable from './WeekdayTable.vue'
+import { ownRules, scopeChoices, scopeValue } from './scopes'
 
-/** How dates cross for the whole course: the method, with what each would leave to settle, and what goes with it. */
+/**
+ * How dates cross, for the whole course, a kind, a unit or the selected item: the method, with what each would leave to settle, and what goes
+ * with it.
+ */
+const props = defineProps<{ item: LedgerItem | null; items: readonly LedgerItem[] }>()
 const withUndated = defineModel<boolean>('withUndated', { required: true })
 const { store, plan, document } = useStagePlan()
-const rule = computed(() => document.value.dates.rule)
 const mayEdit = computed(() => plan.value.may.edit)
-const methods = allMethods.filter(method => offeredMethods.includes(method.name))
+const rules = computed(() => document.value.dates)
+const scope = computed({
+  get: () => store.ruleScope,
+  set: (next: RuleScope) => {
+    store.ruleScope = next
+  },
+})
+const nodes = computed(() => store.nodes)
+const scopes = computed(() => scopeChoices(nodes.value, props.item?.node ?? null))
+const chosenScope = computed(() => scopeValue(scope.value))
+function chooseScope(value: string): void {
+  scope.value = scopes.value.find(each => each.value === value)?.scope ?? wholeCourse
+}
+// A rule for one item is that of the selected one: another row has the course's before one again.
+watch(
+  () => props.item?.lineage,
+  lineage => {
+    if (scope.value.level === 'item' && scope.value.key !== lineage) scope.value = wholeCourse
+  },
+)
+onUnmounted(() => {
+  scope.value = wholeCourse
+})
+const isCourse = computed(() => scope.value.level === 'course')
+const placed = computed(() =>
+  props.items.map(({ lineage, node }) => ({ id: lineage, unit: node.unit, kind: node.kind ?? '' })),
+)
+/** The rule of what is chosen; null: it has none of its own. Dates held by hand are no rule to be chosen. */
+const own = computed(() => {
+  const rule = ruleAt(rules.value, scope.value)
+  return rule && !methodOf(rule).byHand ? rule : null
+})
+const rule = computed((): Rule => own.value ?? widerRule(rules.value, scope.value, placed.value))
+const put = (next: Rule | null): void => {
+  const { rule: course, kindRules, unitRules, itemRules } = withRuleAt(rules.value, scope.value, next)
+  store.changeDates({ rule: course, kindRules, unitRules, itemRules })
+}
 
+/** Methods that these terms give something to go by. Those seldom wanted stand below, unless one is chosen or suggested. */
+const methods = computed(() => {
+  const terms = store.terms
+  return terms
+    ? offeredMethods.filter(({ name }) => ruleToBegin(name, commonOf(rule.value), terms) !== null)
+    : []
+})
+const usual: readonly MethodName[] = ['keep-week', 'offset', 'none']
+const isShown = ({ name }: AnyMethod): boolean =>
+  usual.includes(name) || own.value?.method === name || comparison.value?.suggested === name
+const comparison = computed(() =>
+  store.comparison && scopeValue(store.comparison.scope) === chosenScope.value ? store.comparison : null,
+)
+const shown = computed(() => methods.value.filter(isShown))
+const further = computed(() => methods.value.filter(method => !isShown(method)))
 /** A rule of another method keeps times, weekdays and closures as they are set. */
 function choose(method: MethodName): void {
-  if (method !== rule.value.method) store.changeRule(comparedRule(method, commonOf(rule.value)))
+  if (method === own.value?.method || !store.terms) return
+  const next = ruleToBegin(method, commonOf(rule.value), store.terms)
+  if (next) put(next)
 }
+const putCommon = (changed: object): void => put({ ...rule.value, ...changed })
 const setTime = (field: 'opens' | 'due', time: TimePolicy): void =>
-  store.changeRule({ ...rule.value, times: { ...rule.value.times, [field]: time } })
+  putCommon({ times: { ...rule.value.times, [field]: time } })
 function setClosure(fields: readonly DateField[], policy: ClosurePolicy): void {
   const changed = Object.fromEntries(fields.map(field => [field, policy]))
-  store.changeRule({ ...rule.value, closures: { ...rule.value.closures, ...changed } })
+  putCommon({ closures: { ...rule.value.closures, ...changed } })
 }
+/** What goes with a method that places dates; one that states them, or takes them away, has no use for it. */
+const isPlacing = computed(
+  () => own.value !== null && 'prepare' in methodOf(rule.value) && rule.value.method !== 'none',
+)
 
-const times = (own: string[]): { value: string; label: string }[] => [
+const times = (all: string[]): { value: string; label: string }[] => [
   { value: 'keep', label: 'as it was' },
   { value: 'class-start', label: 'start of class' },
   { value: 'class-end', label: 'end of class' },
-  ...own.map(value => ({ value, label: value })),
+  ...all.map(value => ({ value, label: value })),
 ]
 const opensTimes = times(['00:00', '06:00', '08:00', '09:00', '12:00'])
 const dueTimes = times(['09:00', '12:00', '17:00', '20:00', '23:59'])
@@ -46,6 +112,11 @@ const policies: { value: ClosurePolicy; label: string }[] = [
   { value: 'nearest', label: 'nearest usable day' },
   { value: 'keep', label: 'stays' },
 ]
+const others = computed(() => ownRules(rules.value, nodes.value))
+const letGo = (of: RuleScope): void => {
+  const { rule: course, kindRules, unitRules, itemRules } = withRuleAt(rules.value, of, null)
+  store.changeDates({ rule: course, kindRules, unitRules, itemRules })
+}
 
 const files = computed(() =>
   Object.entries({ CSV: 'dates.csv', XLSX: 'dates.xlsx', iCalendar: 'deadlines.ics' }).map(
@@ -62,25 +133,56 @@ async function download(href: string): Promise<void> {
 <template>
   <section>
     <h2>How dates cross</h2>
+    <p class="for small">
+      <label for="rule-for">For</label>
+      <ElSelect
+        id="rule-for"
+        :model-value="chosenScope"
+        aria-label="For what the rule is"
+        @change="chooseScope"
+        ><ElOption v-for="each in scopes" :key="each.value" :value="each.value" :label="each.label"
+      /></ElSelect>
+    </p>
     <div role="radiogroup" aria-label="How dates cross">
+      <div v-if="!isCourse" class="wider">
+        <ElRadio :model-value="own === null" :value="true" :disabled="!mayEdit" @change="put(null)"
+          >No rule of its own</ElRadio
+        >
+        <p class="small soft">
+          the wider rule decides: {{ methodOf(widerRule(rules, scope, placed)).title.toLowerCase() }}
+        </p>
+      </div>
       <MethodChoice
-        v-for="method in methods"
+        v-for="method in shown"
         :key="method.name"
         :method="method"
-        :chosen="rule.method"
+        :chosen="own?.method ?? null"
         :may-edit="mayEdit"
-        :comparison="store.comparison"
+        :comparison="comparison"
         @choose="choose"
       >
-        <OffsetParameters
-          v-if="method.name === 'offset' && rule.method === 'offset'"
-          :rule="rule"
+        <MethodParameters
+          v-if="own?.method === method.name"
+          :rule="own"
           :may-edit="mayEdit"
-          @change="store.changeRule"
+          :terms="store.terms"
+          @change="put"
         />
       </MethodChoice>
+      <details v-if="further.length">
+        <summary class="small">{{ counted(further.length, 'more way', 'more ways') }}</summary>
+        <MethodChoice
+          v-for="method in further"
+          :key="method.name"
+          :method="method"
+          :chosen="own?.method ?? null"
+          :may-edit="mayEdit"
+          :comparison="comparison"
+          @choose="choose"
+        />
+      </details>
     </div>
-    <dl v-show="rule.method !== 'none'" class="choices">
+    <dl v-show="isPlacing" class="choices">
       <PolicyChoice
         id="opens-at"
         label="Opens at"
@@ -114,6 +216,21 @@ async function download(href: string): Promise<void> {
         @change="value => setClosure(['opens'], value)"
       />
     </dl>
+    <WeekdayTable
+      v-if="isPlacing"
+      :weekdays="rule.weekdays"
+      :items="items"
+      :may-edit="mayEdit"
+      @change="weekdays => putCommon({ weekdays })"
+    />
+    <ul v-if="others.length" class="others small" aria-label="Rules of their own">
+      <li v-for="each in others" :key="each.value">
+        <span class="name">{{ each.label }}</span>: {{ each.method.toLowerCase() }}
+        <button v-if="mayEdit" class="link" type="button" @click="letGo(each.scope)">
+          Remove the rule for {{ each.label }}
+        </button>
+      </li>
+    </ul>
     <slot />
     <ElCheckbox v-model="withUndated" class="undated">Show items without dates</ElCheckbox>
     <p class="out small">
@@ -126,11 +243,36 @@ async function download(href: string): Promise<void> {
 </template>
 
 <style scoped>
+.for {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin: 0 0 6px;
+}
+.wider p {
+  margin: -1px 0 3px 23px;
+}
+details {
+  margin: 2px 0 4px;
+}
+summary {
+  cursor: pointer;
+  color: var(--tide-text);
+}
 .choices {
   margin: 8px 0 12px;
   display: grid;
   grid-template-columns: auto 144px;
   align-items: center;
+}
+.others {
+  list-style: none;
+  padding: 0;
+  margin: 0 0 10px;
+}
+.others li {
+  padding: 3px 0;
+  border-bottom: 1px dotted var(--rule-middle);
 }
 .undated {
   margin-top: 12px;

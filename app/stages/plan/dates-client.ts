@@ -1,4 +1,5 @@
 import type { ZoneRules } from '~~/core/calendar/zone'
+import { wholeCourse, type RuleScope } from '~~/core/dates/levels'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
 import { api } from '~/composables/api'
@@ -25,6 +26,7 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
   let waiting = false
   let pairNow: ToDatesWorker | null = null
   let documentNow: PlanDocument | null = null
+  let scopeNow: RuleScope = wholeCourse
 
   function receive(answer: FromDatesWorker): void {
     if (answer.type === 'zone-wanted') return void extendZone(answer)
@@ -74,7 +76,7 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
     if (!documentNow) return
     busy = true
     waiting = false
-    sender()({ type: 'plan', round: ++round, document: documentNow })
+    sender()({ type: 'plan', round: ++round, document: documentNow, scope: scopeNow })
   }
   return {
     pair({ source, more, found, target, zone, before, mode }: PlanReply): void {
@@ -90,8 +92,9 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
       }
       sender()(pairNow)
     },
-    plan(document: PlanDocument): void {
+    plan(document: PlanDocument, scope: RuleScope): void {
       documentNow = document
+      scopeNow = scope
       if (busy) waiting = true
       else ask()
     },

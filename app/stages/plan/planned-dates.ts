@@ -1,5 +1,6 @@
 import { computed, shallowRef, watch, type ShallowRef } from 'vue'
 import { compileTerm } from '~~/core/calendar/term'
+import { wholeCourse, type RuleScope } from '~~/core/dates/levels'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
 import type { Comparison, Ledger } from '~/workers/messages'
@@ -18,8 +19,10 @@ export function usePlannedDates(
       ledger.value = { summary: answer.summary, items: unpackItems(answer.items), notes: answer.notes }
     else comparison.value = answer.comparison
   })
-  watch(document, next => {
-    if (next) client.plan(next)
+  /** For what the rule stands that is being chosen: what the methods are compared for. */
+  const scope = shallowRef<RuleScope>(wholeCourse)
+  watch([document, scope], ([next, at]) => {
+    if (next) client.plan(next, at)
   })
   // The calendars stay the same objects while one plans, so the terms are made ready once.
   const sourceCalendar = computed(() => plan.value?.source.calendar)
@@ -36,7 +39,7 @@ export function usePlannedDates(
   /** The courses are others, or stand otherwise: everything is computed anew. */
   function pair(loaded: PlanReply): void {
     client.pair(loaded)
-    client.plan(loaded.document)
+    client.plan(loaded.document, scope.value)
   }
-  return { terms, ledger, comparison, planned, pair, forget }
+  return { scope, terms, ledger, comparison, planned, pair, forget }
 }

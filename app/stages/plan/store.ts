@@ -288,6 +288,7 @@ export const usePlan = defineStore('plan', () => {
     terms: dates.terms,
     ledger: dates.ledger,
     comparison: dates.comparison,
+    ruleScope: dates.scope,
     planned: dates.planned,
     canUndo: history.canUndo,
     canRedo: history.canRedo,

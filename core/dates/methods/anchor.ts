@@ -27,6 +27,11 @@ export const anchor: DateMethod<'anchor', typeof parameters, typeof reasons> = {
   line: 'counts from a milestone of the term',
   parameters,
   reasons,
+  asks: [{ as: 'milestone', name: 'milestone', words: 'from' }],
+  beginsWith({ source, target }) {
+    const shared = [...source.milestones.keys()].find(key => target.milestones.has(key))
+    return shared === undefined ? null : { milestone: shared }
+  },
   prepare(rule, crossing) {
     const source = crossing.source.milestones.get(rule.milestone)
     const target = crossing.target.milestones.get(rule.milestone)

@@ -41,6 +41,15 @@ export const meetings: DateMethod<'meetings', typeof parameters, typeof reasons>
   line: 'counts meetings',
   parameters,
   reasons,
+  asks: [
+    {
+      as: 'choice',
+      name: 'align',
+      words: 'the third meeting becomes',
+      options: { count: 'the third', share: 'the same share of all' },
+      none: 'as the weekdays suggest',
+    },
+  ],
   needsMeetings: true,
   compared: { with: {}, rank: { same: 3, other: 2 } },
   prepare(rule, crossing) {

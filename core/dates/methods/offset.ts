@@ -43,6 +43,10 @@ export const offset: DateMethod<'offset', typeof parameters, typeof reasons> = {
   line: 'counts days',
   parameters,
   reasons,
+  asks: [
+    { as: 'check', name: 'wholeWeeks', words: 'in whole weeks', unless: 'days' },
+    { as: 'number', name: 'days', words: 'or days' },
+  ],
   compared: { with: { wholeWeeks: true }, rank: { same: 2, other: 4 } },
   prepare(rule, { source, target }) {
     const distance = target.classes.from - source.classes.from

@@ -32,6 +32,14 @@ export const span: DateMethod<'span', typeof parameters, typeof reasons> = {
   line: 'opens on the first day, due on the last',
   parameters,
   reasons,
+  asks: [
+    {
+      as: 'choice',
+      name: 'basis',
+      words: 'through',
+      options: { classes: 'classes', course: 'the days on which students may enter' },
+    },
+  ],
   ownDays: { minutes: { opens: 0, due: 23 * 60 + 59, closes: 23 * 60 + 59 } },
   prepare(rule, { target, targetWindow }) {
     const window = rule.basis === 'course' ? targetWindow : null

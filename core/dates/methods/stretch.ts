@@ -90,6 +90,15 @@ export const stretch: DateMethod<'stretch', typeof parameters, typeof reasons> =
   line: 'keeps the share of the term',
   parameters,
   reasons,
+  asks: [
+    {
+      as: 'choice',
+      name: 'basis',
+      words: 'counted in',
+      options: { teaching: 'class days', calendar: 'calendar days' },
+    },
+    { as: 'check', name: 'keepWeekday', words: 'on the same weekday' },
+  ],
   compared: { with: { basis: 'teaching' }, rank: { same: 4, other: 1 } },
   prepare(rule, crossing) {
     const place = rule.basis === 'teaching' ? byClassDays : byCalendarDays

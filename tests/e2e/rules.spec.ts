@@ -1,0 +1,57 @@
+import type { Page } from '@playwright/test'
+import { base, begin, choose, courseId, expect, foot, pairLine, signIn, test } from './support'
+
+// Rules for dates, for the whole course and for less than that.
+
+async function atSummer(page: Page): Promise<void> {
+  await signIn(page)
+  const old = await courseId(page.request, 'HYD 240-01', 'Autumn 2026')
+  const summer = await courseId(page.request, 'HYD 235-01', 'Summer 2027')
+  await page.goto(`${base()}/plans/${await begin(page.request, old, summer)}/date`)
+  await expect(page.getByRole('radiogroup', { name: 'How dates cross' })).toContainText('suggested')
+}
+const own = (page: Page) => page.getByRole('list', { name: 'Rules of their own' })
+const settle = async (page: Page): Promise<number> =>
+  Number(/(\d+) to settle/.exec((await foot(page).textContent()) ?? '')?.[1] ?? 0)
+
+test('a kind of item has a rule of its own, with what each way would leave to settle; it is removed, and a step back brings it again', async ({
+  page,
+}) => {
+  await atSummer(page)
+  const before = await settle(page)
+  await choose(page, 'For what the rule is', 'every quiz')
+  await expect(page.getByText('No rule of its own')).toBeVisible()
+  await expect(page.getByText('the wider rule decides: same week and weekday')).toBeVisible()
+  await page.getByText('Stretched to the length of the term').click()
+  await expect(own(page)).toContainText('every quiz: stretched to the length of the term')
+  await expect.poll(() => settle(page)).toBeLessThan(before)
+  await page.getByText('on the same weekday').click()
+  await expect(pairLine(page)).toContainText('Draft saved')
+  await page.reload()
+  await expect(own(page)).toContainText('every quiz')
+  await page.getByRole('button', { name: 'Remove the rule for every quiz' }).click()
+  await expect(own(page)).toBeHidden()
+  await expect.poll(() => settle(page)).toBe(before)
+  await page.keyboard.press('Control+z')
+  await expect(own(page)).toContainText('every quiz')
+})
+
+test('every way is offered; a way that takes the new length is suggested where the terms differ; weekdays are turned', async ({
+  page,
+}) => {
+  await atSummer(page)
+  await page.getByText(/more ways/).click()
+  for (const way of [
+    'Class meeting for class meeting',
+    'Open all term',
+    'Every date as it was',
+    'Always open',
+  ])
+    await expect(page.getByText(way, { exact: true })).toBeVisible()
+  await page.getByText('Every date as it was', { exact: true }).click()
+  await expect(page.getByRole('combobox', { name: 'Due at' })).toBeHidden()
+  await page.getByText('Same week and weekday', { exact: true }).click()
+  await page.getByText(/^Weekdays:/).click()
+  await choose(page, 'Friday’s work becomes', 'becomes Thursday’s')
+  await expect(page.getByText('Weekdays: Friday becomes Thursday')).toBeVisible()
+})
