@@ -29,7 +29,7 @@ function compare(input: CompileInput, merged: MergedSources, scope: RuleScope): 
   for (const { fits } of comparisons)
     for (const { method, summary } of fits) settles[method] = (settles[method] ?? 0) + summary.settle
   const [first] = comparisons
-  return first ? { scope, settles, suggested: first.suggested } : null
+  return first ? { scope, settles, suggested: first.suggested, because: first.because } : null
 }
 
 interface KnownOutline {

@@ -2,6 +2,7 @@ import type { TermCalendar } from '~~/core/calendar/schema'
 import type { Years, ZoneRules } from '~~/core/calendar/zone'
 import type { Note } from '~~/core/dates/notes'
 import type { PlannedItem, Summary } from '~~/core/dates/plan'
+import type { Fits } from '~~/core/dates/fit'
 import type { RuleScope } from '~~/core/dates/levels'
 import type { MethodName } from '~~/core/dates/rule'
 import type { PlanBase, PlanSide } from '~~/core/plan/compile'
@@ -39,6 +40,7 @@ export interface Comparison {
   scope: RuleScope
   settles: Partial<Record<MethodName, number>>
   suggested: MethodName
+  because: Fits['because']
 }
 export type DatesAnswer =
   | { type: 'ledger'; round: number; summary: Summary; items: PackedItems; notes: Ledger['notes'] }

@@ -11,6 +11,13 @@ const props = defineProps<{
 }>()
 defineEmits<{ choose: [method: MethodName] }>()
 const settles = computed(() => props.comparison?.settles[props.method.name])
+/** Why the best is the best, as words that follow `suggested`. */
+const because: Readonly<Record<Comparison['because'], string>> = {
+  'fewest-to-settle': 'the least is left to settle',
+  'same-length': 'both terms have as many weeks',
+  'other-length': 'the terms differ in length',
+}
+const becauseText = computed(() => (props.comparison ? because[props.comparison.because] : ''))
 const suggested = computed(() => props.comparison?.suggested === props.method.name)
 </script>
 
@@ -27,7 +34,7 @@ const suggested = computed(() => props.comparison?.suggested === props.method.na
       {{ method.line }}
       <template v-if="settles !== undefined">
         · <span :class="{ settle: settles > 0 }">{{ settles }} to settle</span></template
-      ><template v-if="suggested"> · suggested</template>
+      ><template v-if="suggested"> · suggested: {{ becauseText }}</template>
     </p>
     <slot />
   </div>
