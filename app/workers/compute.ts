@@ -16,6 +16,8 @@ import type { MergedSources } from '~~/core/plan/sources'
 import type { Comparison, CourseSide, FromDatesWorker, ToDatesWorker } from './messages'
 import { packItems } from './packing'
 
+/** The comparison takes several times as long as the dates: who changes rule after rule does not wait for it. Milliseconds. */
+const restBeforeComparing = 150
 const offered = offeredMethods.map(method => method.name)
 
 const sideOf = <S extends CourseSide>({ calendar, ...side }: S) => ({
@@ -50,8 +52,10 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
   let pair: Omit<PlanBase, 'document'> | null = null
   let zone: ZoneRules | null = null
   let known: KnownOutline | null = null
+  let next: ReturnType<typeof setTimeout> | undefined
 
   function plan({ round, document, scope }: Extract<ToDatesWorker, { type: 'plan' }>): void {
+    clearTimeout(next)
     if (!pair || !zone) return
     const base = { ...pair, document }
     const { outline: merged } = (known = outlineOf(base, known))
@@ -62,8 +66,10 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
     const { items, summary } = planLedger(input, merged)
     const notes = planNotes(input, merged, items)
     answer({ type: 'ledger', round, summary, items: packItems(items), notes })
-    const comparison = compare(input, merged, scope)
-    if (comparison) answer({ type: 'comparison', round, comparison })
+    next = setTimeout(() => {
+      const comparison = compare(input, merged, scope)
+      if (comparison) answer({ type: 'comparison', round, comparison })
+    }, restBeforeComparing)
   }
   return message => {
     switch (message.type) {

@@ -219,7 +219,7 @@ async function download(href: string): Promise<void> {
     <WeekdayTable
       v-if="isPlacing"
       :weekdays="rule.weekdays"
-      :items="items"
+      :nodes="nodes"
       :may-edit="mayEdit"
       @change="weekdays => putCommon({ weekdays })"
     />

@@ -3,12 +3,12 @@ import { dayOf, weekdayOf, type Weekday } from '~~/core/calendar/day'
 import { dateFields } from '~~/core/course/dates'
 import type { RuleCommon } from '~~/core/dates/rule'
 import { weekdayName } from '~~/core/dates/words'
-import type { LedgerItem } from './ledger'
+import type { OutlineNode } from '~~/core/course/outline'
 
 /** What each weekday of the old dates becomes: Wednesday's work becomes Thursday's. */
 const props = defineProps<{
   weekdays: RuleCommon['weekdays']
-  items: readonly LedgerItem[]
+  nodes: readonly OutlineNode[]
   mayEdit: boolean
 }>()
 const emit = defineEmits<{ change: [weekdays: RuleCommon['weekdays']] }>()
@@ -16,7 +16,7 @@ const all: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7]
 /** How many old dates fall on each weekday. */
 const counts = computed(() => {
   const found = new Map<Weekday, number>()
-  for (const { node } of props.items)
+  for (const node of props.nodes)
     for (const field of dateFields) {
       const at = node[field]
       if (at === null) continue

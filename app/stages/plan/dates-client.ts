@@ -31,8 +31,8 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
   function receive(answer: FromDatesWorker): void {
     if (answer.type === 'zone-wanted') return void extendZone(answer)
     if (answer.round === round && !waiting) answered(answer)
-    // The comparison comes last of a round.
-    if (answer.type === 'comparison') endRound()
+    // The comparison follows once nothing else is asked for.
+    if (answer.type === 'ledger') endRound()
   }
   function endRound(): void {
     busy = false
