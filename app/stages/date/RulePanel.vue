@@ -60,10 +60,8 @@ const own = computed(() => {
   return rule && !methodOf(rule).byHand ? rule : null
 })
 const rule = computed((): Rule => own.value ?? widerRule(rules.value, scope.value, placed.value))
-const put = (next: Rule | null): void => {
-  const { rule: course, kindRules, unitRules, itemRules } = withRuleAt(rules.value, scope.value, next)
-  store.changeDates({ rule: course, kindRules, unitRules, itemRules })
-}
+const putAt = (of: RuleScope, next: Rule | null): void => store.changeDates(withRuleAt(rules.value, of, next))
+const put = (next: Rule | null): void => putAt(scope.value, next)
 
 /** Methods that these terms give something to go by. Those seldom wanted stand below, unless one is chosen or suggested. */
 const methods = computed(() => {
@@ -113,10 +111,6 @@ const policies: { value: ClosurePolicy; label: string }[] = [
   { value: 'keep', label: 'stays' },
 ]
 const others = computed(() => ownRules(rules.value, nodes.value))
-const letGo = (of: RuleScope): void => {
-  const { rule: course, kindRules, unitRules, itemRules } = withRuleAt(rules.value, of, null)
-  store.changeDates({ rule: course, kindRules, unitRules, itemRules })
-}
 
 const files = computed(() =>
   Object.entries({ CSV: 'dates.csv', XLSX: 'dates.xlsx', iCalendar: 'deadlines.ics' }).map(
@@ -226,7 +220,7 @@ async function download(href: string): Promise<void> {
     <ul v-if="others.length" class="others small" aria-label="Rules of their own">
       <li v-for="each in others" :key="each.value">
         <span class="name">{{ each.label }}</span>: {{ each.method.toLowerCase() }}
-        <button v-if="mayEdit" class="link" type="button" @click="letGo(each.scope)">
+        <button v-if="mayEdit" class="link" type="button" @click="putAt(each.scope, null)">
           Remove the rule for {{ each.label }}
         </button>
       </li>

@@ -5,7 +5,7 @@ import type { FoundThing, MadeThing } from '~~/core/carry/added'
 import { writesSource, type PlaceRow } from '~~/core/carry/places'
 import { lineageOf } from '~~/core/course/lineage'
 import type { ItemDates } from '~~/core/course/dates'
-import { ruleBy, type Rule } from '~~/core/dates/rule'
+import { ruleBy } from '~~/core/dates/rule'
 import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
 import type { TraceDecision } from '~~/core/student-data/traces/trace'
@@ -132,7 +132,6 @@ export const usePlan = defineStore('plan', () => {
     change({ ...there(document.value), [name]: value })
   const changeDates = (changed: Partial<PlanDocument['dates']>): void =>
     changePart('dates', { ...there(document.value).dates, ...changed })
-  const changeRule = (rule: Rule): void => changeDates({ rule })
   const changeNames = (changed: Partial<PlanDocument['names']>): void =>
     changePart('names', { ...there(document.value).names, ...changed })
   const changeWindows = (windows: PlanDocument['windows']): void => changePart('windows', windows)
@@ -294,7 +293,6 @@ export const usePlan = defineStore('plan', () => {
     canRedo: history.canRedo,
     load,
     change,
-    changeRule,
     changeDates,
     changeNames,
     changeWindows,
