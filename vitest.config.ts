@@ -28,7 +28,9 @@ export default defineConfig({
       {
         // Pages and their parts without a browser; what Nuxt imports by itself is imported here too.
         plugins: [vue(), unimport.vite({ presets: ['vue', 'pinia'], dirs: [here('./app/composables')] })],
-        resolve: { alias: { '~~': here('.'), '~': here('./app') } },
+        resolve: {
+          alias: { '#imports': here('./app/testing/address.ts'), '~~': here('.'), '~': here('./app') },
+        },
         test: {
           name: 'app',
           include: ['app/**/*.test.ts'],

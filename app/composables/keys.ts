@@ -44,8 +44,12 @@ export function useKeys(bindings: KeyBinding[]): void {
 export const keysFor = (keys: readonly string[], does: string, run: () => void): KeyBinding[] =>
   keys.map(key => ({ key, does, run }))
 
-const nameOf = (event: KeyboardEvent): string =>
-  `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && (event.ctrlKey || event.metaKey) ? 'shift+' : ''}${event.key.length === 1 && (event.ctrlKey || event.metaKey) ? event.key.toLowerCase() : event.key}`
+/** A key as bindings name it. Shift is named with ctrl and with the arrows; with letters it makes another letter already. */
+function nameOf({ key, ctrlKey, metaKey, shiftKey }: KeyboardEvent): string {
+  const isCtrl = ctrlKey || metaKey
+  const shift = shiftKey && (isCtrl || key.startsWith('Arrow')) ? 'shift+' : ''
+  return `${isCtrl ? 'ctrl+' : ''}${shift}${isCtrl && key.length === 1 ? key.toLowerCase() : key}`
+}
 
 let prefix = ''
 /** Listens for all keys; called once, by the layout. */

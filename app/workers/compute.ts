@@ -1,7 +1,8 @@
 import { compileTerm } from '~~/core/calendar/term'
 import { holdsYears, type ZoneRules } from '~~/core/calendar/zone'
-import { compareMethods, offeredMethods } from '~~/core/dates/fit'
-import type { RuleScope } from '~~/core/dates/levels'
+import { compareMethods, offeredMethods, ruleToBegin } from '~~/core/dates/fit'
+import { ruleAt, widerRule, withRuleAt, type RuleScope } from '~~/core/dates/levels'
+import type { MethodName } from '~~/core/dates/rule'
 import {
   ledgerInputs,
   planLedger,
@@ -34,6 +35,14 @@ function compare(input: CompileInput, merged: MergedSources, scope: RuleScope): 
   return first ? { scope, settles, suggested: first.suggested, because: first.because } : null
 }
 
+/** The plan with a rule of another method for a scope; null where the terms give that method nothing to go by. */
+function withMethod(input: CompileInput, scope: RuleScope, method: MethodName): CompileInput | null {
+  const { dates } = input.document
+  const now = ruleAt(dates, scope) ?? widerRule(dates, scope, [])
+  const rule = ruleToBegin(method, now, { source: input.source.term, target: input.target.term })
+  return rule && { ...input, document: { ...input.document, dates: withRuleAt(dates, scope, rule) } }
+}
+
 interface KnownOutline {
   readonly added: string
   readonly outline: MergedSources
@@ -54,7 +63,7 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
   let known: KnownOutline | null = null
   let next: ReturnType<typeof setTimeout> | undefined
 
-  function plan({ round, document, scope }: Extract<ToDatesWorker, { type: 'plan' }>): void {
+  function plan({ round, document, scope, over }: Extract<ToDatesWorker, { type: 'plan' }>): void {
     clearTimeout(next)
     if (!pair || !zone) return
     const base = { ...pair, document }
@@ -66,6 +75,12 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
     const { items, summary } = planLedger(input, merged)
     const notes = planNotes(input, merged, items)
     answer({ type: 'ledger', round, summary, items: packItems(items), notes })
+    const other = over && withMethod(input, scope, over)
+    if (over && other) {
+      const laid = planLedger(other, sourceOutline(other))
+      const { summary: settles, items: places } = laid
+      answer({ type: 'laid-over', round, method: over, summary: settles, items: packItems(places) })
+    }
     next = setTimeout(() => {
       const comparison = compare(input, merged, scope)
       if (comparison) answer({ type: 'comparison', round, comparison })

@@ -26,7 +26,7 @@ export type ToDatesWorker =
       zone: ZoneRules
     }
   | { type: 'zone'; zone: ZoneRules }
-  | { type: 'plan'; round: number; document: PlanDocument; scope: RuleScope }
+  | { type: 'plan'; round: number; document: PlanDocument; scope: RuleScope; over: MethodName | null }
 
 /** Where every date lands; and, following it, what other methods would leave to do. */
 export interface Ledger {
@@ -42,9 +42,16 @@ export interface Comparison {
   suggested: MethodName
   because: Fits['because']
 }
+/** Where another method would put everything, with what it would leave to settle. */
+export interface LaidOver {
+  method: MethodName
+  summary: Summary
+  planned: ReadonlyMap<string, PlannedItem>
+}
 export type DatesAnswer =
   | { type: 'ledger'; round: number; summary: Summary; items: PackedItems; notes: Ledger['notes'] }
   | { type: 'comparison'; round: number; comparison: Comparison }
+  | { type: 'laid-over'; round: number; method: MethodName; summary: Summary; items: PackedItems }
 /** A rule reaches years of which the worker knows no zone data: nothing is computed until it has them. */
 export interface ZoneWanted {
   type: 'zone-wanted'

@@ -34,6 +34,7 @@ describe('what no plan may hold', () => {
         unitRules: { u1: rule },
         itemRules: { i7: rule },
         pattern: null,
+        crowding: null,
       },
     })
     expect(dates).toEqual({ ...recommendedPlan().dates, rule: ruleBy('keep-week') })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Axis } from './crossing'
+import type { Axis } from './crossing-axes'
 
 /** One term of the crossing: its weeks, and shaded what is no class day. */
 const props = defineProps<{ axis: Axis }>()
@@ -24,10 +24,15 @@ const named = computed(() => props.axis.spans.filter(span => span.named))
       {{ span.name }}
     </text>
     <path class="axis" :d="axis.line" />
-    <g v-for="week in axis.weeks" :key="week.number">
-      <path class="tick" :d="`M${week.x} ${axis.y - 5}V${axis.y + 5}`" />
-      <text class="week" :x="week.middle" :y="axis.weekY">{{ week.number }}</text>
-    </g>
+    <path
+      v-for="week in axis.weeks"
+      :key="week.number"
+      class="tick"
+      :d="`M${week.x} ${axis.y - 5}V${axis.y + 5}`"
+    />
+    <text v-for="{ number, middle } in axis.weekNames" :key="number" class="week" :x="middle" :y="axis.weekY">
+      {{ number }}
+    </text>
     <text class="term" x="0" :y="axis.y + 5">{{ axis.name }}</text>
   </g>
 </template>

@@ -9,10 +9,12 @@ const props = defineProps<{
   item: LedgerItem
   source: Term | null
   selected: boolean
+  /** Whether it is among those that a change of many is for. */
+  chosen: boolean
   /** The date that keys move alone, where one was chosen. */
   field: DateField | null
 }>()
-const emit = defineEmits<{ field: [field: DateField] }>()
+const emit = defineEmits<{ field: [field: DateField]; choose: [] }>()
 const was = computed(() => wasText(props.item.node, props.source))
 const how = computed(() => howText(props.item))
 const tone = computed(() => {
@@ -33,11 +35,20 @@ const cells = computed(() =>
   <div
     class="ledger-row"
     role="row"
-    :aria-selected="selected"
-    :class="{ selected }"
+    :aria-selected="selected || chosen"
+    :aria-current="selected || undefined"
+    :class="{ selected, among: chosen }"
     :data-item="item.node.title"
   >
     <span class="name" role="gridcell">
+      <input
+        type="checkbox"
+        tabindex="-1"
+        :checked="chosen"
+        :aria-label="`Choose ${item.node.title}`"
+        @click.stop
+        @change="emit('choose')"
+      />
       <KindMark :kind="item.node.kind" :exam="item.node.exam" />
       <bdi class="words" :title="item.node.title">{{ item.node.title }}</bdi>
     </span>
@@ -67,6 +78,21 @@ const cells = computed(() =>
 <style scoped>
 .selected {
   background: var(--tide-wash);
+}
+.among {
+  background: color-mix(in srgb, var(--tide-wash), transparent 45%);
+}
+.among.selected {
+  background: var(--tide-wash);
+}
+input {
+  margin: 0;
+  accent-color: var(--tide-text);
+  opacity: 0.55;
+}
+input:checked,
+.ledger-row:hover input {
+  opacity: 1;
 }
 b {
   font-weight: 400;

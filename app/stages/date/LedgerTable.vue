@@ -6,16 +6,25 @@ import { usePlan } from '../plan/store'
 import LedgerEditRow from './LedgerEditRow.vue'
 import LedgerItemRow from './LedgerItemRow.vue'
 import type { LedgerRow } from './ledger'
+import type { LedgerOrder } from './view'
 
 /** The ledger: every carried item in course order with its old and new dates. */
 const props = defineProps<{
   rows: LedgerRow[]
   selected: string | null
+  chosen: ReadonlySet<string>
   editing: string | null
   field: DateField | null
+  order: LedgerOrder
+  /** Whether only a part of the ledger is shown, or only what is to settle. */
+  narrowed: 'no' | 'some' | 'settle'
 }>()
 const emit = defineEmits<{
   select: [lineage: string]
+  choose: [lineage: string]
+  chooseTo: [lineage: string]
+  order: [order: LedgerOrder]
+  showAll: []
   field: [field: DateField | null]
   edit: [lineage: string]
   commit: [lineage: string, dates: ItemDates]
@@ -23,7 +32,21 @@ const emit = defineEmits<{
 }>()
 const store = usePlan()
 const list = ref<HTMLElement>()
-const columns = ['Item', 'Was due', 'Opens', 'Due', 'Closes', 'How']
+const columns: { name: string; order: Exclude<LedgerOrder, 'course'> }[] = [
+  { name: 'Item', order: 'item' },
+  { name: 'Was due', order: 'was' },
+  { name: 'Opens', order: 'opens' },
+  { name: 'Due', order: 'due' },
+  { name: 'Closes', order: 'closes' },
+  { name: 'How', order: 'how' },
+]
+/** A press on a column orders by it, another puts the course's own order back. */
+const orderBy = (order: LedgerOrder): void => emit('order', props.order === order ? 'course' : order)
+function press(event: MouseEvent, lineage: string): void {
+  if (event.shiftKey) emit('chooseTo', lineage)
+  else if (event.ctrlKey || event.metaKey) emit('choose', lineage)
+  else emit('select', lineage)
+}
 // A row grows where its words need more than a line; on a narrow page all of them do.
 const isNarrow = useMediaQuery('(max-width: 620px)')
 const heights = computed(() => ({ unit: 38, item: isNarrow.value ? 86 : 29 }))
@@ -49,11 +72,13 @@ const measure = (row: unknown): void => {
   const element = row instanceof HTMLElement ? row : (row as { $el?: HTMLElement } | null)?.$el
   if (element) virtual.value.measureElement(element)
 }
-const emptyText = computed(() =>
-  store.counts.carried > 0
-    ? 'There is nothing to move; items can still be given dates by hand once “items without dates” are shown.'
-    : 'Choose something in Carry first.',
-)
+const emptyText = computed(() => {
+  if (props.narrowed === 'settle') return 'Nothing is to settle here.'
+  if (props.narrowed === 'some') return 'No item is like that.'
+  return store.counts.carried > 0
+    ? 'No carried item has a date. There is nothing to move; items can still be given dates by hand once “items without dates” are shown.'
+    : 'No carried item has a date. Choose something in Carry first.'
+})
 defineExpose({
   show: (lineage: string) => {
     const index = props.rows.findIndex(row => row.lineage === lineage)
@@ -61,7 +86,7 @@ defineExpose({
     virtual.value.scrollToIndex(index, { align: 'auto' })
     // Selected, it may have grown: then its end is brought into sight too.
     requestAnimationFrame(() => {
-      list.value?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' })
+      list.value?.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest' })
     })
   },
 })
@@ -76,9 +101,28 @@ function cancel(): void {
 </script>
 
 <template>
-  <div class="ledger" role="grid" aria-label="Dates, old and new" :aria-rowcount="rows.length + 1">
+  <div
+    class="ledger"
+    role="grid"
+    aria-label="Dates, old and new"
+    aria-multiselectable="true"
+    :aria-rowcount="rows.length + 1"
+  >
     <div class="ledger-columns caps" role="row" aria-rowindex="1">
-      <span v-for="name in columns" :key="name" role="columnheader">{{ name }}</span>
+      <span
+        v-for="column in columns"
+        :key="column.order"
+        role="columnheader"
+        :aria-sort="order === column.order ? 'ascending' : undefined"
+      >
+        <button
+          type="button"
+          :title="order === column.order ? 'Back to the course’s own order' : `Order by this column`"
+          @click="orderBy(column.order)"
+        >
+          {{ column.name }}<i v-if="order === column.order" aria-hidden="true"> ↓</i>
+        </button>
+      </span>
     </div>
     <div ref="list" class="list" role="rowgroup" tabindex="0" aria-label="Rows; j and k move, e edits">
       <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
@@ -116,17 +160,24 @@ function cancel(): void {
             :data-index="index"
             :source="store.terms?.source ?? null"
             :selected="row.lineage === selected"
+            :chosen="chosen.has(row.lineage)"
             :field="field"
             :aria-rowindex="index + 2"
             class="placed"
             :style="place"
-            @click="emit('select', row.lineage)"
+            @click="(event: MouseEvent) => press(event, row.lineage)"
+            @choose="emit('choose', row.lineage)"
             @field="chosen => emit('field', row.lineage === selected ? chosen : null)"
             @dblclick="emit('edit', row.lineage)"
           />
         </template>
       </div>
-      <p v-if="!rows.length" class="empty soft">No carried item has a date. {{ emptyText }}</p>
+      <p v-if="!rows.length" class="empty soft">
+        {{ emptyText }}
+        <button v-if="narrowed !== 'no'" class="link" type="button" @click="emit('showAll')">
+          Show the whole ledger
+        </button>
+      </p>
     </div>
   </div>
 </template>
@@ -161,7 +212,7 @@ function cancel(): void {
   text-overflow: ellipsis;
 }
 /* The row one looks at is read whole. */
-.ledger-row[aria-selected='true'] {
+.ledger-row[aria-current='true'] {
   white-space: normal;
 }
 @media (max-width: 620px) {
@@ -192,6 +243,16 @@ function cancel(): void {
   position: relative;
   display: flex;
   flex-direction: column;
+}
+.ledger-columns button {
+  all: unset;
+  cursor: pointer;
+}
+.ledger-columns button:focus-visible {
+  outline: 2px solid var(--tide);
+}
+.ledger-columns i {
+  font-style: normal;
 }
 .ledger-columns {
   padding-bottom: 5px;

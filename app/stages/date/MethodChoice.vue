@@ -8,8 +8,13 @@ const props = defineProps<{
   chosen: MethodName | null
   mayEdit: boolean
   comparison: Comparison | null
+  /** The method that is laid over the chosen one in the crossing. */
+  over: MethodName | null
+  /** How many dates land elsewhere by it than by the chosen one; null: not known. */
+  elsewhere: number | null
 }>()
-defineEmits<{ choose: [method: MethodName] }>()
+defineEmits<{ choose: [method: MethodName]; lay: [method: MethodName | null] }>()
+const isOver = computed(() => props.over === props.method.name)
 const settles = computed(() => props.comparison?.settles[props.method.name])
 /** Why the best is the best, as words that follow `suggested`. */
 const because: Readonly<Record<Comparison['because'], string>> = {
@@ -35,6 +40,25 @@ const suggested = computed(() => props.comparison?.suggested === props.method.na
       <template v-if="settles !== undefined">
         · <span :class="{ settle: settles > 0 }">{{ settles }} to settle</span></template
       ><template v-if="suggested"> · suggested: {{ becauseText }}</template>
+      <template v-if="chosen !== method.name">
+        ·
+        <button
+          class="link"
+          type="button"
+          :aria-pressed="isOver"
+          :aria-label="
+            isOver ? `Take ${method.title} off the crossing` : `Lay ${method.title} over the crossing`
+          "
+          @click="$emit('lay', isOver ? null : method.name)"
+        >
+          {{ isOver ? 'take off' : 'lay over' }}
+        </button></template
+      >
+    </p>
+    <p v-if="isOver && elsewhere !== null" class="small soft" role="status">
+      dotted in the crossing:
+      {{ elsewhere === 0 ? 'no item lands' : counted(elsewhere, 'item lands', 'items land') }}
+      elsewhere
     </p>
     <slot />
   </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DateField } from '~~/core/course/dates'
+import { dateFields, type DateField } from '~~/core/course/dates'
 import { offeredMethods, ruleToBegin } from '~~/core/dates/fit'
 import { ruleAt, wholeCourse, widerRule, withRuleAt, type RuleScope } from '~~/core/dates/levels'
 import {
@@ -49,6 +49,7 @@ watch(
 )
 onUnmounted(() => {
   scope.value = wholeCourse
+  store.over = null
 })
 const isCourse = computed(() => scope.value.level === 'course')
 const placed = computed(() =>
@@ -78,19 +79,30 @@ const comparison = computed(() =>
 )
 const shown = computed(() => methods.value.filter(isShown))
 const further = computed(() => methods.value.filter(method => !isShown(method)))
+/** How many items land elsewhere by the method that is laid over. */
+const elsewhere = computed(() => {
+  const over = store.laidOver
+  if (!over) return null
+  return props.items.filter(({ lineage, planned }) => {
+    const other = over.planned.get(lineage)
+    return other && dateFields.some(field => other[field] !== planned[field])
+  }).length
+})
+function lay(method: MethodName | null): void {
+  store.over = method
+}
 /** A rule of another method keeps times, weekdays and closures as they are set. */
 function choose(method: MethodName): void {
   if (method === own.value?.method || !store.terms) return
   const next = ruleToBegin(method, commonOf(rule.value), store.terms)
+  store.over = null
   if (next) put(next)
 }
 const putCommon = (changed: object): void => put({ ...rule.value, ...changed })
-const setTime = (field: 'opens' | 'due', time: TimePolicy): void =>
+const setTime = (field: DateField, time: TimePolicy): void =>
   putCommon({ times: { ...rule.value.times, [field]: time } })
-function setClosure(fields: readonly DateField[], policy: ClosurePolicy): void {
-  const changed = Object.fromEntries(fields.map(field => [field, policy]))
-  putCommon({ closures: { ...rule.value.closures, ...changed } })
-}
+const setClosure = (field: DateField, policy: ClosurePolicy): void =>
+  putCommon({ closures: { ...rule.value.closures, [field]: policy } })
 /** What goes with a method that places dates; one that states them, or takes them away, has no use for it. */
 const isPlacing = computed(
   () => own.value !== null && 'prepare' in methodOf(rule.value) && rule.value.method !== 'none',
@@ -153,7 +165,10 @@ async function download(href: string): Promise<void> {
         :chosen="own?.method ?? null"
         :may-edit="mayEdit"
         :comparison="comparison"
+        :over="store.over"
+        :elsewhere="elsewhere"
         @choose="choose"
+        @lay="lay"
       >
         <MethodParameters
           v-if="own?.method === method.name"
@@ -172,7 +187,10 @@ async function download(href: string): Promise<void> {
           :chosen="own?.method ?? null"
           :may-edit="mayEdit"
           :comparison="comparison"
+          :over="store.over"
+          :elsewhere="elsewhere"
           @choose="choose"
+          @lay="lay"
         />
       </details>
     </div>
@@ -194,12 +212,20 @@ async function download(href: string): Promise<void> {
         @change="value => setTime('due', value)"
       />
       <PolicyChoice
+        id="closes-at"
+        label="Closes at"
+        :options="dueTimes"
+        :value="rule.times.closes"
+        :may-edit="mayEdit"
+        @change="value => setTime('closes', value)"
+      />
+      <PolicyChoice
         id="due-closure"
         label="Due on a closure"
         :options="policies"
         :value="rule.closures.due"
         :may-edit="mayEdit"
-        @change="value => setClosure(['due', 'closes'], value)"
+        @change="value => setClosure('due', value)"
       />
       <PolicyChoice
         id="opens-closure"
@@ -207,7 +233,15 @@ async function download(href: string): Promise<void> {
         :options="policies"
         :value="rule.closures.opens"
         :may-edit="mayEdit"
-        @change="value => setClosure(['opens'], value)"
+        @change="value => setClosure('opens', value)"
+      />
+      <PolicyChoice
+        id="closes-closure"
+        label="Closes on a closure"
+        :options="policies"
+        :value="rule.closures.closes"
+        :may-edit="mayEdit"
+        @change="value => setClosure('closes', value)"
       />
     </dl>
     <WeekdayTable
@@ -225,7 +259,6 @@ async function download(href: string): Promise<void> {
         </button>
       </li>
     </ul>
-    <slot />
     <ElCheckbox v-model="withUndated" class="undated">Show items without dates</ElCheckbox>
     <p class="out small">
       Download these dates:

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import type { DateField } from '~~/core/course/dates'
 import { sentence } from '~~/core/dates/reasons'
+import type { ItemDates } from '~~/core/course/dates'
 import { fieldName } from '~/composables/words'
+import SettleChoices from './SettleChoices.vue'
 import type { LedgerItem } from './ledger'
 
 /** Why the selected item's dates are what they are, and what can be done with them. */
 const props = defineProps<{ item: LedgerItem | null; mayEdit: boolean }>()
-defineEmits<{ hold: []; letGo: []; edit: [] }>()
+defineEmits<{ hold: []; letGo: []; edit: []; settle: [dates: ReadonlyMap<string, ItemDates>] }>()
 /** What matters most comes first. */
 const told: readonly DateField[] = ['due', 'opens', 'closes']
 const dates = computed(() => {
@@ -35,6 +37,7 @@ const dates = computed(() => {
     <h3>
       <bdi>{{ item.node.title }}</bdi>
     </h3>
+    <SettleChoices v-if="mayEdit" :item="item" @settle="dates => $emit('settle', dates)" />
     <div v-for="{ field, head, settle, sentences, notes } in dates" :key="field" class="field">
       <p class="head">
         <b>{{ head }}</b><span v-if="settle" class="settle"> to settle</span>
@@ -45,6 +48,7 @@ const dates = computed(() => {
       <p v-for="line in notes" :key="line" class="settle small">{{ line }}</p>
     </div>
     <p v-if="!dates.length" class="small soft">This item had no dates and gets none.</p>
+    <slot />
     <p v-if="mayEdit" class="acts">
       <button class="link" type="button" @click="$emit('edit')">Edit</button>
       <button v-if="!item.held" class="link" type="button" @click="$emit('hold')">Hold here</button>

@@ -1,88 +1,11 @@
-import { scaleLinear, type ScaleLinear } from 'd3-scale'
 import { dayOf, isoOf, minuteOf, type Day } from '~~/core/calendar/day'
-import type { Term } from '~~/core/calendar/term'
 import type { DateField } from '~~/core/course/dates'
+import { outOfOrder } from '~~/core/dates/crowding'
 import type { Outcome } from '~~/core/dates/flags'
-import { dayText, momentText } from '~~/core/dates/words'
+import { counted, dayText, momentText } from '~~/core/dates/words'
 import { markOf, type Mark } from '~/composables/marks'
+import { left, sourceY, targetY, type Axis } from './crossing-axes'
 import type { LedgerItem } from './ledger'
-
-/** Where the two terms are drawn, in pixels from the top, and how far from the left. */
-export const sourceY = 46
-export const targetY = 150
-const left = 108
-/** Roughly half the width of a letter of a closure's name. */
-const halfLetter = 3.1
-
-/** A stretch of days that is drawn shaded. */
-export interface Span {
-  key: string
-  x: number
-  width: number
-  middle: number
-  /** Whether its name has room. */
-  named: boolean
-  name: string
-  exams: boolean
-  title: string
-}
-export interface Axis {
-  x: ScaleLinear<number, number>
-  y: number
-  weekY: number
-  closureY: number
-  name: string
-  line: string
-  spans: Span[]
-  weeks: { number: number; x: number; middle: number }[]
-  title: string
-}
-interface Days {
-  from: Day
-  to: Day
-  name: string
-  exams: boolean
-}
-const daysShaded = (term: Term, end: Day): Days[] => [
-  ...term.closures
-    .filter(closure => closure.to >= term.firstWeek && closure.from <= end)
-    .sort((a, b) => a.from - b.from)
-    .map(({ from, to, name }) => ({ from, to, name, exams: false })),
-  ...(term.exams ? [{ ...term.exams, name: 'exams', exams: true }] : []),
-]
-/** Spans with their names where these do not run into each other. */
-function spansOf(days: readonly Days[], x: Axis['x'], width: number): Span[] {
-  let free = -Infinity
-  return days.map(({ from, to, name, exams }) => {
-    const [start, end] = [x(from), x(to + 1)]
-    const half = name.length * halfLetter
-    const middle = Math.min((start + end) / 2, width - half - 4)
-    const named = middle - half > free
-    if (named) free = middle + half + 6
-    const title = `${name}: ${dayText(isoOf(from))} to ${dayText(isoOf(to))}`
-    return { key: `${from} ${name}`, x: start, width: end - start, middle, named, name, exams, title }
-  })
-}
-/** A term as a line of its weeks. `below`: its names stand below the line. */
-export function axisOf(term: Term, place: { y: number; below: boolean }, width: number): Axis {
-  const { y, below } = place
-  const end = (term.exams?.to ?? term.classes.to) + 2
-  const x = scaleLinear()
-    .domain([term.firstWeek - 1, end])
-    .range([left, Math.max(left + 100, width - 4)])
-  const { from, to } = term.classes
-  return {
-    x,
-    y,
-    weekY: below ? y + 21 : y - 15,
-    closureY: below ? y + 36 : y - 29,
-    name: term.name,
-    line: `M${x(from)} ${y}H${x(to + 1)}`,
-    spans: spansOf(daysShaded(term, end), x, width),
-    weeks: term.weeks.map((first, at) => ({ number: at + 1, x: x(first), middle: x(first + 3.5) })),
-    title: `${term.name}: classes ${dayText(isoOf(from))} to ${dayText(isoOf(to))}`,
-  }
-}
 
 /** Items that were and land at the same places, drawn once. */
 export interface Thread {
@@ -94,6 +17,10 @@ export interface Thread {
   bent: boolean
   /** An end of it lies outside the picture. */
   outside: boolean
+  /** It goes back where most others go forward. */
+  crosses: boolean
+  /** When it is open in the new term, in pixels; null where it has no such window. */
+  window: { from: number; to: number } | null
   chosen: boolean
   mark: Mark
   path: string
@@ -118,9 +45,16 @@ function pathOf(from: number, to: number | null, bent: boolean): string {
     ? `M${from} ${start}C${from} ${middle} ${to} ${middle} ${to} ${end}`
     : `M${from} ${start}L${to} ${end}`
 }
+/** From opening to closing (else to the due date) on the lower line. */
+function windowOf({ planned }: LedgerItem, target: Axis): Thread['window'] {
+  const end = planned.closes ?? planned.due
+  return planned.opens && end && planned.opens < end
+    ? { from: half(target.x(at(planned.opens))), to: half(target.x(at(end))) }
+    : null
+}
 function threadOf(item: LedgerItem, source: Axis, target: Axis, selected: string | null): Thread | null {
   const { node, planned, outcomes } = item
-  const field = (['due', 'opens'] as const).find(each => node[each] !== null)
+  const field = hangsBy(item)
   const was = field && node[field]
   if (!field || !was || !node.kind) return null
   const is = planned[field]
@@ -136,6 +70,8 @@ function threadOf(item: LedgerItem, source: Axis, target: Axis, selected: string
     outcome,
     bent,
     outside: start.outside || (end?.outside ?? false),
+    crosses: false,
+    window: windowOf(item, target),
     chosen: item.lineage === selected,
     mark: markOf(node.kind, node.exam),
     path: pathOf(from, to, bent),
@@ -143,24 +79,126 @@ function threadOf(item: LedgerItem, source: Axis, target: Axis, selected: string
     items: [item],
   }
 }
-/** A thread for every item; those that would be drawn exactly over one another share one, only the selected item always has its own. */
+/** The date by which an item hangs in the picture. */
+export const hangsBy = ({ node }: LedgerItem): DateField | null =>
+  (['due', 'opens'] as const).find(field => node[field] !== null) ?? null
+/** Items that go back where most others go forward. */
+export function crossingItems(items: readonly LedgerItem[]): Set<LedgerItem> {
+  const pairs = items.flatMap(item => {
+    const field = hangsBy(item)
+    const [before, after] = field ? [item.node[field], item.planned[field]] : [null, null]
+    return before && after ? [{ before, after, item }] : []
+  })
+  return new Set([...outOfOrder(pairs)].map(({ item }) => item))
+}
+/**
+ * A thread for every item in sight; those that would be drawn exactly over one another share one, only the selected item always
+ * has its own.
+ */
 export function threadsOf(
   items: readonly LedgerItem[],
-  source: Axis,
-  target: Axis,
-  selected: string | null,
+  axes: { source: Axis; target: Axis },
+  {
+    width,
+    selected,
+    crossing,
+  }: { width: number; selected: string | null; crossing: ReadonlySet<LedgerItem> },
 ): Thread[] {
+  const isSeen = (place: number | null): boolean => place !== null && place >= left - 7 && place <= width
   const drawn = new Map<string, Thread>()
   for (const item of items) {
-    const thread = threadOf(item, source, target, selected)
-    if (!thread) continue
-    const { from, to, mark, outcome, chosen } = thread
-    const key = chosen ? 'chosen' : `${from} ${to} ${mark.path} ${outcome}`
+    const thread = threadOf(item, axes.source, axes.target, selected)
+    if (!thread || !(isSeen(thread.from) || isSeen(thread.to))) continue
+    thread.crosses = crossing.has(item)
+    const { from, to, mark, outcome, chosen, crosses } = thread
+    const key = chosen ? 'chosen' : `${from} ${to} ${mark.path} ${outcome} ${crosses}`
     const same = drawn.get(key)
     if (same) same.items.push(item)
     else drawn.set(key, thread)
   }
   return [...drawn.values()].sort((a, b) => Number(a.chosen) - Number(b.chosen))
+}
+
+/** More threads than these are drawn as density: how many dates a day holds, and where they go. */
+export const threadsAtMost = 260
+export interface DayBar {
+  key: string
+  x: number
+  width: number
+  y: number
+  height: number
+  count: number
+  settle: boolean
+}
+/** What thousands of threads come to: a bar for each day on both lines, and the strings in one stroke for each outcome. */
+export interface Density {
+  bars: DayBar[]
+  strings: { outcome: Outcome; path: string }[]
+}
+const barHeight = 30
+function barsOf(
+  axis: Axis,
+  days: ReadonlyMap<Day, { count: number; settle: boolean }>,
+  most: number,
+): DayBar[] {
+  const width = Math.max(1.5, axis.x(1) - axis.x(0) - 1)
+  return [...days].map(([day, { count, settle }]) => {
+    const height = Math.max(2, (barHeight * count) / most)
+    return {
+      key: `${axis.y} ${day}`,
+      x: axis.x(day),
+      width,
+      y: axis.y - height,
+      height,
+      count,
+      settle,
+    }
+  })
+}
+export function densityOf(
+  items: readonly LedgerItem[],
+  threads: readonly Thread[],
+  axes: { source: Axis; target: Axis },
+): Density {
+  const was = new Map<Day, { count: number; settle: boolean }>()
+  const is = new Map<Day, { count: number; settle: boolean }>()
+  const add = (days: typeof was, wall: string, settle: boolean): void => {
+    const found = days.get(dayOf(wall))
+    days.set(dayOf(wall), { count: (found?.count ?? 0) + 1, settle: settle || (found?.settle ?? false) })
+  }
+  for (const item of items) {
+    const field = hangsBy(item)
+    const [before, after] = field ? [item.node[field], item.planned[field]] : [null, null]
+    if (before) add(was, before, false)
+    if (after) add(is, after, item.settle)
+  }
+  const most = Math.max(1, ...[...was.values(), ...is.values()].map(day => day.count))
+  const paths = new Map<Outcome, string[]>()
+  for (const { outcome, path } of threads) {
+    const list = paths.get(outcome) ?? []
+    list.push(path)
+    paths.set(outcome, list)
+  }
+  return {
+    bars: [...barsOf(axes.source, was, most), ...barsOf(axes.target, is, most)],
+    strings: [...paths].map(([outcome, list]) => ({ outcome, path: list.join('') })),
+  }
+}
+
+/** What one sees at a glance, said: threads that go back, and days that hold too much. */
+export function crossingTold(
+  crossing: number,
+  crowded: readonly { first: Day; ids: readonly unknown[] }[],
+): string {
+  const [most] = [...crowded].sort((a, b) => b.ids.length - a.ids.length)
+  const days = most
+    ? `${counted(crowded.length, 'day holds', 'days hold')} too much, ${dayText(isoOf(most.first))} most: ${most.ids.length} due`
+    : 'no day holds too much'
+  const back =
+    crossing === 0
+      ? 'No item changes its order'
+      : `${counted(crossing, 'item comes', 'items come')} in another order`
+  return `${back}; ${days}.`
 }
 
 const toldAtMost = 6

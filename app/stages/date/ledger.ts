@@ -1,4 +1,3 @@
-import { computed, type Ref } from 'vue'
 import { dayOf } from '~~/core/calendar/day'
 import { teachingWeek, type Term } from '~~/core/calendar/term'
 import { dateFields, type DateField } from '~~/core/course/dates'
@@ -10,7 +9,6 @@ import type { PlannedItem } from '~~/core/dates/plan'
 import { shortHow } from '~~/core/dates/reasons'
 import { dayText, shortDay } from '~~/core/dates/words'
 import { fieldName } from '~/composables/words'
-import { usePlan } from '../plan/store'
 
 export interface LedgerItem {
   type: 'item'
@@ -48,7 +46,14 @@ export function ledgerItem(node: OutlineNode, planned: PlannedItem, notes: reado
     notes,
   }
 }
-const isDated = ({ outcomes }: LedgerItem): boolean => dateFields.some(field => outcomes[field] !== 'empty')
+export const isDated = ({ outcomes }: LedgerItem): boolean =>
+  dateFields.some(field => outcomes[field] !== 'empty')
+
+/** The title of each unit of the plan, of what comes and of the shell. */
+export const unitTitles = (
+  nodes: readonly Pick<OutlineNode, 'type' | 'lineage' | 'title'>[],
+): Map<string, string> =>
+  new Map(nodes.flatMap(node => (node.type === 'unit' ? [[node.lineage, node.title] as const] : [])))
 
 /** Rows in course order (`shellUnits`: titles of units that the shell alone has, by lineage): a head for each unit that shows something, then its items. */
 export function ledgerRows(
@@ -109,23 +114,4 @@ export function howText({ planned, outcomes, node, notes }: LedgerItem): string 
   if (!odd || (odd === 'due' && outcomes.due === 'moved')) return words
   // `Opens in Study week`, `Due past the end`, `Closes: kept in order`.
   return `${fieldName(odd)}${/^(in|on|past|before|after) /.test(words) ? ' ' : ': '}${words}`
-}
-
-/** The ledger of the plan at hand. */
-export function useLedger(withUndated: Ref<boolean>) {
-  const store = usePlan()
-  const items = computed(() =>
-    store.nodes.flatMap(node => {
-      const planned = store.planned.get(node.lineage)
-      return planned ? [ledgerItem(node, planned, store.ledger?.notes.get(node.lineage))] : []
-    }),
-  )
-  const shellUnits = computed(
-    () =>
-      new Map(
-        store.plan?.target.nodes.flatMap(node => (node.type === 'unit' ? [[node.lineage, node.title]] : [])),
-      ),
-  )
-  const rows = computed(() => ledgerRows(store.nodes, items.value, withUndated.value, shellUnits.value))
-  return { items, rows }
 }

@@ -1,5 +1,6 @@
 import type { ZoneRules } from '~~/core/calendar/zone'
 import { wholeCourse, type RuleScope } from '~~/core/dates/levels'
+import type { MethodName } from '~~/core/dates/rule'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
 import { api } from '~/composables/api'
@@ -27,6 +28,7 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
   let pairNow: ToDatesWorker | null = null
   let documentNow: PlanDocument | null = null
   let scopeNow: RuleScope = wholeCourse
+  let overNow: MethodName | null = null
 
   function receive(answer: FromDatesWorker): void {
     if (answer.type === 'zone-wanted') return void extendZone(answer)
@@ -76,7 +78,7 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
     if (!documentNow) return
     busy = true
     waiting = false
-    sender()({ type: 'plan', round: ++round, document: documentNow, scope: scopeNow })
+    sender()({ type: 'plan', round: ++round, document: documentNow, scope: scopeNow, over: overNow })
   }
   return {
     pair({ source, more, found, target, zone, before, mode }: PlanReply): void {
@@ -92,9 +94,10 @@ export function datesClient(answered: (answer: DatesAnswer) => void) {
       }
       sender()(pairNow)
     },
-    plan(document: PlanDocument, scope: RuleScope): void {
+    plan(document: PlanDocument, scope: RuleScope, over: MethodName | null = null): void {
       documentNow = document
       scopeNow = scope
+      overNow = over
       if (busy) waiting = true
       else ask()
     },

@@ -3,7 +3,8 @@ import { compileTerm } from '~~/core/calendar/term'
 import { wholeCourse, type RuleScope } from '~~/core/dates/levels'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
-import type { Comparison, Ledger } from '~/workers/messages'
+import type { MethodName } from '~~/core/dates/rule'
+import type { Comparison, LaidOver, Ledger } from '~/workers/messages'
 import { unpackItems } from '~/workers/packing'
 import { datesClient } from './dates-client'
 
@@ -17,12 +18,22 @@ export function usePlannedDates(
   const client = datesClient(answer => {
     if (answer.type === 'ledger')
       ledger.value = { summary: answer.summary, items: unpackItems(answer.items), notes: answer.notes }
-    else comparison.value = answer.comparison
+    else if (answer.type === 'comparison') comparison.value = answer.comparison
+    else if (answer.method === over.value) {
+      const planned = new Map(unpackItems(answer.items).map(item => [item.id, item]))
+      laidOver.value = { method: answer.method, summary: answer.summary, planned }
+    }
   })
   /** For what the rule stands that is being chosen: what the methods are compared for. */
   const scope = shallowRef<RuleScope>(wholeCourse)
-  watch([document, scope], ([next, at]) => {
-    if (next) client.plan(next, at)
+  /** The method that is laid over what is chosen, to look at before one decides; null: none. */
+  const over = shallowRef<MethodName | null>(null)
+  const laidOver = shallowRef<LaidOver | null>(null)
+  watch(over, method => {
+    if (method !== laidOver.value?.method) laidOver.value = null
+  })
+  watch([document, scope, over], ([next, at, method]) => {
+    if (next) client.plan(next, at, method)
   })
   // The calendars stay the same objects while one plans, so the terms are made ready once.
   const sourceCalendar = computed(() => plan.value?.source.calendar)
@@ -39,7 +50,7 @@ export function usePlannedDates(
   /** The courses are others, or stand otherwise: everything is computed anew. */
   function pair(loaded: PlanReply): void {
     client.pair(loaded)
-    client.plan(loaded.document, scope.value)
+    client.plan(loaded.document, scope.value, over.value)
   }
-  return { scope, terms, ledger, comparison, planned, pair, forget }
+  return { scope, over, laidOver, terms, ledger, comparison, planned, pair, forget }
 }

@@ -242,11 +242,13 @@ export const usePlan = defineStore('plan', () => {
     changeCarry({ leave: left, take })
     return brought
   }
-  /** Holds an item at given dates, or (null) lets it go. */
-  function hold(lineage: string, at: ItemDates | null): void {
-    const { [lineage]: _, ...rest } = there(document.value).dates.itemRules
-    changeDates({ itemRules: at ? { ...rest, [lineage]: ruleBy('set', at) } : rest })
+  /** Holds items at given dates, or (null) lets them go, in one step. */
+  function holdAll(dates: ReadonlyMap<string, ItemDates | null>): void {
+    const rules = Object.entries(there(document.value).dates.itemRules).filter(([key]) => !dates.has(key))
+    for (const [lineage, at] of dates) if (at) rules.push([lineage, ruleBy('set', at)])
+    changeDates({ itemRules: Object.fromEntries(rules) })
   }
+  const hold = (lineage: string, at: ItemDates | null): void => holdAll(new Map([[lineage, at]]))
 
   /** Chooses other courses to roll from. Where another comes first, decisions about items of the old one fall away. */
   async function changeSources(sources: string[]): Promise<void> {
@@ -288,6 +290,8 @@ export const usePlan = defineStore('plan', () => {
     ledger: dates.ledger,
     comparison: dates.comparison,
     ruleScope: dates.scope,
+    over: dates.over,
+    laidOver: dates.laidOver,
     planned: dates.planned,
     canUndo: history.canUndo,
     canRedo: history.canRedo,
@@ -312,6 +316,7 @@ export const usePlan = defineStore('plan', () => {
     carry,
     changeSources,
     hold,
+    holdAll,
     leave,
     undo,
     redo,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { EffectReply, EffectView as Effect, PlanReply } from '~~/shared/api/plans'
 import type { ApiProblem } from '~/composables/api'
-import { useLedger } from '../date/ledger'
+import { useLedgerItems } from '../date/view'
 import { useStagePlan } from '../plan/store'
 import EffectTable from './EffectTable.vue'
 import EffectTree from './EffectTree.vue'
@@ -36,7 +36,7 @@ const facts = computed(() => [
     .filter(entry => entry.chosen || entry.joined)
     .flatMap(({ course }) => sectionChanges(document.value.sections[course.id], course)),
 ])
-const { items } = useLedger(ref(true))
+const items = useLedgerItems()
 /** What the run will write: what the shell has already keeps its dates. */
 const fresh = computed(() => items.value.filter(item => store.dated.has(item.lineage)))
 const toSettle = computed(() => fresh.value.filter(item => item.settle))

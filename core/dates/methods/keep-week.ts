@@ -25,7 +25,7 @@ const startsText = ({ landing, week, weekStarts }: Details): string => {
 }
 const reasons = {
   'keep-week': reason<Details>({
-    short: 'week and weekday',
+    short: ({ details: { landing, week } }) => (landing === week ? 'week and weekday' : 'past the last week'),
     sentence: ({ before, after, details }) => {
       const { breakWeek, landing, week, was, weekday, weekStarts } = details
       const turned = weekday === was ? '' : ` ${turnedText(was, weekday)}.`

@@ -50,7 +50,7 @@ export const closureReasons = {
 
 const horizon = 800
 /** The usable day nearest to `day` on one side (direction 1 or −1), within the horizon. */
-function usableOn(term: Term, day: Day, direction: 1 | -1): Day | null {
+export function usableOn(term: Term, day: Day, direction: 1 | -1): Day | null {
   for (let distance = 1; distance <= horizon; distance++)
     if (isUsable(term, day + direction * distance)) return day + direction * distance
   return null

@@ -23,6 +23,19 @@ const patternSchema = z.object({
   kinds: z.array(z.enum(itemKinds)),
 })
 export type UndatedPattern = z.output<typeof patternSchema>
+const limit = z.int().min(1, 'At least 1, or no limit.').max(200, 'At most 200.').nullable()
+/** How much is too much, and what Ease may do about it: `Crowding` of `core/dates/crowding.ts`. */
+const crowdingSchema = z.object({
+  perDay: limit,
+  perWeek: z.number().min(0.1, 'More than 0, or no limit.').max(1000, 'At most 1000.').nullable(),
+  minGap: z.int().min(0, 'Not below 0.').max(60, 'At most 60 days.'),
+  weights: z.partialRecord(z.enum(itemKinds), z.number().min(0, 'Not below 0.').max(100, 'At most 100.')),
+  days: z.enum(['usable', 'meetings']),
+})
+const crowdingTold = (crowding: z.output<typeof crowdingSchema> | null | undefined): string =>
+  crowding
+    ? `${crowding.perDay === null ? 'any number' : `at most ${crowding.perDay}`} due on a day`
+    : 'the usual'
 const patternTold = (pattern: UndatedPattern | null | undefined): string =>
   pattern ? `a pattern from teaching week ${pattern.firstWeek}` : 'none'
 const isByHand = (rule: Rule): boolean => Boolean(methodOf(rule).byHand)
@@ -53,19 +66,35 @@ const rulesOf = (rules: Readonly<Record<string, Rule>>, one: string): string[] =
 /** How dates cross: a rule for the course, and rules for kinds, units and items. A rule is one decision. */
 export const dates = planPart({
   words: 'the rule for dates',
-  decisions: { rule: 'The rule for the whole course', pattern: 'The pattern for work without dates' },
-  schema: ruleSetSchema.extend({ pattern: patternSchema.nullable().default(null) }),
-  recommended: { rule: defaultRule, kindRules: {}, unitRules: {}, itemRules: {}, pattern: null },
+  decisions: {
+    rule: 'The rule for the whole course',
+    pattern: 'The pattern for work without dates',
+    crowding: 'How much may be due at once',
+  },
+  schema: ruleSetSchema.extend({
+    pattern: patternSchema.nullable().default(null),
+    crowding: crowdingSchema.nullable().default(null),
+  }),
+  recommended: {
+    rule: defaultRule,
+    kindRules: {},
+    unitRules: {},
+    itemRules: {},
+    pattern: null,
+    crowding: null,
+  },
   join: (joiner, values) => ({
     rule: joiner.one('rule', changedIn(values, 'rule'), ruleTold),
     kindRules: joiner.keyed('kindRules', changedIn(values, 'kindRules'), ruleTold),
     unitRules: joiner.keyed('unitRules', changedIn(values, 'unitRules'), ruleTold),
     itemRules: joiner.keyed('itemRules', changedIn(values, 'itemRules'), ruleTold),
     pattern: joiner.one('pattern', changedIn(values, 'pattern'), patternTold),
+    crowding: joiner.one('crowding', changedIn(values, 'crowding'), crowdingTold),
   }),
   habit: {
-    keeps: ({ rule, pattern, ...levels }) => ({
+    keeps: ({ rule, pattern, crowding, ...levels }) => ({
       pattern,
+      crowding,
       rule: isByHand(rule) ? defaultRule : rule,
       kindRules: withoutHand(levels.kindRules),
       unitRules: withoutHand(levels.unitRules),
@@ -73,13 +102,14 @@ export const dates = planPart({
     }),
     // What somebody has held in this plan is about its own calendar.
     over: (own, kept) => ({ ...kept, itemRules: { ...kept.itemRules, ...onlyHand(own.itemRules) } }),
-    tells: ({ rule, kindRules, unitRules, itemRules, pattern }) => [
+    tells: ({ rule, kindRules, unitRules, itemRules, pattern, crowding }) => [
       `The whole course: ${ruleSaid(rule)}.`,
       ...Object.entries(kindRules).map(
         ([kind, each]) => `Every ${kindWords(kind as ItemKind)[0]}: ${ruleSaid(each)}.`,
       ),
       ...rulesOf(unitRules, 'unit'),
       ...rulesOf(itemRules, 'item'),
+      ...(crowding ? [`It asks for ${crowdingTold(crowding)}.`] : []),
       ...(pattern ? [`Work without dates gets ${patternTold(pattern)}.`] : []),
     ],
   },
@@ -87,7 +117,7 @@ export const dates = planPart({
   again: value => value,
   furtherShells: 'the same',
   forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {} }),
-  faults: ({ rule, pattern: _, ...levels }, term) =>
+  faults: ({ rule, pattern: _, crowding: __, ...levels }, term) =>
     [
       { path: ['rule'], rule },
       ...Object.entries(levels).flatMap(([level, rules]) =>

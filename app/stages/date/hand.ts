@@ -1,0 +1,120 @@
+import { computed, ref, type Ref } from 'vue'
+import { dayOf, type Day } from '~~/core/calendar/day'
+import { meetingDays } from '~~/core/calendar/term'
+import { dateFields, datesOf, type DateField, type ItemDates } from '~~/core/course/dates'
+import { farFault } from '~~/core/dates/far'
+import {
+  filledDown,
+  movedBy,
+  openFrom,
+  spreadOver,
+  tellingDate,
+  withDate,
+  withDatesOf,
+  withFollowers,
+  type FillStep,
+  type Following,
+  type HandDates,
+  type HandItem,
+} from '~~/core/dates/hand/moves'
+import { usePlan } from '../plan/store'
+import type { LedgerItem } from './ledger'
+
+export const followingWords: Record<Following, string> = {
+  nobody: 'alone',
+  later: 'with all later ones',
+  unit: 'with its whole unit',
+  kind: 'with all of its kind',
+  all: 'with everything',
+}
+export const handItem = ({ lineage, node, planned }: LedgerItem): HandItem => ({
+  id: lineage,
+  kind: node.kind ?? '',
+  unit: node.unit,
+  ...datesOf(planned),
+})
+
+/**
+ * Changes of dates by hand: of the items that are chosen, or of the one that is looked at. Each is one step that can be gone
+ * back. `items`: all of the ledger; `meant`: those that a change is for, in the order in which they are shown.
+ */
+export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly LedgerItem[]>) {
+  const store = usePlan()
+  /** Who goes along where something is moved. */
+  const following = ref<Following>('nobody')
+  /** Why the last change was not made, as a sentence. */
+  const refused = ref('')
+  const all = computed(() => items.value.map(handItem))
+  const own = computed(() => meant.value.map(handItem))
+
+  function put(dates: HandDates): void {
+    const term = store.terms?.target
+    const far = [...dates.values()].flatMap(each =>
+      dateFields.flatMap(field => {
+        const at = each[field]
+        return at && term ? farFault([field], at, term) : []
+      }),
+    )
+    refused.value = far[0] ? `Nothing was moved. ${far[0].message}` : ''
+    if (far.length === 0 && dates.size > 0) store.holdAll(dates)
+  }
+  function move(days: number, field: DateField | null): void {
+    const chosen = new Set(own.value.map(item => item.id))
+    put(movedBy(withFollowers(all.value, chosen, following.value), days, field ? [field] : dateFields))
+  }
+  /** Moves some items by days, as a mark that is dragged does; what follows goes along. */
+  const moveItems = (lineages: readonly string[], days: number): void =>
+    put(movedBy(withFollowers(all.value, new Set(lineages), following.value), days))
+  /** Holds one item at given dates; those that follow it move by as many days as it does. */
+  function holdAt(lineage: string, dates: ItemDates): void {
+    const item = all.value.find(each => each.id === lineage)
+    const [was, is] = [item && tellingDate(item), tellingDate(dates)]
+    const days = was && is ? dayOf(is) - dayOf(was) : 0
+    const followers = days === 0 ? [] : withFollowers(all.value, new Set([lineage]), following.value)
+    put(new Map([...movedBy(followers, days), [lineage, dates]]))
+  }
+  const hold = (): void => put(new Map(own.value.map(item => [item.id, datesOf(item)])))
+  function letGo(): void {
+    const held = meant.value.filter(item => item.held)
+    if (held.length > 0) store.holdAll(new Map(held.map(item => [item.lineage, null])))
+  }
+  const set = (field: DateField, at: ItemDates[DateField]): void => put(withDate(own.value, field, at))
+  const giveDatesOf = (item: LedgerItem): void => put(withDatesOf(own.value, datesOf(item.planned)))
+  const target = computed(() => store.terms?.target ?? null)
+  const meetings = computed((): Day[] =>
+    target.value && store.plan ? meetingDays(target.value, store.plan.target.course.meetings) : [],
+  )
+  const fill = (field: DateField, step: FillStep): void =>
+    put(filledDown(own.value, field, step, meetings.value))
+  /** The day on which the course opens: that of its window, else the first day of classes. */
+  const opensOn = computed((): Day | null => {
+    const { plan, document } = store
+    const from = plan && document ? (document.windows ?? plan.target.course.windows).openFrom : null
+    return from ? dayOf(from) : (target.value?.classes.from ?? null)
+  })
+  const openThroughout = (): void => {
+    if (opensOn.value !== null) put(openFrom(own.value, opensOn.value))
+  }
+  function spread(over: 'days' | 'meetings'): void {
+    if (!target.value) return
+    const days = over === 'days' ? target.value.classDays : meetings.value
+    put(spreadOver(own.value, days, target.value))
+  }
+  return {
+    following,
+    refused,
+    meetings,
+    opensOn,
+    put,
+    move,
+    moveItems,
+    holdAt,
+    hold,
+    letGo,
+    set,
+    giveDatesOf,
+    fill,
+    openThroughout,
+    spread,
+  }
+}
