@@ -43,14 +43,15 @@ async function call<T>(
   headers: Record<string, string> = {},
 ): Promise<T> {
   const hasBody = body !== undefined
+  const isFile = body instanceof Blob
   const asked = fetch(`/api/v1${path}`, {
     method,
     headers: {
       accept: 'application/json',
-      ...(hasBody && { 'content-type': 'application/json' }),
+      ...(hasBody && { 'content-type': isFile ? 'application/octet-stream' : 'application/json' }),
       ...headers,
     },
-    body: hasBody ? JSON.stringify(body) : undefined,
+    body: isFile || !hasBody ? body : JSON.stringify(body),
   })
   const response = await asked.catch(() => {
     throw new ApiProblem(
@@ -66,6 +67,7 @@ async function call<T>(
 }
 export const api = {
   get: <T>(path: string): Promise<T> => call<T>('GET', path),
+  /** A file goes as it is, anything else as JSON. */
   post: <T>(path: string, body: unknown): Promise<T> => call<T>('POST', path, body),
   /** With a revision: only if what is there still has it. */
   put: <T>(path: string, body: unknown, revision?: number): Promise<T> =>

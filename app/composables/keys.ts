@@ -4,7 +4,8 @@ import { useEventListener, useStorage } from '@vueuse/core'
 export interface KeyBinding {
   key: string
   does: string
-  run: (event: KeyboardEvent) => void
+  /** False: it has nothing to do now, and who else has the key may. */
+  run: (event: KeyboardEvent) => unknown
   hidden?: boolean
 }
 
@@ -16,8 +17,8 @@ export const allKeys = computed(() =>
 )
 
 /**
- * Whether a key belongs to what has the focus. A field takes all of them; a list that is shut takes all but letters, so that they
- * work again once one has chosen from it; radios take the arrows.
+ * Whether a key belongs to what has the focus. A field takes all of them; a list that is shut takes all but letters and keys
+ * with ctrl, so that they work again once one has chosen from it; radios take the arrows.
  */
 function isTakenBy(target: EventTarget | null, name: string): boolean {
   if (!(target instanceof HTMLElement)) return false
@@ -26,7 +27,7 @@ function isTakenBy(target: EventTarget | null, name: string): boolean {
   if (target.type === 'radio') return name.startsWith('Arrow')
   if (['checkbox', 'button'].includes(target.type)) return false
   const isShutList = target.readOnly && target.getAttribute('aria-expanded') !== 'true'
-  return !(isShutList && name.length === 1 && name !== ' ')
+  return !(isShutList && (name.length === 1 || name.startsWith('ctrl+')) && name !== ' ')
 }
 
 /** Binds keys for as long as the component lives. A later component's keys come before an earlier one's. */
@@ -70,8 +71,9 @@ export function useKeyboard(): void {
         event.target.closest('button, a, [role=button], input')
       )
         return
+      if (binding.run(event) === false) continue
       event.preventDefault()
-      return binding.run(event)
+      return
     }
     if (allKeysStartingWith(`${wanted} `)) prefix = `${wanted} `
   })

@@ -81,7 +81,11 @@ const shownDay = computed(
 )
 
 defineExpose({
-  focus: () => input.value?.focus(),
+  /** What stands there is selected, so that what is typed takes its place. */
+  focus: () => {
+    input.value?.focus()
+    input.value?.select()
+  },
   /** Makes what is typed count; false, and the field focused, where it cannot. */
   settleNow: (): boolean => {
     const isSettled = accept()

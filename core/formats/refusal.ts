@@ -37,6 +37,10 @@ const refusalKinds = {
   'not-its-mark': unlike(() => 'is not text in the encoding its first bytes announce'),
   'zero-bytes': unlike(() => 'holds zero bytes: it is no text'),
 
+  'no-plan-sheet': unlike(
+    () => 'has no column “Key” beside “Opens”, “Due” or “Closes”: it is no sheet of a plan’s dates',
+  ),
+
   // Archives.
   'not-a-zip': unlike(() => 'is not a zip archive'),
   'zip-of-neither': unlike((of: { looksLike: string | null }) =>

@@ -3,6 +3,7 @@ import type { OutlineNode } from '../course/outline'
 import type { PlannedItem } from '../dates/plan'
 import { sentence } from '../dates/reasons'
 import type { Deadline } from '../formats/icalendar/write'
+import { heldWords } from '../formats/sheet/plan-dates'
 import { pointsText } from '../grading/points'
 
 export interface TitledItem extends ItemDates {
@@ -38,8 +39,15 @@ export interface DateTable {
   header: string[]
   rows: string[][]
 }
-/** Dates as a table in course order: with a plan's result, old and new side by side with why; without one, as they stand. */
-export function dateTable(nodes: readonly OutlineNode[], planned: readonly PlannedItem[] | null): DateTable {
+/**
+ * Dates as a table in course order: with a plan's result, old and new side by side with why; without one, as they stand. `plan`: its id, by which
+ * its sheet is known again (`core/formats/sheet/plan-dates.ts`).
+ */
+export function dateTable(
+  nodes: readonly OutlineNode[],
+  planned: readonly PlannedItem[] | null,
+  plan = '',
+): DateTable {
   const items = itemsWithDates(nodes)
   const first = ['Unit', 'Item', 'Kind', 'Points']
   const start = (item: TitledItem) => [item.unitTitle, item.title, item.kind, item.points]
@@ -56,7 +64,20 @@ export function dateTable(nodes: readonly OutlineNode[], planned: readonly Plann
     }
   const byId = new Map(planned.map(item => [item.id, item]))
   return {
-    header: [...first, 'Opened', 'Was due', 'Closed', 'Opens', 'Due', 'Closes', 'Flags', 'Why', 'Key'],
+    header: [
+      ...first,
+      'Opened',
+      'Was due',
+      'Closed',
+      'Opens',
+      'Due',
+      'Closes',
+      'Held',
+      'Flags',
+      'Why',
+      'Key',
+      'Plan',
+    ],
     rows: items
       .filter(item => byId.has(item.lineage))
       .map(item => {
@@ -71,9 +92,11 @@ export function dateTable(nodes: readonly OutlineNode[], planned: readonly Plann
           cell(is.opens),
           cell(is.due),
           cell(is.closes),
+          heldWords[is.flags.includes('set-by-hand') ? 0 : 1],
           is.flags.join(' '),
           why,
           item.lineage,
+          plan,
         ]
       }),
   }

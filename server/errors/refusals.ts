@@ -596,6 +596,12 @@ export const refusals = {
     detail: ({ limit }) => `At most ${sizeText(limit)} are accepted. Nothing was kept.`,
     errors: ({ limit }) => [{ field: 'file', message: `has more than ${limit} bytes` }],
   }),
+  'sheet-unreadable': refusal<{ reason: string; wayOn: string }>({
+    status: 422,
+    title: 'This sheet cannot be read',
+    detail: ({ reason, wayOn }) => `The file ${reason}. Nothing was changed. ${wayOn}`,
+    errors: ({ reason }) => [{ field: 'file', message: reason }],
+  }),
   'file-unnamed': wrongField('The file has no name', 'name', 'Give the name of the file.'),
   'file-empty': wrongField('The file is empty', 'file', 'holds no bytes', 'Nothing was kept.'),
   'file-broken-off': refusal({

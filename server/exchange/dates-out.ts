@@ -1,7 +1,9 @@
 import type { Knex } from 'knex'
 import { validYears } from '../../core/calendar/zone'
 import { writeDeadlines } from '../../core/formats/icalendar/write'
+import { dateFields } from '../../core/course/dates'
 import { writeCsv } from '../../core/formats/sheet/csv'
+import { heldWords, sheetColumns } from '../../core/formats/sheet/plan-dates'
 import { sourceOutline } from '../../core/plan/compile'
 import { dateTable, deadlinesOf, itemsWithDates, type DateTable } from '../../core/plan/exports'
 import { zoneRules } from '../calendars/zones'
@@ -17,14 +19,25 @@ const stamp = (): string => now().toISOString().slice(0, 16)
 /** A plan's dates, old and new, as a table. */
 export async function planDateTable(db: Knex, id: string): Promise<DateTable> {
   const { input, ledger } = await loadPlannedDates(db, id)
-  return dateTable(sourceOutline(input).nodes, ledger.items)
+  return dateTable(sourceOutline(input).nodes, ledger.items, id)
 }
 /** The dates that stand in a course now, as a table. */
 export const courseDateTable = async (db: Knex, id: string): Promise<DateTable> =>
   dateTable(await loadOutline(db, id), null)
 export const tableAsCsv = ({ header, rows }: DateTable): string => writeCsv(header, rows)
-export const tableAsWorkbook = ({ header, rows }: DateTable): Promise<Buffer> =>
-  writeWorkbook('Dates', header, rows)
+/** A table of dates as a workbook: real dates, and of a plan's sheet only its new dates may be changed. */
+export function tableAsWorkbook({ header, rows }: DateTable): Promise<Buffer> {
+  const places = (names: readonly string[]): number[] =>
+    header.flatMap((name, at) => (names.includes(name) ? [at] : []))
+  const dates = dateFields.map(field => sheetColumns[field])
+  const held = places([sheetColumns.held])
+  const open = held.length > 0 ? [...places(dates), ...held] : []
+  return writeWorkbook('Dates', header, rows, {
+    moments: places([...dates, 'Opened', 'Was due', 'Closed']),
+    open,
+    lists: held.map(column => ({ column, words: heldWords })),
+  })
+}
 
 /** A plan's new deadlines as iCalendar. */
 export async function planDeadlines(db: Knex, id: string): Promise<string> {

@@ -12,7 +12,7 @@ const bodyLimit = 4 * 1024 * 1024
 export const chunksOf = (request: IncomingMessage): AsyncIterable<Buffer> =>
   request.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>
 /** What came with a request, counted while it is read: no more than may be is ever held. @throws Refusal */
-async function readBytes(event: H3Event, limit: number): Promise<Buffer> {
+export async function readBytes(event: H3Event, limit: number): Promise<Buffer> {
   const parts: Buffer[] = []
   let size = 0
   for await (const chunk of chunksOf(event.node.req)) {

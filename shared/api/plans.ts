@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { studentDataNames } from '../../core/student-data/student-data'
 import { thingParts } from '../../core/carry/again'
 import { baseWays } from '../../core/carry/base'
+import { wallTime } from '../../core/calendar/schema'
 import { dateFields } from '../../core/course/dates'
 import { itemKinds } from '../../core/course/model'
 import { traceRecord } from '../../core/student-data/traces/record'
@@ -277,3 +278,26 @@ export const runReply = z.object({
   left: z.array(recordLeft),
 })
 export type RunReply = z.infer<typeof runReply>
+
+const someDates = z.object({
+  opens: wallTime.nullable(),
+  due: wallTime.nullable(),
+  closes: wallTime.nullable(),
+})
+/** What a sheet of a plan's dates, changed elsewhere, would change: `SheetComparison` of `core/formats/sheet/plan-dates.ts`. */
+export const sheetReply = z.object({
+  changes: z.array(
+    z.object({
+      id: z.string(),
+      title: z.string(),
+      row: z.int(),
+      was: someDates,
+      /** The dates that the item would be held at; null: it would be let go. */
+      is: someDates.nullable(),
+    }),
+  ),
+  problems: z.array(z.object({ row: z.int(), title: z.string(), message: z.string() })),
+  unchanged: z.int(),
+  absent: z.int(),
+})
+export type SheetReply = z.infer<typeof sheetReply>

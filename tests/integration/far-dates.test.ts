@@ -33,7 +33,7 @@ function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof
     if (answer.type !== 'zone-wanted') return
     asked++
     tell({ type: 'zone', zone: zoneRules(answer.timeZone, answer.years) })
-    tell({ type: 'plan', round: 2, document, scope: wholeCourse })
+    tell({ type: 'plan', round: 2, document, scope: wholeCourse, over: null })
   })
   tell({
     type: 'pair',
@@ -45,7 +45,7 @@ function pageLedger(plan: Awaited<ReturnType<typeof readPlan>>, document: typeof
     inPlace: false,
     zone: plan.zone,
   })
-  tell({ type: 'plan', round: 1, document, scope: wholeCourse })
+  tell({ type: 'plan', round: 1, document, scope: wholeCourse, over: null })
   return { asked, items: unpackItems(there(ledger).items) }
 }
 

@@ -89,7 +89,12 @@ function set(at: string | null): void {
         <ElSelect id="chosen-fill" v-model="step" size="small" aria-label="How it is filled down">
           <ElOption v-for="each in steps" :key="each.value" :value="each.value" :label="each.label" />
         </ElSelect>
-        <button class="link" type="button" :disabled="!first?.planned[field]" @click="hand.fill(field, step)">
+        <button
+          class="link"
+          type="button"
+          :disabled="!first?.planned[field]"
+          @click="hand.fillDown(field, step)"
+        >
           Fill down
         </button>
       </dd>

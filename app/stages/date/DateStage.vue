@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { dateFields, type DateField, type ItemDates } from '~~/core/course/dates'
+import type { SheetReply } from '~~/shared/api/plans'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
@@ -11,6 +12,8 @@ import FollowChoice from './FollowChoice.vue'
 import LedgerTable from './LedgerTable.vue'
 import LedgerTools from './LedgerTools.vue'
 import RulePanel from './RulePanel.vue'
+import SheetBack from './SheetBack.vue'
+import SheetChanges from './SheetChanges.vue'
 import UndatedWork from './UndatedWork.vue'
 import WhyNote from './WhyNote.vue'
 import { useCrowding } from './crowding'
@@ -55,6 +58,13 @@ const hand = useHand(items, meant)
 const ease = useCrowding(items)
 const show = useAddressed('show')
 const isEasing = computed(() => show.value === 'crowded')
+/** A sheet that came back, until it is taken or left. */
+const sheet = shallowRef<{ reply: SheetReply; file: string } | null>(null)
+const isLedger = computed(() => !isEasing.value && !sheet.value)
+function takeSheet(dates: ReadonlyMap<string, ItemDates | null>): void {
+  store.holdAll(dates)
+  sheet.value = null
+}
 
 /** The one date of the row that keys move alone; null: they move all of them, so that the item stays open as long. */
 const field = ref<DateField | null>(null)
@@ -102,7 +112,7 @@ useKeys([
     does: 'choose all of its kind',
     run: () => chooseAllOf(item => item.node.kind === current.value?.node.kind),
   },
-  { key: 'Escape', does: 'choose none', run: () => choose([]) },
+  { key: 'Escape', does: 'choose none', run: () => chosen.value.size > 0 && choose([]) },
   { key: 's', does: 'only what is to settle', run: () => (onlySettle.value = !onlySettle.value) },
   { key: 'c', does: 'crowded days', run: () => (show.value = isEasing.value ? '' : 'crowded') },
   { key: 'f', does: 'find items by words', run: () => tools.value?.focus() },
@@ -141,8 +151,15 @@ const totals = computed(() => {
 
 <template>
   <StageFrame flush>
+    <SheetChanges
+      v-if="sheet"
+      :reply="sheet.reply"
+      :file="sheet.file"
+      @take="takeSheet"
+      @leave="sheet = null"
+    />
     <EaseView
-      v-if="isEasing"
+      v-else-if="isEasing"
       :items="items"
       :ease="ease"
       :may-edit="mayEdit"
@@ -150,7 +167,7 @@ const totals = computed(() => {
       @close="show = ''"
     />
     <CrossingPicture
-      v-if="!isEasing"
+      v-if="isLedger"
       :items="inView"
       :selected="selected"
       :chosen="chosen"
@@ -162,7 +179,7 @@ const totals = computed(() => {
       @ease="show = 'crowded'"
     />
     <LedgerTools
-      v-if="!isEasing"
+      v-if="isLedger"
       ref="tools"
       v-model:find="find"
       v-model:kind="kind"
@@ -179,7 +196,7 @@ const totals = computed(() => {
       @show-all="showAll"
     />
     <LedgerTable
-      v-if="!isEasing"
+      v-if="isLedger"
       ref="table"
       :rows="rows"
       :selected="selected"
@@ -202,7 +219,9 @@ const totals = computed(() => {
       <div class="halves">
         <EaseLimits v-if="isEasing" :items="items" :ease="ease" :may-edit="mayEdit" />
         <div v-if="!isEasing" class="rules">
-          <RulePanel v-model:with-undated="withUndated" :item="current" :items="items" />
+          <RulePanel v-model:with-undated="withUndated" :item="current" :items="items">
+            <SheetBack @compared="(reply, file) => (sheet = { reply, file })" />
+          </RulePanel>
           <UndatedWork :items="items" :may-edit="mayEdit" />
         </div>
         <div v-if="!isEasing" class="looked-at">

@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { dayOf, type Day, type WallTime } from '~~/core/calendar/day'
-import { dateFields, datesOf, type ItemDates } from '~~/core/course/dates'
+import { dateFields, type ItemDates } from '~~/core/course/dates'
 import { useItemContexts } from '~/composables/today'
 import { fieldName } from '~/composables/words'
 import DateField from '~/ui/DateField.vue'
 import { usePlan } from '../plan/store'
+import { standingDates } from './hand'
 import { tellingField, type LedgerItem } from './ledger'
 
 /** An item whose dates are being set by hand. Nothing is held before every field says a date that may stand there. */
 const props = defineProps<{ item: LedgerItem }>()
 const emit = defineEmits<{ commit: [dates: ItemDates]; cancel: [] }>()
 const store = usePlan()
-const draft = reactive<ItemDates>(datesOf(props.item.planned))
+const draft = reactive<ItemDates>(standingDates(props.item, store.document?.dates.itemRules ?? {}))
 const fields = ref<InstanceType<typeof DateField>[]>([])
 // The field that tells most of the item: where it has but one date, that one.
 const firstField = tellingField(props.item.node) ?? 'due'

@@ -123,17 +123,6 @@ const policies: { value: ClosurePolicy; label: string }[] = [
   { value: 'keep', label: 'stays' },
 ]
 const others = computed(() => ownRules(rules.value, nodes.value))
-
-const files = computed(() =>
-  Object.entries({ CSV: 'dates.csv', XLSX: 'dates.xlsx', iCalendar: 'deadlines.ics' }).map(
-    ([name, file]) => ({ name, href: `/api/v1/plans/${plan.value.id}/${file}` }),
-  ),
-)
-/** The file is made from what the server has, so what is waiting is saved first. */
-async function download(href: string): Promise<void> {
-  await store.save()
-  window.location.assign(href)
-}
 </script>
 
 <template>
@@ -260,12 +249,7 @@ async function download(href: string): Promise<void> {
       </li>
     </ul>
     <ElCheckbox v-model="withUndated" class="undated">Show items without dates</ElCheckbox>
-    <p class="out small">
-      Download these dates:
-      <a v-for="{ name, href } in files" :key="href" :href="href" @click.prevent="download(href)">{{
-        name
-      }}</a>
-    </p>
+    <slot />
   </section>
 </template>
 
@@ -303,10 +287,5 @@ summary {
 }
 .undated {
   margin-top: 12px;
-}
-.out {
-  margin: 8px 0 0;
-  display: flex;
-  gap: 10px;
 }
 </style>

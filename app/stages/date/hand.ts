@@ -17,6 +17,7 @@ import {
   type HandDates,
   type HandItem,
 } from '~~/core/dates/hand/moves'
+import type { RuleSet } from '~~/core/dates/rule'
 import { usePlan } from '../plan/store'
 import type { LedgerItem } from './ledger'
 
@@ -27,11 +28,16 @@ export const followingWords: Record<Following, string> = {
   kind: 'with all of its kind',
   all: 'with everything',
 }
-export const handItem = ({ lineage, node, planned }: LedgerItem): HandItem => ({
-  id: lineage,
-  kind: node.kind ?? '',
-  unit: node.unit,
-  ...datesOf(planned),
+/** The dates of an item as they stand: what was just set by hand counts before the ledger is computed anew. */
+export function standingDates({ lineage, planned }: LedgerItem, rules: RuleSet['itemRules']): ItemDates {
+  const rule = rules[lineage]
+  return datesOf(rule?.method === 'set' ? rule : planned)
+}
+const handItem = (item: LedgerItem, rules: RuleSet['itemRules']): HandItem => ({
+  id: item.lineage,
+  kind: item.node.kind ?? '',
+  unit: item.node.unit,
+  ...standingDates(item, rules),
 })
 
 /**
@@ -44,8 +50,9 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
   const following = ref<Following>('nobody')
   /** Why the last change was not made, as a sentence. */
   const refused = ref('')
-  const all = computed(() => items.value.map(handItem))
-  const own = computed(() => meant.value.map(handItem))
+  const rules = computed(() => store.document?.dates.itemRules ?? {})
+  const all = computed(() => items.value.map(item => handItem(item, rules.value)))
+  const own = computed(() => meant.value.map(item => handItem(item, rules.value)))
 
   function put(dates: HandDates): void {
     const term = store.terms?.target
@@ -79,12 +86,13 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
     if (held.length > 0) store.holdAll(new Map(held.map(item => [item.lineage, null])))
   }
   const set = (field: DateField, at: ItemDates[DateField]): void => put(withDate(own.value, field, at))
-  const giveDatesOf = (item: LedgerItem): void => put(withDatesOf(own.value, datesOf(item.planned)))
+  const giveDatesOf = (item: LedgerItem): void =>
+    put(withDatesOf(own.value, standingDates(item, rules.value)))
   const target = computed(() => store.terms?.target ?? null)
   const meetings = computed((): Day[] =>
     target.value && store.plan ? meetingDays(target.value, store.plan.target.course.meetings) : [],
   )
-  const fill = (field: DateField, step: FillStep): void =>
+  const fillDown = (field: DateField, step: FillStep): void =>
     put(filledDown(own.value, field, step, meetings.value))
   /** The day on which the course opens: that of its window, else the first day of classes. */
   const opensOn = computed((): Day | null => {
@@ -113,7 +121,7 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
     letGo,
     set,
     giveDatesOf,
-    fill,
+    fillDown,
     openThroughout,
     spread,
   }

@@ -28,7 +28,7 @@ function ledgerOf(dues: (string | null)[], rules: object = {}): LedgerItem[] {
       title: `Lab sheet ${at + 1}`,
       kind: at % 2 === 0 ? 'quiz' : 'assignment',
       unit: at < 2 ? 'u1' : 'u2',
-      due: due && wall(`${due}T23:59`),
+      due: due === null ? null : wall(`${due}T23:59`),
     }),
   )
   const { items } = planDates({

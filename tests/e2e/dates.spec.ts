@@ -1,0 +1,361 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import exceljs from 'exceljs'
+import type { PlanReply } from '../../shared/api/plans'
+import {
+  base,
+  begin,
+  choose,
+  courseId,
+  expect,
+  foot,
+  inDatabase,
+  isRun,
+  pairLine,
+  signIn,
+  test,
+} from './support'
+
+// The Date stage: rules, dates moved by hand, crowded days, sheets. What comes out is what the plan command says of the same case.
+
+interface Dates {
+  opens: string | null
+  due: string | null
+  closes: string | null
+}
+async function open(page: Page, shell: string, term: string): Promise<string> {
+  await signIn(page)
+  const old = await courseId(page.request, 'HYD 240-01', 'Autumn 2026')
+  const plan = await begin(page.request, old, await courseId(page.request, shell, term))
+  await page.goto(`${base()}/plans/${plan}/date`)
+  await expect(page.getByRole('radiogroup', { name: 'How dates cross' })).toContainText('suggested')
+  return plan
+}
+const summer = (page: Page): Promise<string> => open(page, 'HYD 235-01', 'Summer 2027')
+const grid = (page: Page) => page.getByRole('grid', { name: 'Dates, old and new' })
+const row = (page: Page, title: string) => grid(page).locator(`[data-item="${title}"]`)
+const due = async (page: Page, title: string): Promise<string> =>
+  (await row(page, title).locator('[data-field=due]').getAttribute('data-at')) ?? ''
+const count = async (page: Page, words: string): Promise<number> =>
+  Number(new RegExp(`(\\d+) ${words}`).exec((await foot(page).textContent()) ?? '')?.[1] ?? 0)
+const saved = (page: Page) => expect(pairLine(page)).toContainText('Draft saved')
+
+/** What the plan command makes of a plan as it is saved, by the items' keys. */
+async function byCommand(page: Page, id: string): Promise<Map<string, Dates>> {
+  const plan = (await (await page.request.get(`${base()}/api/v1/plans/${id}`)).json()) as PlanReply
+  const { rule, kindRules, unitRules, itemRules } = plan.document.dates
+  const items = plan.source.nodes.flatMap(({ lineage, title, kind, unit, type, opens, due: was, closes }) =>
+    type === 'item' ? [{ id: lineage, title, kind: kind ?? '', unit, opens, due: was, closes }] : [],
+  )
+  const { openFrom, openTo } = plan.document.windows ?? plan.target.course.windows
+  const file = join(mkdtempSync(join(tmpdir(), 'northtide-case-')), 'case.json')
+  const days = openFrom && openTo ? { from: openFrom.slice(0, 10), to: openTo.slice(0, 10) } : null
+  const dates = { rule, kindRules, unitRules, itemRules }
+  const terms = {
+    source: plan.source.calendar,
+    target: plan.target.calendar,
+    sourceMeetings: plan.source.course.meetings,
+    targetMeetings: plan.target.course.meetings,
+    ...(days && { targetWindow: days }),
+  }
+  writeFileSync(file, JSON.stringify({ ...terms, ...dates, items }))
+  const told = execFileSync('npm', ['run', '--silent', 'plan', '--', file], { encoding: 'utf8' })
+  const result = JSON.parse(told) as { items: (Dates & { id: string })[] }
+  return new Map(result.items.map(item => [item.id, item]))
+}
+/** The dates of the plan's sheet say what the plan command says, item by item. */
+async function agrees(page: Page, id: string): Promise<void> {
+  await saved(page)
+  const expected = await byCommand(page, id)
+  const reply = await page.request.get(`${base()}/api/v1/plans/${id}/dates.xlsx`)
+  const sheet = await sheetOf(await reply.body())
+  const moment = (value: unknown): string | null =>
+    value instanceof Date ? value.toISOString().slice(0, 16) : null
+  const found = sheet.rows.map(cells => [
+    cells[sheet.at('Key')],
+    ...['Opens', 'Due', 'Closes'].map(name => moment(cells[sheet.at(name)])),
+  ])
+  expect(found.length).toBeGreaterThan(90)
+  expect(found).toEqual(
+    found.map(([key]) => {
+      const is = expected.get(String(key))
+      return [key, is?.opens ?? null, is?.due ?? null, is?.closes ?? null]
+    }),
+  )
+}
+async function sheetOf(bytes: Buffer) {
+  const book = new exceljs.Workbook()
+  await book.xlsx.load(bytes as unknown as ArrayBuffer)
+  const [sheet] = book.worksheets
+  if (!sheet) throw new Error('the workbook has no sheet')
+  const header = (sheet.getRow(1).values as unknown[]).map(String)
+  const at = (name: string): number => header.indexOf(name)
+  const rows = sheet.getRows(2, sheet.rowCount - 1)?.map(each => each.values as unknown[]) ?? []
+  return { book, sheet, at, rows }
+}
+
+test('five weekdays become two meetings: what was due at a class is due at a class', async ({ page }) => {
+  await signIn(page)
+  const old = await courseId(page.request, 'HYD 240-01', 'Autumn 2026')
+  const shell = await courseId(page.request, 'HYD 240-02', 'Spring 2027')
+  await inDatabase(async db => {
+    const meets = (course: string, weekdays: readonly (1 | 2 | 3 | 4 | 5)[]) =>
+      weekdays.map((weekday, position) => ({
+        course_id: course,
+        position,
+        weekday,
+        start: '13:00',
+        end: '14:15',
+        room: null,
+      }))
+    await db('meetings').whereIn('course_id', [old, shell]).delete()
+    await db('meetings').insert([...meets(old, [1, 2, 3, 4, 5]), ...meets(shell, [2, 4])])
+  })
+  const plan = await begin(page.request, old, shell)
+  await page.goto(`${base()}/plans/${plan}/date`)
+  await expect(page.getByRole('radiogroup', { name: 'How dates cross' })).toContainText('suggested')
+  const way = page.getByText('Class meeting for class meeting')
+  if (!(await way.isVisible())) await page.getByText(/more ways/).click()
+  await way.click()
+  await expect(row(page, 'Lab sheet 1')).toContainText('class meeting')
+  const dues = await grid(page)
+    .locator('[data-field=due]')
+    .evaluateAll(cells => cells.flatMap(cell => cell.getAttribute('data-at') || []))
+  expect(dues.length).toBeGreaterThan(6)
+  const weekdays = dues.map(at => new Date(`${at.slice(0, 10)}T12:00Z`).getUTCDay())
+  expect([...new Set(weekdays)].sort()).toEqual([2, 4])
+  await agrees(page, plan)
+})
+
+test('sixteen weeks become seven: another way is laid over and chosen, what is left is settled, and crowded days are eased', async ({
+  page,
+}) => {
+  const plan = await summer(page)
+  await page
+    .getByRole('button', { name: 'Lay Stretched to the length of the term over the crossing' })
+    .click()
+  await expect(page.getByText(/dotted in the crossing: \d+ items land/)).toBeVisible()
+  await page.getByText('Stretched to the length of the term').click()
+  await expect.poll(() => count(page, 'to settle')).toBeLessThan(5)
+  await expect(page.getByText(/dotted in the crossing/)).toBeHidden()
+
+  await page.keyboard.press('c')
+  await expect(page.getByRole('img', { name: /What is due each day/ })).toBeVisible()
+  await page.getByRole('spinbutton', { name: 'Items due on a day' }).fill('2')
+  await page.getByRole('spinbutton', { name: 'Items due on a day' }).press('Enter')
+  await expect(page.getByRole('heading', { name: /Ease would move \d+ items/ })).toBeVisible()
+  const moves = page.getByRole('list', { name: 'What Ease would move' }).getByRole('listitem')
+  const all = await moves.count()
+  await moves.first().getByRole('checkbox').uncheck()
+  await expect(page.getByRole('button', { name: `Move ${all - 1} and hold` })).toBeVisible()
+  await moves.first().getByRole('checkbox').check()
+  await page.getByRole('button', { name: `Move all ${all} and hold` }).click()
+  await expect(page.getByText('Nothing needs to move.')).toBeVisible()
+  await expect(page.getByText('No day and no week holds too much.')).toBeVisible()
+  await saved(page)
+  await page.reload()
+  await expect(page.getByRole('spinbutton', { name: 'Items due on a day' })).toHaveValue('2')
+  await page.keyboard.press('c')
+
+  await page.keyboard.press('s')
+  await page.keyboard.press('n')
+  const choices = page.getByRole('group', { name: 'Settle it' })
+  while ((await count(page, 'to settle')) > 0) {
+    const before = await count(page, 'to settle')
+    await choices.getByRole('button').first().click()
+    await expect.poll(() => count(page, 'to settle')).toBeLessThan(before)
+  }
+  await expect(page.getByText('Nothing is to settle here.')).toBeVisible()
+  await page.getByRole('button', { name: 'Show the whole ledger' }).click()
+
+  await agrees(page, plan)
+})
+
+test('one week’s work is moved by hand, and the later ones follow; a step back brings all of it again', async ({
+  page,
+}) => {
+  const plan = await open(page, 'HYD 240-01', 'Spring 2027')
+  await expect(row(page, 'Lab sheet 1')).toBeVisible()
+  const [lab, quiz] = [await due(page, 'Lab sheet 1'), await due(page, 'Check-in quiz 1')]
+  const welcome = await due(page, 'Welcome survey')
+  await row(page, 'Lab sheet 1').click()
+  await page.keyboard.press('x')
+  await page.keyboard.press('Shift+ArrowDown')
+  const panel = page.getByRole('region', { name: 'Chosen items' })
+  await expect(panel).toContainText('2 items')
+  await choose(page, 'They move alone or with others', 'with all later ones')
+  await page.keyboard.press('}')
+  const week = (at: string): string =>
+    new Date(Date.parse(`${at}:00Z`) + 7 * 86_400_000).toISOString().slice(0, 16)
+  await expect.poll(() => due(page, 'Lab sheet 1')).toBe(week(lab))
+  expect(await due(page, 'Check-in quiz 1')).toBe(week(quiz))
+  expect(await due(page, 'Welcome survey')).toBe(welcome)
+  expect(await count(page, 'held')).toBeGreaterThan(60)
+  await agrees(page, plan)
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => due(page, 'Lab sheet 1')).toBe(lab)
+  await expect(foot(page)).toContainText('0 held')
+})
+
+test('many are chosen by a search, by kind and by a range, and get dates at once', async ({ page }) => {
+  await open(page, 'HYD 240-01', 'Spring 2027')
+  const panel = page.getByRole('region', { name: 'Chosen items' })
+  await page.keyboard.press('f')
+  await page.getByLabel('Find items by their words').fill('lab sheet')
+  const chosen = page.getByRole('button', { name: /^Choose all \d+$/ })
+  await chosen.click()
+  await expect(panel).toContainText(/\d+ items/)
+  await panel.getByRole('textbox', { name: 'Due for all chosen' }).fill('fri wk 5 17:00')
+  await panel.getByRole('textbox', { name: 'Due for all chosen' }).press('Enter')
+  await expect.poll(() => due(page, 'Lab sheet 2')).toBe('2027-02-05T17:00')
+  await choose(page, 'How it is filled down', 'each a week later')
+  await panel.getByRole('button', { name: 'Fill down' }).click()
+  await expect.poll(() => due(page, 'Lab sheet 2')).toBe('2027-02-12T17:00')
+  await panel.getByRole('button', { name: /^Open them from .*, never closing$/ }).click()
+  await expect(row(page, 'Lab sheet 2').locator('[data-field=closes]')).toHaveAttribute('data-at', '')
+  await page.keyboard.press('u')
+  await expect(foot(page)).toContainText('0 held')
+  await page.keyboard.press('Escape')
+  await expect(panel).toBeHidden()
+
+  await page.getByRole('button', { name: 'Show all' }).click()
+  await row(page, 'Check-in quiz 1').click()
+  await page.keyboard.press('X')
+  await expect(panel).toContainText('8 items')
+  await page.keyboard.press('p')
+  await expect.poll(() => count(page, 'held')).toBeGreaterThanOrEqual(8)
+  await page.getByRole('button', { name: 'Due', exact: true }).click()
+  await expect(page.getByRole('columnheader', { name: 'Due', exact: true })).toHaveAttribute(
+    'aria-sort',
+    'ascending',
+  )
+  await page.reload()
+  await expect(grid(page).getByRole('row').nth(1)).toHaveAttribute('data-item', 'Where is your water?')
+})
+
+test('the crossing is dragged, swept over and looked at closely; what follows is in the ledger', async ({
+  page,
+}) => {
+  const plan = await open(page, 'HYD 240-01', 'Spring 2027')
+  const picture = page.getByRole('region', { name: 'Crossing' }).locator('svg')
+  const box = (await picture.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 }
+  // Over the first weeks of the new term's line.
+  await page.mouse.move(box.x + 112, box.y + 178)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 240, box.y + 166, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.getByRole('region', { name: 'Chosen items' })).toContainText(/\d+ items/)
+  await page.keyboard.press('Escape')
+
+  await row(page, 'Lab sheet 1').click()
+  const before = await due(page, 'Lab sheet 1')
+  const opens = await row(page, 'Lab sheet 1').locator('[data-field=opens]').getAttribute('data-at')
+  for (let n = 0; n < 3; n++) await page.keyboard.press('+')
+  const whole = page.getByRole('button', { name: 'Whole' })
+  await expect(whole).toBeVisible()
+  for (let n = 0; n < 12; n++) await page.keyboard.press(',')
+  const mark = page.locator('.thread.chosen .end')
+  const at = (await mark.boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 }
+  await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 70, at.y + 4, { steps: 5 })
+  await expect(picture).toContainText(/week \d+ · .* due/)
+  await page.mouse.up()
+  await expect.poll(() => due(page, 'Lab sheet 1')).not.toBe(before)
+  const days = (one: string | null, other: string | null): number =>
+    Math.round((Date.parse(`${one}:00Z`) - Date.parse(`${other}:00Z`)) / 86_400_000)
+  const moved = days(await due(page, 'Lab sheet 1'), before)
+  expect(moved).toBeGreaterThan(0)
+  // The window moves with it, and the time of day stays.
+  expect((await due(page, 'Lab sheet 1')).slice(11)).toBe(before.slice(11))
+  expect(
+    days(await row(page, 'Lab sheet 1').locator('[data-field=opens]').getAttribute('data-at'), opens),
+  ).toBe(moved)
+  await whole.click()
+  await expect(whole).toBeHidden()
+  await agrees(page, plan)
+})
+
+test('a sheet is changed elsewhere and comes back: what it changes is shown, taken in part, and nothing else', async ({
+  page,
+}, testInfo) => {
+  const plan = await open(page, 'HYD 240-01', 'Spring 2027')
+  const waiting = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'XLSX' }).click()
+  const path = await (await waiting).path()
+  const book = new exceljs.Workbook()
+  await book.xlsx.readFile(path)
+  const sheet = book.worksheets[0]!
+  const header = (sheet.getRow(1).values as unknown[]).map(String)
+  const cell = (title: string, column: string): exceljs.Cell => {
+    const found = sheet
+      .getRows(2, sheet.rowCount - 1)!
+      .find(each => each.getCell(header.indexOf('Item')).value === title)!
+    return found.getCell(header.indexOf(column))
+  }
+  // Keys are locked, dates are real dates that may be changed, and held is one of two words.
+  expect(cell('Lab sheet 1', 'Key').protection?.locked).not.toBe(false)
+  expect(cell('Lab sheet 1', 'Due').protection?.locked).toBe(false)
+  expect(cell('Lab sheet 1', 'Due').value).toBeInstanceOf(Date)
+  expect(cell('Lab sheet 1', 'Held').dataValidation).toMatchObject({ type: 'list', formulae: ['"yes,no"'] })
+  cell('Lab sheet 1', 'Due').value = new Date('2027-01-22T17:00:00Z')
+  cell('Lab sheet 2', 'Due').value = new Date('2027-02-02T23:59:00Z')
+  cell('Lab sheet 3', 'Due').value = 'whenever'
+  cell('Lab sheet 4', 'Due').value = { formula: 'TODAY()', result: 'today' }
+  cell('Lab sheet 5', 'Plan').value = 'another'
+  const changed = testInfo.outputPath('changed.xlsx')
+  await book.xlsx.writeFile(changed)
+
+  await page.getByLabel('Bring a changed sheet back').setInputFiles(changed)
+  const told = page.getByRole('region', { name: 'What the sheet changes' })
+  await expect(told.getByRole('heading', { name: /changes 2 items/ })).toBeFocused()
+  const wrong = told.getByRole('list', { name: 'Rows that do not count' })
+  await expect(wrong).toContainText('“whenever” is not a date')
+  await expect(wrong).toContainText('“today” is not a date')
+  await expect(wrong).toContainText('This row is of another plan')
+  await expect(foot(page)).toContainText('0 held')
+  await told.getByRole('checkbox', { name: 'Take the change of Lab sheet 2' }).uncheck()
+  await told.getByRole('button', { name: 'Take 1 change' }).click()
+  await expect.poll(() => due(page, 'Lab sheet 1')).toBe('2027-01-22T17:00')
+  expect(await due(page, 'Lab sheet 2')).not.toBe('2027-02-02T23:59')
+  await agrees(page, plan)
+
+  await page.getByLabel('Bring a changed sheet back').setInputFiles({
+    name: 'notes.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Item,When\nLab sheet 1,soon\n'),
+  })
+  await expect(page.getByRole('alert')).toContainText('has no column “Key”')
+})
+
+test('only with the keyboard, from the rule to the run', async ({ page }) => {
+  const plan = await summer(page)
+  // Into the radios, to the one that is suggested.
+  await page.getByRole('radio', { name: 'Stretched to the length of the term' }).press('Space')
+  await expect.poll(() => count(page, 'to settle')).toBeLessThan(5)
+  await page.getByLabel('Rows; j and k move, e edits').focus()
+  while ((await count(page, 'to settle')) > 0) {
+    const before = await count(page, 'to settle')
+    await page.keyboard.press('n')
+    await page.keyboard.press('p')
+    await expect.poll(() => count(page, 'to settle')).toBeLessThan(before)
+  }
+  await page.keyboard.press('f')
+  await page.keyboard.type('problem set 1')
+  await page.keyboard.press('Tab')
+  await page.getByLabel('Rows; j and k move, e edits').focus()
+  await page.keyboard.press('j')
+  await page.keyboard.press(']')
+  await page.keyboard.press('e')
+  await page.keyboard.type('fri wk 3 12:00')
+  await page.keyboard.press('Enter')
+  await expect.poll(() => due(page, 'Problem set 1')).toBe('2027-05-28T12:00')
+  await agrees(page, plan)
+  await page.keyboard.press('6')
+  await page.getByRole('checkbox', { name: 'I have seen what changes in HYD 235-01' }).press('Space')
+  await page.getByRole('button', { name: 'Run into HYD 235-01' }).press('Enter')
+  await isRun(page.request, plan)
+})
