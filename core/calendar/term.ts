@@ -111,6 +111,23 @@ export function compileTerm(calendar: TermCalendar): Term {
   }
 }
 
+/** A term of which only the first and the last day are known: no closures, no exams, the same weekdays. */
+export const termOver = (term: Term, classes: { readonly from: string; readonly to: string }): Term =>
+  compileTerm({
+    id: '',
+    name: term.name,
+    timeZone: term.timeZone,
+    classes,
+    exams: null,
+    teachingWeekdays: weekdays.filter(day => term.teaches(day)),
+    weekStart: term.weekStart,
+    closures: [],
+    runsAs: [],
+    milestones: [],
+    gradingPeriods: [],
+  })
+const weekdays: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7]
+
 /** The meeting days of a section: class days whose timetable weekday is in its pattern, each once, ascending. */
 export function meetingDays(term: Term, pattern: readonly Meeting[]): Day[] {
   const weekdays = new Set(pattern.map(entry => entry.weekday))

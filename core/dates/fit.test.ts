@@ -42,6 +42,16 @@ describe('which method to suggest', () => {
     )
     expect(fits).toMatchObject({ suggested: 'stretch', because: 'other-length' })
   })
+  it('a source that is dated for the new term already: its dates stay as they are', () => {
+    const dated = input({ items: items('2027-01-15', '2027-02-12', '2027-03-12', '2026-09-11') })
+    const names = offeredMethods.map(method => method.name)
+    expect(compareMethods(dated, names)).toMatchObject({
+      suggested: 'unchanged',
+      because: 'already-dated',
+    })
+    const few = input({ items: items('2027-01-15', '2027-02-12', '2026-09-11', '2026-09-18') })
+    expect(compareMethods(few, names).suggested).toBe('keep-week')
+  })
   it('never suggests taking dates away, nor meetings where a section has none; the rule in force keeps its parameters', () => {
     const rule = ruleSchemas.offset.parse({ method: 'offset', days: 400 })
     const fits = compareMethods(input({ rules: { ...input({}).rules, rule }, sourceMeetings: [] }))

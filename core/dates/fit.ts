@@ -1,3 +1,5 @@
+import { dayOf, type Day } from '../calendar/day'
+import type { Term } from '../calendar/term'
 import { planDates, type PlanInput, type Summary } from './plan'
 import { reaches, ruleAt, wholeCourse, widerRule, withRuleAt, type RuleScope } from './levels'
 import {
@@ -21,7 +23,7 @@ export interface Fits {
   readonly fits: readonly Fit[]
   /** The method to suggest, and why. */
   readonly suggested: MethodName
-  readonly because: 'fewest-to-settle' | 'same-length' | 'other-length'
+  readonly because: 'fewest-to-settle' | 'same-length' | 'other-length' | 'already-dated'
 }
 
 const compared = allMethods.filter(method => method.compared)
@@ -38,6 +40,21 @@ export function ruleToBegin(name: MethodName, common: RuleCommon, terms: Terms):
   const method = allMethods.find(each => each.name === name)
   const own = method?.beginsWith ? method.beginsWith(terms) : {}
   return own && ruleBy(name, { ...method?.compared?.with, ...own, ...commonOf(common) })
+}
+
+/**
+ * Whether most dates lie in the new term and not in the old one: somebody has dated the course for it already. (At least three dates; common
+ * practice, no source.)
+ */
+function isDatedAlready({ source, target, items }: Pick<PlanInput, 'source' | 'target' | 'items'>): boolean {
+  const isIn = ({ firstWeek, classes, exams }: Term, day: Day): boolean =>
+    day >= firstWeek && day <= (exams ?? classes).to
+  const days = items.flatMap(({ due, opens, closes }) => {
+    const at = due ?? opens ?? closes
+    return at === null ? [] : [dayOf(at)]
+  })
+  const already = days.filter(day => isIn(target, day) && !isIn(source, day))
+  return already.length >= 3 && already.length * 2 > days.length
 }
 
 /**
@@ -71,6 +88,8 @@ export function compareMethods(
     .sort((a, b) => rankOf(a) - rankOf(b))
   const least = Math.min(...choices.map(fit => fit.summary.settle))
   const best = choices.find(fit => fit.summary.settle === least)
+  const leaving = fits.find(fit => methodOf(fit.rule).leavesDates)
+  if (leaving && isDatedAlready(input)) return { fits, suggested: leaving.method, because: 'already-dated' }
   const byLength = same ? 'same-length' : 'other-length'
   return {
     fits,

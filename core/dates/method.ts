@@ -50,6 +50,10 @@ interface Common<N extends string, P extends z.ZodRawShape, R extends ReasonDefi
   readonly beginsWith?: (terms: Terms) => object | null
   /** It goes by class meetings: where a section has none, there is nothing to suggest it for. */
   readonly needsMeetings?: true
+  /** What opened on a date has nothing that would open it: it arrives hidden until somebody opens it. */
+  readonly waits?: true
+  /** It leaves dates alone: what to suggest where they belong to the new term already. */
+  readonly leavesDates?: true
   /** A decision about one item, made by hand: no habit for another term. */
   readonly byHand?: true
   /**

@@ -57,6 +57,15 @@ const places = (compiled: ReturnType<typeof compilePlan>) =>
     .map(entry => [entry.lineage, entry.parent, entry.position])
 
 describe('a plan turned into what is written', () => {
+  it('counts from the days on which the old course ran, where somebody has said them', () => {
+    const own = input()
+    // The package says 11 September; the course ran a week later than the term it was filed under.
+    const sourceSpan = { from: '2026-09-09', to: '2026-12-11' }
+    const document = { ...own.document, dates: { ...own.document.dates, sourceSpan } }
+    const dueOf = (given: CompileInput) =>
+      compilePlan(given).placements.find(entry => entry.lineage === 'a')?.dates?.due
+    expect([dueOf(own), dueOf({ ...own, document })]).toEqual(['2027-01-15T23:59', '2027-01-08T23:59'])
+  })
   it('gives everything its place, densely, and its dates', () => {
     const compiled = compilePlan(input())
     expect(places(compiled)).toEqual([

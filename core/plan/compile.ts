@@ -1,6 +1,6 @@
 import { dayOf, type Day } from '../calendar/day'
 import type { Meeting } from '../calendar/schema'
-import type { Term } from '../calendar/term'
+import { termOver, type Term } from '../calendar/term'
 import { yearsOfAll, type Years, type ZoneRules } from '../calendar/zone'
 import { foundNodes, madeNodes } from '../carry/added'
 import { soundInto } from '../carry/into'
@@ -172,6 +172,9 @@ export function carriedBy(base: CarryBase, merged: MergedSources): ReadonlySet<s
   )
 }
 
+/** The old term of a plan's first source: where somebody has said when the course ran, that. */
+export const sourceTerm = ({ dates: { sourceSpan } }: PlanDocument, term: Term): Term =>
+  sourceSpan ? termOver(term, sourceSpan) : term
 /** A plan's carried items with its rules, as the date engine takes them: once for each source, since each has a calendar of its own. */
 function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'zone'>[] {
   const { document, target } = base
@@ -179,7 +182,7 @@ function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'z
   const items = groupedBySide(merged, carried)
   // What is made in the plan has no old dates: it stands in the new term from the beginning.
   return [...sourcesOf(base), ...base.found, target].map((source, at) => ({
-    source: source.term,
+    source: at === 0 ? sourceTerm(document, source.term) : source.term,
     target: target.term,
     sourceMeetings: source.meetings,
     targetMeetings: target.meetings,

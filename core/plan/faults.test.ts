@@ -35,6 +35,7 @@ describe('what no plan may hold', () => {
         itemRules: { i7: rule },
         pattern: null,
         crowding: null,
+        sourceSpan: null,
       },
     })
     expect(dates).toEqual({ ...recommendedPlan().dates, rule: ruleBy('keep-week') })

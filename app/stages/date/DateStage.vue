@@ -14,6 +14,7 @@ import LedgerTools from './LedgerTools.vue'
 import RulePanel from './RulePanel.vue'
 import SheetBack from './SheetBack.vue'
 import SheetChanges from './SheetChanges.vue'
+import SourceSpan from './SourceSpan.vue'
 import UndatedWork from './UndatedWork.vue'
 import WhyNote from './WhyNote.vue'
 import { useCrowding } from './crowding'
@@ -222,6 +223,7 @@ const totals = computed(() => {
           <RulePanel v-model:with-undated="withUndated" :item="current" :items="items">
             <SheetBack @compared="(reply, file) => (sheet = { reply, file })" />
           </RulePanel>
+          <SourceSpan :items="items" :may-edit="mayEdit" />
           <UndatedWork :items="items" :may-edit="mayEdit" />
         </div>
         <div v-if="!isEasing" class="looked-at">

@@ -21,6 +21,7 @@ const because: Readonly<Record<Comparison['because'], string>> = {
   'fewest-to-settle': 'the least is left to settle',
   'same-length': 'both terms have as many weeks',
   'other-length': 'the terms differ in length',
+  'already-dated': 'most dates are in the new term already',
 }
 const becauseText = computed(() => (props.comparison ? because[props.comparison.because] : ''))
 const suggested = computed(() => props.comparison?.suggested === props.method.name)

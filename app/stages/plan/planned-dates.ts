@@ -1,5 +1,5 @@
 import { computed, shallowRef, watch, type ShallowRef } from 'vue'
-import { compileTerm } from '~~/core/calendar/term'
+import { compileTerm, termOver } from '~~/core/calendar/term'
 import { wholeCourse, type RuleScope } from '~~/core/dates/levels'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
@@ -38,11 +38,16 @@ export function usePlannedDates(
   // The calendars stay the same objects while one plans, so the terms are made ready once.
   const sourceCalendar = computed(() => plan.value?.source.calendar)
   const targetCalendar = computed(() => plan.value?.target.calendar)
-  const terms = computed(() =>
+  const calendarTerms = computed(() =>
     sourceCalendar.value && targetCalendar.value
       ? { source: compileTerm(sourceCalendar.value), target: compileTerm(targetCalendar.value) }
       : null,
   )
+  const span = computed(() => document.value?.dates.sourceSpan ?? null)
+  const terms = computed(() => {
+    const both = calendarTerms.value
+    return both && span.value ? { ...both, source: termOver(both.source, span.value) } : both
+  })
   const planned = computed(() => new Map(ledger.value?.items.map(item => [item.id, item]) ?? []))
   const forget = (): void => {
     ledger.value = null

@@ -7,7 +7,8 @@ import { saidMoment } from '../saying'
 const reasons = {
   none: reason({
     short: 'no dates',
-    sentence: ({ before }) => `Was ${saidMoment(before)}. The rule gives no dates.`,
+    sentence: ({ before, field }) =>
+      `Was ${saidMoment(before)}. The rule gives no dates.${field === 'opens' ? ' The item arrives hidden, so that it does not open by accident.' : ''}`,
   }),
 }
 
@@ -22,9 +23,10 @@ export function undate(draft: Draft, code: 'none' | 'always-open'): void {
 export const none: DateMethod<'none', NoParameters, typeof reasons> = {
   name: 'none',
   title: 'No dates',
-  line: 'takes every date away',
+  line: 'takes every date away; what opened on one arrives hidden, announcements wait',
   parameters: {},
   reasons,
+  waits: true,
   compared: { with: {}, rank: null },
   prepare: () => draft => undate(draft, 'none'),
 }

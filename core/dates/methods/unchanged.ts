@@ -16,6 +16,7 @@ export const unchanged: DateMethod<'unchanged', NoParameters, typeof reasons> = 
   line: 'changes nothing',
   parameters: {},
   reasons,
+  leavesDates: true,
   flag: null,
   state(_rule, field, was) {
     const at = was[field]

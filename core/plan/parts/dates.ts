@@ -1,11 +1,12 @@
 import { z } from 'zod'
-import { clockTime, weekdayNumber } from '../../calendar/schema'
+import { civilDate, clockTime, weekdayNumber } from '../../calendar/schema'
+import { dayOf } from '../../calendar/day'
 import { dateFields } from '../../course/dates'
 import { itemKinds, kindWords, type ItemKind } from '../../course/model'
 import { farFault } from '../../dates/far'
 import { summarise } from '../../dates/plan'
 import { defaultRule, methodOf, ruleSetSchema, type Rule } from '../../dates/rule'
-import { counted } from '../../dates/words'
+import { counted, dayText } from '../../dates/words'
 import { ruleTold } from '../../dates/rule-text'
 import { changedIn } from '../join'
 import { planPart } from '../part'
@@ -32,6 +33,15 @@ const crowdingSchema = z.object({
   weights: z.partialRecord(z.enum(itemKinds), z.number().min(0, 'Not below 0.').max(100, 'At most 100.')),
   days: z.enum(['usable', 'meetings']),
 })
+/** When the old course ran, where its term does not say: at least a week, so that a class day is in it. */
+const spanSchema = z.object({ from: civilDate, to: civilDate }).check(context => {
+  const { from, to } = context.value
+  if (dayOf(to) - dayOf(from) >= 6) return
+  const message = 'The last day of classes is at least a week after the first.'
+  context.issues.push({ code: 'custom', path: ['to'], message, input: context.value })
+})
+const spanTold = (span: z.output<typeof spanSchema> | null | undefined): string =>
+  span ? `from ${dayText(span.from)} to ${dayText(span.to)}` : 'as its term says'
 const crowdingTold = (crowding: z.output<typeof crowdingSchema> | null | undefined): string =>
   crowding
     ? `${crowding.perDay === null ? 'any number' : `at most ${crowding.perDay}`} due on a day`
@@ -70,10 +80,12 @@ export const dates = planPart({
     rule: 'The rule for the whole course',
     pattern: 'The pattern for work without dates',
     crowding: 'How much may be due at once',
+    sourceSpan: 'When the old course ran',
   },
   schema: ruleSetSchema.extend({
     pattern: patternSchema.nullable().default(null),
     crowding: crowdingSchema.nullable().default(null),
+    sourceSpan: spanSchema.nullable().default(null),
   }),
   recommended: {
     rule: defaultRule,
@@ -82,6 +94,7 @@ export const dates = planPart({
     itemRules: {},
     pattern: null,
     crowding: null,
+    sourceSpan: null,
   },
   join: (joiner, values) => ({
     rule: joiner.one('rule', changedIn(values, 'rule'), ruleTold),
@@ -90,18 +103,24 @@ export const dates = planPart({
     itemRules: joiner.keyed('itemRules', changedIn(values, 'itemRules'), ruleTold),
     pattern: joiner.one('pattern', changedIn(values, 'pattern'), patternTold),
     crowding: joiner.one('crowding', changedIn(values, 'crowding'), crowdingTold),
+    sourceSpan: joiner.one('sourceSpan', changedIn(values, 'sourceSpan'), spanTold),
   }),
   habit: {
-    keeps: ({ rule, pattern, crowding, ...levels }) => ({
+    keeps: ({ rule, pattern, crowding, sourceSpan: _, ...levels }) => ({
       pattern,
       crowding,
+      sourceSpan: null,
       rule: isByHand(rule) ? defaultRule : rule,
       kindRules: withoutHand(levels.kindRules),
       unitRules: withoutHand(levels.unitRules),
       itemRules: withoutHand(levels.itemRules),
     }),
     // What somebody has held in this plan is about its own calendar.
-    over: (own, kept) => ({ ...kept, itemRules: { ...kept.itemRules, ...onlyHand(own.itemRules) } }),
+    over: (own, kept) => ({
+      ...kept,
+      sourceSpan: own.sourceSpan,
+      itemRules: { ...kept.itemRules, ...onlyHand(own.itemRules) },
+    }),
     tells: ({ rule, kindRules, unitRules, itemRules, pattern, crowding }) => [
       `The whole course: ${ruleSaid(rule)}.`,
       ...Object.entries(kindRules).map(
@@ -116,8 +135,8 @@ export const dates = planPart({
   eachTerm: 'Dates held by hand, and what has to be settled in the new calendar.',
   again: value => value,
   furtherShells: 'the same',
-  forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {} }),
-  faults: ({ rule, pattern: _, crowding: __, ...levels }, term) =>
+  forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {}, sourceSpan: null }),
+  faults: ({ rule, pattern: _, crowding: __, sourceSpan: ___, ...levels }, term) =>
     [
       { path: ['rule'], rule },
       ...Object.entries(levels).flatMap(([level, rules]) =>
