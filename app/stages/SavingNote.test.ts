@@ -13,7 +13,7 @@ vi.mock('./plan/planned-dates', () => ({
     terms: null,
     ledger: null,
     comparison: null,
-    planned: null,
+    planned: { value: new Map() },
   }),
 }))
 beforeEach(() => setActivePinia(createPinia()))

@@ -20,6 +20,8 @@ const props = defineProps<{
 defineEmits<{ none: [] }>()
 const { meetings, opensOn, following } = props.hand
 const store = usePlan()
+/** Its lists are slow to draw: how many are chosen is said before. */
+const isReady = useAfterFirstPaint()
 const field = ref<Field>('due')
 const step = ref<FillStep>('same')
 const contexts = useItemContexts(
@@ -66,39 +68,41 @@ function set(at: string | null): void {
         {{ words }}
       </button>
     </div>
-    <FollowChoice v-model="following" label="They move" />
-    <dl class="settings">
-      <dt><label for="chosen-field">Date</label></dt>
-      <dd>
-        <ElSelect id="chosen-field" v-model="field" size="small" aria-label="Which date">
-          <ElOption v-for="each in dateFields" :key="each" :value="each" :label="fieldName(each)" />
-        </ElSelect>
-      </dd>
-      <dt>for all</dt>
-      <dd>
-        <DateField
-          :model-value="given"
-          :context="contexts[field]"
-          :label="`${fieldName(field)} for all chosen`"
-          placeholder="fri wk 5"
-          @update:model-value="set"
-        />
-      </dd>
-      <dt><label for="chosen-fill">Fill down</label></dt>
-      <dd class="fill">
-        <ElSelect id="chosen-fill" v-model="step" size="small" aria-label="How it is filled down">
-          <ElOption v-for="each in steps" :key="each.value" :value="each.value" :label="each.label" />
-        </ElSelect>
-        <button
-          class="link"
-          type="button"
-          :disabled="!first?.planned[field]"
-          @click="hand.fillDown(field, step)"
-        >
-          Fill down
-        </button>
-      </dd>
-    </dl>
+    <template v-if="isReady">
+      <FollowChoice v-model="following" label="They move" />
+      <dl class="settings">
+        <dt><label for="chosen-field">Date</label></dt>
+        <dd>
+          <ElSelect id="chosen-field" v-model="field" size="small" aria-label="Which date">
+            <ElOption v-for="each in dateFields" :key="each" :value="each" :label="fieldName(each)" />
+          </ElSelect>
+        </dd>
+        <dt>for all</dt>
+        <dd>
+          <DateField
+            :model-value="given"
+            :context="contexts[field]"
+            :label="`${fieldName(field)} for all chosen`"
+            placeholder="fri wk 5"
+            @update:model-value="set"
+          />
+        </dd>
+        <dt><label for="chosen-fill">Fill down</label></dt>
+        <dd class="fill">
+          <ElSelect id="chosen-fill" v-model="step" size="small" aria-label="How it is filled down">
+            <ElOption v-for="each in steps" :key="each.value" :value="each.value" :label="each.label" />
+          </ElSelect>
+          <button
+            class="link"
+            type="button"
+            :disabled="!first?.planned[field]"
+            @click="hand.fillDown(field, step)"
+          >
+            Fill down
+          </button>
+        </dd>
+      </dl>
+    </template>
     <p v-if="first && !first.planned[field]" class="small soft">
       <bdi>{{ first.node.title }}</bdi> comes first and has no such date.
     </p>

@@ -39,6 +39,8 @@ const emit = defineEmits<{
   ease: []
 }>()
 const store = usePlan()
+/** The ledger is read first: the picture follows it by a frame. */
+const items = useAfterPaint(() => props.items)
 const box = ref<HTMLElement>()
 const picture = ref<SVGSVGElement>()
 const { width } = useElementSize(box)
@@ -65,10 +67,10 @@ const axes = computed(() => {
     target: axisOf(target, { y: targetY, below: true, share: shares.value.target }, width.value, view.value),
   }
 })
-const crossing = computed(() => crossingItems(props.items))
+const crossing = computed(() => crossingItems(items.value))
 const threads = computed(() =>
   axes.value
-    ? threadsOf(props.items, axes.value, {
+    ? threadsOf(items.value, axes.value, {
         width: width.value,
         selected: props.selected,
         crossing: crossing.value,
@@ -77,7 +79,7 @@ const threads = computed(() =>
 )
 const density = computed(() =>
   axes.value && threads.value.length > threadsAtMost
-    ? densityOf(props.items, threads.value, axes.value)
+    ? densityOf(items.value, threads.value, axes.value)
     : null,
 )
 const isMarked = (items: readonly LedgerItem[]): boolean => items.some(item => props.chosen.has(item.lineage))
@@ -87,7 +89,7 @@ const showsWindows = computed(() => view.value.to - view.value.from < 0.4 && !de
 
 const dueOn = computed(() => {
   const count = new Map<Day, number>()
-  for (const { planned } of props.items)
+  for (const { planned } of items.value)
     if (planned.due) count.set(dayOf(planned.due), (count.get(dayOf(planned.due)) ?? 0) + 1)
   return count
 })
@@ -99,7 +101,7 @@ const {
 } = useCrossingPointer(picture, axes, {
   threads: () => threads.value,
   along: item =>
-    props.chosen.has(item.lineage) ? props.items.filter(each => props.chosen.has(each.lineage)) : [item],
+    props.chosen.has(item.lineage) ? items.value.filter(each => props.chosen.has(each.lineage)) : [item],
   move: (items, days) => {
     if (props.mayEdit)
       emit(

@@ -56,7 +56,7 @@ const meant = computed(() => {
   return chosenItems.value.length > 0 || !current.value ? chosenItems.value : [current.value]
 })
 const hand = useHand(items, meant)
-const ease = useCrowding(items)
+const ease = useCrowding(useAfterPaint(() => items.value))
 const show = useAddressed('show')
 const isEasing = computed(() => show.value === 'crowded')
 /** A sheet that came back, until it is taken or left. */

@@ -15,8 +15,8 @@ import { useStagePlan } from '../plan/store'
 import type { LedgerItem } from './ledger'
 import MethodChoice from './MethodChoice.vue'
 import MethodParameters from './MethodParameters.vue'
-import PolicyChoice from './PolicyChoice.vue'
-import WeekdayTable from './WeekdayTable.vue'
+import RulePolicies from './RulePolicies.vue'
+import { useAfterLedger } from './after-ledger'
 import { ownRules, scopeChoices, scopeValue } from './scopes'
 
 /**
@@ -105,23 +105,11 @@ const setClosure = (field: DateField, policy: ClosurePolicy): void =>
   putCommon({ closures: { ...rule.value.closures, [field]: policy } })
 /** What goes with a method that places dates; one that states them, or takes them away, has no use for it. */
 const isPlacing = computed(
-  () => own.value !== null && 'prepare' in methodOf(rule.value) && rule.value.method !== 'none',
+  () => own.value !== null && 'prepare' in methodOf(rule.value) && !methodOf(rule.value).waits,
 )
 
-const times = (all: string[]): { value: string; label: string }[] => [
-  { value: 'keep', label: 'as it was' },
-  { value: 'class-start', label: 'start of class' },
-  { value: 'class-end', label: 'end of class' },
-  ...all.map(value => ({ value, label: value })),
-]
-const opensTimes = times(['00:00', '06:00', '08:00', '09:00', '12:00'])
-const dueTimes = times(['09:00', '12:00', '17:00', '20:00', '23:59'])
-const policies: { value: ClosurePolicy; label: string }[] = [
-  { value: 'next', label: 'next usable day' },
-  { value: 'previous', label: 'usable day before' },
-  { value: 'nearest', label: 'nearest usable day' },
-  { value: 'keep', label: 'stays' },
-]
+/** Lists are slow to draw: the dates that follow from a rule are shown before them. */
+const late = useAfterLedger(() => ({ own: own.value, rule: rule.value, isPlacing: isPlacing.value }))
 const others = computed(() => ownRules(rules.value, nodes.value))
 </script>
 
@@ -160,8 +148,8 @@ const others = computed(() => ownRules(rules.value, nodes.value))
         @lay="lay"
       >
         <MethodParameters
-          v-if="own?.method === method.name"
-          :rule="own"
+          v-if="late.own?.method === method.name"
+          :rule="late.own"
           :may-edit="mayEdit"
           :terms="store.terms"
           @change="put"
@@ -183,62 +171,14 @@ const others = computed(() => ownRules(rules.value, nodes.value))
         />
       </details>
     </div>
-    <dl v-show="isPlacing" class="choices">
-      <PolicyChoice
-        id="opens-at"
-        label="Opens at"
-        :options="opensTimes"
-        :value="rule.times.opens"
-        :may-edit="mayEdit"
-        @change="value => setTime('opens', value)"
-      />
-      <PolicyChoice
-        id="due-at"
-        label="Due at"
-        :options="dueTimes"
-        :value="rule.times.due"
-        :may-edit="mayEdit"
-        @change="value => setTime('due', value)"
-      />
-      <PolicyChoice
-        id="closes-at"
-        label="Closes at"
-        :options="dueTimes"
-        :value="rule.times.closes"
-        :may-edit="mayEdit"
-        @change="value => setTime('closes', value)"
-      />
-      <PolicyChoice
-        id="due-closure"
-        label="Due on a closure"
-        :options="policies"
-        :value="rule.closures.due"
-        :may-edit="mayEdit"
-        @change="value => setClosure('due', value)"
-      />
-      <PolicyChoice
-        id="opens-closure"
-        label="Opens on a closure"
-        :options="policies"
-        :value="rule.closures.opens"
-        :may-edit="mayEdit"
-        @change="value => setClosure('opens', value)"
-      />
-      <PolicyChoice
-        id="closes-closure"
-        label="Closes on a closure"
-        :options="policies"
-        :value="rule.closures.closes"
-        :may-edit="mayEdit"
-        @change="value => setClosure('closes', value)"
-      />
-    </dl>
-    <WeekdayTable
-      v-if="isPlacing"
-      :weekdays="rule.weekdays"
+    <RulePolicies
+      v-show="late.isPlacing"
+      :rule="late.rule"
       :nodes="nodes"
       :may-edit="mayEdit"
-      @change="weekdays => putCommon({ weekdays })"
+      @time="setTime"
+      @closure="setClosure"
+      @weekdays="weekdays => putCommon({ weekdays })"
     />
     <ul v-if="others.length" class="others small" aria-label="Rules of their own">
       <li v-for="each in others" :key="each.value">
@@ -269,12 +209,6 @@ details {
 summary {
   cursor: pointer;
   color: var(--tide-text);
-}
-.choices {
-  margin: 8px 0 12px;
-  display: grid;
-  grid-template-columns: auto 144px;
-  align-items: center;
 }
 .others {
   list-style: none;

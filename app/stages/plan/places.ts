@@ -19,8 +19,8 @@ import type { PlanReply } from '~~/shared/api/plans'
 
 interface Parts {
   plan: ShallowRef<PlanReply | null>
-  document: ShallowRef<PlanDocument | null>
-  planned: Ref<ReadonlyMap<string, PlannedItem>>
+  document: Readonly<Ref<PlanDocument | null>>
+  planned: Readonly<Ref<ReadonlyMap<string, PlannedItem>>>
   /** Traces of students that were found in what the plan brings. */
   traces: Ref<readonly Trace[]>
 }

@@ -11,6 +11,7 @@ import type { SectionFacts } from '~~/core/plan/parts/sections'
 import type { TraceDecision } from '~~/core/student-data/traces/trace'
 import type { QuestionChoice } from '~~/core/carry/decisions'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
+import { useAfterPaint } from '~/composables/after-paint'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
 import { usePlannedPlaces } from './places'
 import { usePlannedDates } from './planned-dates'
@@ -76,7 +77,18 @@ export const usePlan = defineStore('plan', () => {
   const forgetSteps = (): void => history.clear()
 
   const traces = useTraces(plan)
-  const places = usePlannedPlaces({ plan, document, planned: dates.planned, traces: traces.found })
+  // Of places, only what the shell has from before rests on dates: who changes a rule sees the ledger of dates first.
+  const lateDates = useAfterPaint(() => ({ plan: plan.value?.id, dates: document.value?.dates }))
+  const latePlanned = useAfterPaint(() => dates.planned.value)
+  const placed = computed<PlanDocument | null>(before => {
+    const { value: now } = document
+    if (!now) return null
+    const late = lateDates.value.plan === plan.value?.id ? lateDates.value.dates : null
+    const next = { ...now, dates: late ?? now.dates }
+    const names = Object.keys(next) as (keyof PlanDocument)[]
+    return before && names.every(name => before[name] === next[name]) ? before : next
+  })
+  const places = usePlannedPlaces({ plan, document: placed, planned: latePlanned, traces: traces.found })
   const comingTraces = useComingTraces({ found: traces.found, rows: places.rows, document })
   const nodes = computed(() => places.merged.value?.nodes ?? [])
   /** Items whose dates a run would write, by lineage in the source: what the shell has from before keeps its own. */
