@@ -15,12 +15,12 @@ export function onNextPaint(does: () => void): () => void {
 }
 /**
  * What a value was until the next frame is painted: for what is large and second, so that what one reads first does not wait for
- * it. Where the value changes again before, only the last one counts.
+ * it. Where the value changes again before, only the last one counts. `of`: whose change it waits for, if not its own.
  */
-export function useAfterPaint<T>(value: () => T): Readonly<ShallowRef<T>> {
+export function useAfterPaint<T>(value: () => T, of: () => unknown = value): Readonly<ShallowRef<T>> {
   const late = shallowRef(value()) as ShallowRef<T>
   let callOff = (): void => {}
-  watch(value, () => {
+  watch(of, () => {
     callOff()
     callOff = onNextPaint(() => {
       late.value = value()

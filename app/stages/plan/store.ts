@@ -78,13 +78,16 @@ export const usePlan = defineStore('plan', () => {
 
   const traces = useTraces(plan)
   // Of places, only what the shell has from before rests on dates: who changes a rule sees the ledger of dates first.
-  const lateDates = useAfterPaint(() => ({ plan: plan.value?.id, dates: document.value?.dates }))
-  const latePlanned = useAfterPaint(() => dates.planned.value)
+  const late = useAfterPaint(
+    () => ({ plan: plan.value?.id, dates: document.value?.dates, planned: dates.planned.value }),
+    () => dates.planned.value,
+  )
+  const latePlanned = computed(() => late.value.planned)
   const placed = computed<PlanDocument | null>(before => {
     const { value: now } = document
     if (!now) return null
-    const late = lateDates.value.plan === plan.value?.id ? lateDates.value.dates : null
-    const next = { ...now, dates: late ?? now.dates }
+    const seen = late.value.plan === plan.value?.id ? late.value.dates : null
+    const next = { ...now, dates: seen ?? now.dates }
     const names = Object.keys(next) as (keyof PlanDocument)[]
     return before && names.every(name => before[name] === next[name]) ? before : next
   })
