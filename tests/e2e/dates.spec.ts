@@ -318,7 +318,7 @@ test('a sheet is changed elsewhere and comes back: what it changes is shown, tak
   await expect(wrong).toContainText('This row is of another plan')
   await expect(foot(page)).toContainText('0 held')
   await told.getByRole('checkbox', { name: 'Take the change of Lab sheet 2' }).uncheck()
-  await told.getByRole('button', { name: 'Take 1 change' }).click()
+  await told.getByRole('button', { name: 'Take 1 of 2 changes' }).click()
   await expect.poll(() => due(page, 'Lab sheet 1')).toBe('2027-01-22T17:00')
   expect(await due(page, 'Lab sheet 2')).not.toBe('2027-02-02T23:59')
   await agrees(page, plan)

@@ -155,6 +155,21 @@ export async function everyView(page: Page): Promise<View[]> {
         .dblclick()
       await expect(at.getByRole('button', { name: 'Save and hold' })).toBeVisible()
     }),
+    stage('date', 'How dates cross', async at => {
+      await at.getByRole('checkbox', { name: 'Choose Lab sheet 1' }).first().check()
+      await at.getByRole('checkbox', { name: 'Choose Lab sheet 2' }).first().check()
+      await expect(at.getByRole('combobox', { name: 'How it is filled down' })).toBeVisible()
+    }),
+    stage('date?show=crowded', 'How much is too much', async at => {
+      await expect(at.getByRole('img', { name: /^What is due each day/ })).toBeVisible()
+    }),
+    stage('date', 'How dates cross', async at => {
+      const buffer = Buffer.from('Key,Due\nnobody,soon\n')
+      await at
+        .getByLabel('Bring a changed sheet back')
+        .setInputFiles({ name: 'd.csv', mimeType: 'text/csv', buffer })
+      await expect(at.getByRole('list', { name: 'Rows that do not count' })).toBeVisible()
+    }),
     stage('date', 'How dates cross', bothChange),
     stage('run', 'Before you run'),
     stage('run', 'Before you run', async at => {

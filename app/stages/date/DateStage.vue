@@ -292,5 +292,8 @@ const totals = computed(() => {
     overflow: visible;
     max-height: none;
   }
+  .looked-at {
+    order: -1;
+  }
 }
 </style>

@@ -31,6 +31,11 @@ const due = computed(() => {
   }
   return count
 })
+/** The old date stays in sight while one types the new one. */
+function was(field: (typeof dateFields)[number]): string {
+  const at = props.item.node[field]
+  return at ? `was ${momentText(at)}` : 'had none'
+}
 const dueOn = (day: Day): number => due.value.get(day) ?? 0
 const ruleDay = computed(() => {
   const at = props.item.held ? null : props.item.planned[firstField]
@@ -62,6 +67,7 @@ function commit(): void {
           @accepted="commit"
           @left="emit('cancel')"
         />
+        <small class="soft">{{ was(field) }}</small>
       </span>
       <span class="acts" role="gridcell">
         <button class="link" type="submit">Save and hold</button>
@@ -101,6 +107,11 @@ function commit(): void {
   .inside {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+small {
+  display: block;
+  font-size: 12px;
+  padding-left: 8px;
 }
 .acts {
   display: flex;

@@ -26,7 +26,10 @@ const cells = computed(() =>
     const at = props.item.planned[field]
     const outcome = props.item.outcomes[field]
     const noted = props.item.notes.some(note => note.field === field)
-    return { field, at, outcome, noted, none: outcome === 'none' ? 'none' : '–' }
+    const old = props.item.node[field]
+    // Where the row is looked at, every date says what it was; the telling one stands in its own column.
+    const before = old && props.selected ? `was ${momentText(old)}` : ''
+    return { field, at, outcome, noted, before, none: outcome === 'none' ? 'none' : '–' }
   }),
 )
 </script>
@@ -54,7 +57,7 @@ const cells = computed(() =>
     </span>
     <span class="soft" role="gridcell">{{ was }}</span>
     <span
-      v-for="{ field: each, at, outcome, noted, none } in cells"
+      v-for="{ field: each, at, outcome, noted, before, none } in cells"
       :key="each"
       role="gridcell"
       :class="{ chosen: selected && each === field, noted }"
@@ -68,6 +71,7 @@ const cells = computed(() =>
         ><b>{{ dayText(at) }}</b> <i>{{ at.slice(11) }}</i></template
       >
       <template v-else>{{ none }}</template>
+      <small v-if="before" class="soft">{{ before }}</small>
     </span>
     <span role="gridcell" :class="tone"
       >{{ how }}<span v-if="item.settle" class="visually-hidden">, to settle</span></span
@@ -114,6 +118,11 @@ b {
 }
 [data-field='due'] b {
   font-weight: 600;
+}
+small {
+  display: block;
+  font-size: 12px;
+  white-space: nowrap;
 }
 i {
   font-style: normal;

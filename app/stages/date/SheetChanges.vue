@@ -14,6 +14,11 @@ function turn(id: string): void {
   without.value = next
 }
 const wanted = computed(() => props.reply.changes.filter(({ id }) => !without.value.has(id)))
+const takeText = computed(() => {
+  const [some, all] = [wanted.value.length, props.reply.changes.length]
+  if (some < all) return `Take ${some} of ${all} changes`
+  return all === 1 ? 'Take the change' : `Take all ${all} changes`
+})
 const take = (): void => emit('take', new Map(wanted.value.map(({ id, is }) => [id, is])))
 const told = (at: ItemDates['due']): string => (at ? momentText(at) : 'no date')
 function lines({ was, is }: Change): { key: string; name: string; was: string; is: string }[] {
@@ -61,8 +66,7 @@ onMounted(() => heading.value?.focus())
           :disabled="!wanted.length"
           @click="take"
         >
-          Take {{ wanted.length === reply.changes.length ? 'all' : '' }}
-          {{ counted(wanted.length, 'change') }}
+          {{ takeText }}
         </button>
       </div>
     </header>

@@ -37,7 +37,13 @@ const dates = computed(() => {
     <h3>
       <bdi>{{ item.node.title }}</bdi>
     </h3>
+    <p v-if="mayEdit" class="acts">
+      <button class="link" type="button" @click="$emit('edit')">Edit</button>
+      <button v-if="!item.held" class="link" type="button" @click="$emit('hold')">Hold here</button>
+      <button v-else class="link" type="button" @click="$emit('letGo')">Let go</button>
+    </p>
     <SettleChoices v-if="mayEdit" :item="item" @settle="dates => $emit('settle', dates)" />
+    <slot />
     <div v-for="{ field, head, settle, sentences, notes } in dates" :key="field" class="field">
       <p class="head">
         <b>{{ head }}</b><span v-if="settle" class="settle"> to settle</span>
@@ -48,12 +54,6 @@ const dates = computed(() => {
       <p v-for="line in notes" :key="line" class="settle small">{{ line }}</p>
     </div>
     <p v-if="!dates.length" class="small soft">This item had no dates and gets none.</p>
-    <slot />
-    <p v-if="mayEdit" class="acts">
-      <button class="link" type="button" @click="$emit('edit')">Edit</button>
-      <button v-if="!item.held" class="link" type="button" @click="$emit('hold')">Hold here</button>
-      <button v-else class="link" type="button" @click="$emit('letGo')">Let go</button>
-    </p>
   </section>
   <p v-else class="soft small">
     Choose a row to see why its dates are what they are.
@@ -75,6 +75,6 @@ const dates = computed(() => {
 .acts {
   display: flex;
   gap: 16px;
-  margin: 10px 0 0;
+  margin: 2px 0 4px;
 }
 </style>
