@@ -86,9 +86,11 @@ try {
   /** The Date stage where sixteen weeks become seven: the crossing, what is to settle, and crowded days. */
   const summerDates = async (): Promise<void> => {
     const reply = await page.request.get(`${app.url}/api/v1/courses`)
-    const all = (await reply.json()) as { courses: { id: string; code: string; term: { name: string } }[] }
+    const all = (await reply.json()) as {
+      courses: { id: string; code: string; section: string; term: { name: string } }[]
+    }
     const id = (code: string, term: string) =>
-      all.courses.find(each => each.code === code && each.term.name === term)?.id
+      all.courses.find(each => each.code === code && each.section === '01' && each.term.name === term)?.id
     const data = { sources: [id('HYD 240', 'Autumn 2026')], target: id('HYD 235', 'Summer 2027') }
     const begun = await page.request.post(`${app.url}/api/v1/plans`, { data })
     const plan = ((await begun.json()) as { id: string }).id

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import type { DateField } from '~~/core/course/dates'
+import { dateFields, type DateField } from '~~/core/course/dates'
 import type { OutlineNode } from '~~/core/course/outline'
 import type { ClosurePolicy, Rule, TimePolicy } from '~~/core/dates/rule'
+import { fieldName } from '~/composables/words'
 import PolicyChoice from './PolicyChoice.vue'
 import WeekdayTable from './WeekdayTable.vue'
 
@@ -18,8 +19,13 @@ const times = (all: string[]): { value: string; label: string }[] => [
   { value: 'class-end', label: 'end of class' },
   ...all.map(value => ({ value, label: value })),
 ]
-const opensTimes = times(['00:00', '06:00', '08:00', '09:00', '12:00'])
-const dueTimes = times(['09:00', '12:00', '17:00', '20:00', '23:59'])
+const ends = times(['09:00', '12:00', '17:00', '20:00', '23:59'])
+/** Times of day that are offered for each date. */
+const timesOf: Readonly<Record<DateField, ReturnType<typeof times>>> = {
+  opens: times(['00:00', '06:00', '08:00', '09:00', '12:00']),
+  due: ends,
+  closes: ends,
+}
 const policies: { value: ClosurePolicy; label: string }[] = [
   { value: 'next', label: 'next usable day' },
   { value: 'previous', label: 'usable day before' },
@@ -32,52 +38,24 @@ const policies: { value: ClosurePolicy; label: string }[] = [
   <div>
     <dl class="choices">
       <PolicyChoice
-        id="opens-at"
-        label="Opens at"
-        :options="opensTimes"
-        :value="rule.times.opens"
+        v-for="field in dateFields"
+        :id="`${field}-at`"
+        :key="`${field}-at`"
+        :label="`${fieldName(field)} at`"
+        :options="timesOf[field]"
+        :value="rule.times[field]"
         :may-edit="mayEdit"
-        @change="value => $emit('time', 'opens', value)"
+        @change="value => $emit('time', field, value)"
       />
       <PolicyChoice
-        id="due-at"
-        label="Due at"
-        :options="dueTimes"
-        :value="rule.times.due"
-        :may-edit="mayEdit"
-        @change="value => $emit('time', 'due', value)"
-      />
-      <PolicyChoice
-        id="closes-at"
-        label="Closes at"
-        :options="dueTimes"
-        :value="rule.times.closes"
-        :may-edit="mayEdit"
-        @change="value => $emit('time', 'closes', value)"
-      />
-      <PolicyChoice
-        id="due-closure"
-        label="Due on a closure"
+        v-for="field in dateFields"
+        :id="`${field}-closure`"
+        :key="`${field}-closure`"
+        :label="`${fieldName(field)} on a closure`"
         :options="policies"
-        :value="rule.closures.due"
+        :value="rule.closures[field]"
         :may-edit="mayEdit"
-        @change="value => $emit('closure', 'due', value)"
-      />
-      <PolicyChoice
-        id="opens-closure"
-        label="Opens on a closure"
-        :options="policies"
-        :value="rule.closures.opens"
-        :may-edit="mayEdit"
-        @change="value => $emit('closure', 'opens', value)"
-      />
-      <PolicyChoice
-        id="closes-closure"
-        label="Closes on a closure"
-        :options="policies"
-        :value="rule.closures.closes"
-        :may-edit="mayEdit"
-        @change="value => $emit('closure', 'closes', value)"
+        @change="value => $emit('closure', field, value)"
       />
     </dl>
     <WeekdayTable

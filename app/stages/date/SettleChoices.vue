@@ -8,8 +8,7 @@ import type { LedgerItem } from './ledger'
 const props = defineProps<{ item: LedgerItem }>()
 const emit = defineEmits<{ settle: [dates: ReadonlyMap<string, ItemDates>] }>()
 const store = usePlan()
-const term = computed(() => store.terms?.target ?? null)
-const choices = computed(() => (term.value ? choicesOf(props.item.planned, term.value) : []))
+const choices = computed(() => (store.terms ? choicesOf(props.item.planned, store.terms) : []))
 const alike = computed(() => alikeItems(store.ledger?.items ?? [], props.item.planned))
 /** Whether a choice is for all that are alike. */
 const forAll = ref(false)
@@ -20,9 +19,9 @@ watch(
   },
 )
 function choose(choice: OfferedChoice): void {
-  if (!term.value) return
+  if (!store.terms) return
   const items = forAll.value ? alike.value : [props.item.planned]
-  emit('settle', choiceForAll(items, choice.name, term.value))
+  emit('settle', choiceForAll(items, choice.name, store.terms))
 }
 </script>
 

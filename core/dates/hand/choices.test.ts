@@ -42,7 +42,9 @@ function plan(target: typeof spring, dates: Partial<ItemDates>[], rule: object =
   }).items
 }
 const said = (item: PlannedItem, term: typeof spring): string[] =>
-  choicesOf(item, term).map(({ outcome, words }) => (words ? `${outcome}, ${words}` : outcome))
+  choicesOf(item, { source: autumn, target: term }).map(({ outcome, words }) =>
+    words ? `${outcome}, ${words}` : outcome,
+  )
 
 describe('what can be done about a date that wants settling', () => {
   it('in a closure: out of it on either side with its window, or left in it', () => {
@@ -56,24 +58,25 @@ describe('what can be done about a date that wants settling', () => {
       'Fri 12 Feb, the usable day before',
       'Leave it in Study week',
     ])
-    const [next] = choicesOf(item!, spring)
+    const [next] = choicesOf(item!, { source: autumn, target: spring })
     expect(next!.dates).toEqual({ opens: '2027-02-22T08:00', due: '2027-02-22T23:59', closes: null })
   })
   it('past the end of a shorter term: left, or on its own weekday of the last week; no exam day where there are none', () => {
     const [item] = plan(short, [{ due: wall('2026-12-01T23:59') }])
     expect(item!.flags).toEqual(['past-end'])
-    expect(said(item!, short)).toEqual(['Leave it on Tue 22 Jun'])
+    // Class day 65 of 68 (no closures here); 33 of 35 is Wed 23 Jun.
+    expect(said(item!, short)).toEqual(['Wed 23 Jun, the same share of the term', 'Leave it on Tue 22 Jun'])
     const [thursday] = plan(spring, [{ due: wall('2026-12-04T23:59') }], { method: 'offset', days: 133 })
     expect(said(thursday!, spring)).toEqual(['Leave it on Fri 9 Apr', 'Mon 12 Apr, the first exam day'])
   })
   it('leaving it holds all dates of the item as they stand', () => {
     const [item] = plan(short, [{ due: wall('2026-12-01T23:59'), closes: wall('2026-12-03T23:59') }])
-    const leave = choicesOf(item!, short).find(choice => choice.name === 'stay')
+    const leave = choicesOf(item!, { source: autumn, target: short }).find(choice => choice.name === 'stay')
     expect(leave!.dates).toEqual({ opens: null, due: item!.due, closes: item!.closes })
   })
   it('what has nothing to settle has no choices', () => {
     const [item] = plan(spring, [{ due: wall('2026-09-11T23:59') }])
-    expect(choicesOf(item!, spring)).toEqual([])
+    expect(choicesOf(item!, { source: autumn, target: spring })).toEqual([])
     expect(alikeItems([item!], item!)).toEqual([])
   })
   it('the same choice for all alike settles those, and only those', () => {
@@ -88,10 +91,11 @@ describe('what can be done about a date that wants settling', () => {
     )
     const alike = alikeItems(items, items[0]!)
     expect(alike.map(item => item.id)).toEqual(['i0', 'i1'])
-    expect([...choiceForAll(alike, 'day-before', spring)].map(([, dates]) => dates.opens)).toEqual([
-      '2027-02-12T08:00',
-      '2027-02-12T09:00',
-    ])
+    expect(
+      [...choiceForAll(alike, 'day-before', { source: autumn, target: spring })].map(
+        ([, dates]) => dates.opens,
+      ),
+    ).toEqual(['2027-02-12T08:00', '2027-02-12T09:00'])
   })
   it('whatever the rule, a choice that moves goes to a usable day, and leaves in order what was', () => {
     const moves = ['keep-week', 'stretch', 'offset', 'unchanged'].flatMap(method =>
@@ -104,7 +108,9 @@ describe('what can be done about a date that wants settling', () => {
           ],
           { method, closures: { opens: 'keep', due: 'keep', closes: 'keep' } },
         ).flatMap(item =>
-          choicesOf(item, target).flatMap(choice => (choice.name === 'stay' ? [] : [{ ...choice, target }])),
+          choicesOf(item, { source: autumn, target }).flatMap(choice =>
+            choice.name === 'stay' ? [] : [{ ...choice, target }],
+          ),
         ),
       ),
     )

@@ -1,5 +1,5 @@
-import { dayOf, minuteOf, wallOf, weekdayOf, type WallTime } from '../../calendar/day'
-import { dayInWeek, isUsable, type Term } from '../../calendar/term'
+import { dayOf, minuteOf, roundDiv, wallOf, weekdayOf, type Day, type WallTime } from '../../calendar/day'
+import { dayInWeek, isUsable, lastAtOrBefore, type Term } from '../../calendar/term'
 import { dateFields, type DateField, type ItemDates } from '../../course/dates'
 import { flags, type Flag } from '../flags'
 import type { PlannedItem } from '../plan'
@@ -10,11 +10,16 @@ import { withWindow } from './moves'
 type SettlingFlag = { [F in Flag]: (typeof flags)[F] extends 'settle' ? F : never }[Flag]
 const isSettling = (flag: Flag): flag is SettlingFlag => flags[flag] === 'settle'
 
-/** A way to settle a date. `to`: where it puts the date; null: there is no such place. */
+/** The two terms of a plan, as far as a choice looks at them. */
+interface Terms {
+  readonly source: Term
+  readonly target: Term
+}
+/** A way to settle a date. `to`: where it puts the date, which was on the day `was`; null: there is no such place. */
 interface Choice {
   /** What is said beside the day. */
   readonly words: string
-  readonly to: (at: WallTime, term: Term) => WallTime | null
+  readonly to: (at: WallTime, terms: Terms, was: Day | null) => WallTime | null
 }
 const onDay = (day: number | null, at: WallTime): WallTime | null =>
   day === null ? null : wallOf(day, minuteOf(at))
@@ -22,24 +27,38 @@ const inLastWeek = (at: WallTime, term: Term): number | null => {
   const day = dayInWeek(term.weekStart, term.weeks.at(-1) ?? term.firstWeek, weekdayOf(dayOf(at)))
   return day <= term.lastClassDay && isUsable(term, day) ? day : null
 }
+/** The class day of the new term at the same share of it as the old day was of the old one (`docs/dates.md`, stretch by class days). */
+function atShare({ source, target }: Terms, was: Day | null): Day | null {
+  if (was === null || was > source.classes.to) return null
+  const [old, now] = [source.classDays, target.classDays]
+  const place = Math.max(0, lastAtOrBefore(old, was))
+  return now[old.length > 1 ? roundDiv(place * (now.length - 1), old.length - 1) : 0] ?? null
+}
 const choices = {
+  'same-share': {
+    words: 'the same share of the term',
+    to: (at, terms, was) => onDay(atShare(terms, was), at),
+  },
   'next-day': {
     words: 'the next usable day',
-    to: (at, term) => onDay(usableOn(term, dayOf(at), 1), at),
+    to: (at, { target }) => onDay(usableOn(target, dayOf(at), 1), at),
   },
   'day-before': {
     words: 'the usable day before',
-    to: (at, term) => onDay(usableOn(term, dayOf(at), -1), at),
+    to: (at, { target }) => onDay(usableOn(target, dayOf(at), -1), at),
   },
-  'first-class-day': { words: 'the first class day', to: (at, term) => onDay(term.firstClassDay, at) },
-  'last-class-day': { words: 'the last class day', to: (at, term) => onDay(term.lastClassDay, at) },
+  'first-class-day': {
+    words: 'the first class day',
+    to: (at, { target }) => onDay(target.firstClassDay, at),
+  },
+  'last-class-day': { words: 'the last class day', to: (at, { target }) => onDay(target.lastClassDay, at) },
   'last-week': {
     words: 'the same weekday of the last week',
-    to: (at, term) => onDay(inLastWeek(at, term), at),
+    to: (at, { target }) => onDay(inLastWeek(at, target), at),
   },
   'first-exam-day': {
     words: 'the first exam day',
-    to: (at, term) => onDay(term.exams?.from ?? null, at),
+    to: (at, { target }) => onDay(target.exams?.from ?? null, at),
   },
   'hour-before': {
     words: 'an hour earlier',
@@ -57,7 +76,7 @@ const choicesFor: Record<SettlingFlag, readonly ChoiceName[]> = {
   'no-meetings': ['stay', 'next-day', 'day-before'],
   'no-milestone': ['stay', 'next-day', 'day-before'],
   'on-closure': ['next-day', 'day-before', 'stay'],
-  'past-end': ['stay', 'last-week', 'first-exam-day'],
+  'past-end': ['same-share', 'stay', 'last-week', 'first-exam-day'],
   'source-inverted': ['stay'],
 }
 
@@ -85,25 +104,26 @@ const stayText = (at: WallTime, { closureOn }: Pick<Term, 'closureOn'>): string 
   return `Leave it ${closure.from === closure.to ? 'on' : 'in'} ${closure.name || 'the closure'}`
 }
 /** A choice for an item, or null where it has no such place. */
-function offered(name: ChoiceName, item: PlannedItem, field: DateField, term: Term): OfferedChoice | null {
+function offered(name: ChoiceName, item: PlannedItem, field: DateField, terms: Terms): OfferedChoice | null {
   const at = item[field]
-  const to = at && choices[name].to(at, term)
+  const before = item.crossed[field].reasons[0]?.before ?? null
+  const to = at && choices[name].to(at, terms, before === null ? null : dayOf(before))
   if (!at || !to) return null
   const isStay = name === 'stay'
   return {
     name,
     field,
-    outcome: isStay ? stayText(at, term) : dayText(to),
+    outcome: isStay ? stayText(at, terms.target) : dayText(to),
     words: isStay ? '' : choices[name].words,
     dates: withWindow(item, field, to),
   }
 }
 /** What can be done about the first date of an item that wants settling. Two choices that come to the same are one. */
-export function choicesOf(item: PlannedItem, term: Term): OfferedChoice[] {
+export function choicesOf(item: PlannedItem, terms: Terms): OfferedChoice[] {
   const unsettled = unsettledOf(item)
   if (!unsettled) return []
   const { field, flag } = unsettled
-  const all = choicesFor[flag].flatMap(name => offered(name, item, field, term) ?? [])
+  const all = choicesFor[flag].flatMap(name => offered(name, item, field, terms) ?? [])
   const places = all.map(({ dates }) => dates[field])
   return all.filter(
     ({ name }, index) =>
@@ -123,12 +143,12 @@ export function alikeItems(items: readonly PlannedItem[], item: PlannedItem): Pl
 export function choiceForAll(
   items: readonly PlannedItem[],
   name: ChoiceName,
-  term: Term,
+  terms: Terms,
 ): Map<string, ItemDates> {
   return new Map(
     items.flatMap(item => {
       const unsettled = unsettledOf(item)
-      const choice = unsettled && offered(name, item, unsettled.field, term)
+      const choice = unsettled && offered(name, item, unsettled.field, terms)
       return choice ? [[item.id, choice.dates] as const] : []
     }),
   )
