@@ -71,7 +71,8 @@ export type CellReading = 'days' | 'moments'
 function cellText(value: CellValue | Date | null, cells: CellReading): string {
   if (value === null) return ''
   if (!(value instanceof Date)) return String(value)
-  if (Number.isNaN(value.getTime())) return ''
+  // A workbook may hold days that no calendar has.
+  if (Number.isNaN(value.getTime()) || Math.abs(value.getUTCFullYear()) > 9999) return ''
   // Days are kept as fractions: a minute is met to some milliseconds.
   const minute = new Date(Math.round(value.getTime() / 60_000) * 60_000).toISOString()
   return cells === 'days' ? minute.slice(0, 10) : minute.slice(0, 16)
