@@ -164,6 +164,7 @@ export const doors: Attack[] = [
         ['GET', `/api/v1/courses/${OLD}/items/${file}/body`, [404]],
         ['GET', `/api/v1/plans/${id}/effect`, [403]],
         ['GET', `/api/v1/plans/${id}/dates.csv`, [403]],
+        ['POST', `/api/v1/plans/${id}/sheet`, [403], { Key: 'Due' }],
         ['POST', `/api/v1/plans/${id}/run`, [403], { fingerprint }],
         ['POST', `/api/v1/courses/${OLD}/template`, [404], {}],
         ['POST', '/api/v1/plans', [404], { sources: [OLD], target: own }],

@@ -50,18 +50,18 @@ const chosenItems = computed(() => {
     ...items.value.filter(item => chosen.value.has(item.lineage) && !isShown.has(item.lineage)),
   ]
 })
-/** What a change is for: the chosen items, else the one that is looked at. */
-const meant = computed(() => {
-  if (!mayEdit.value) return []
-  return chosenItems.value.length > 0 || !current.value ? chosenItems.value : [current.value]
-})
-const hand = useHand(items, meant)
-const ease = useCrowding(useAfterPaint(() => items.value))
 const show = useAddressed('show')
 const isEasing = computed(() => show.value === 'crowded')
 /** A sheet that came back, until it is taken or left. */
 const sheet = shallowRef<{ reply: SheetReply; file: string } | null>(null)
 const isLedger = computed(() => !isEasing.value && !sheet.value)
+/** What a change is for: the chosen items, else the one that is looked at; nothing where the ledger is out of sight. */
+const meant = computed(() => {
+  if (!mayEdit.value || !isLedger.value) return []
+  return chosenItems.value.length > 0 || !current.value ? chosenItems.value : [current.value]
+})
+const hand = useHand(items, meant)
+const ease = useCrowding(useAfterPaint(() => items.value))
 function takeSheet(dates: ReadonlyMap<string, ItemDates | null>): void {
   store.holdAll(dates)
   sheet.value = null
@@ -82,7 +82,7 @@ function commit(lineage: string, dates: ItemDates): void {
   editing.value = null
 }
 function edit(): void {
-  if (mayEdit.value && current.value) editing.value = current.value.lineage
+  if (mayEdit.value && isLedger.value && current.value) editing.value = current.value.lineage
 }
 function editRow(lineage: string): void {
   select(lineage)
@@ -95,6 +95,12 @@ function settle(dates: ReadonlyMap<string, ItemDates>): void {
 }
 const chooseAllOf = (is: (item: LedgerItem) => boolean): void =>
   choose(shownItems.value.filter(is).map(item => item.lineage))
+function turnSettle(): void {
+  onlySettle.value = !onlySettle.value
+}
+function turnEase(): void {
+  show.value = isEasing.value ? '' : 'crowded'
+}
 function toggleCurrent(): void {
   if (current.value) toggle(current.value.lineage)
 }
@@ -114,8 +120,8 @@ useKeys([
     run: () => chooseAllOf(item => item.node.kind === current.value?.node.kind),
   },
   { key: 'Escape', does: 'choose none', run: () => chosen.value.size > 0 && choose([]) },
-  { key: 's', does: 'only what is to settle', run: () => (onlySettle.value = !onlySettle.value) },
-  { key: 'c', does: 'crowded days', run: () => (show.value = isEasing.value ? '' : 'crowded') },
+  { key: 's', does: 'only what is to settle', run: turnSettle },
+  { key: 'c', does: 'crowded days', run: turnEase },
   { key: 'f', does: 'find items by words', run: () => tools.value?.focus() },
   { key: 'n', does: 'next to settle', run: () => nextWhere(wantsLooking) },
   { key: 'e', does: 'edit its dates', run: edit },

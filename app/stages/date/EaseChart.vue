@@ -94,8 +94,8 @@ const options = computed((): ChartOptions<'bar'> => {
 </script>
 
 <template>
-  <div ref="frame" class="chart" role="img" :aria-label="told">
-    <Bar v-if="data" :data="data" :options="options" />
+  <div ref="frame" class="chart">
+    <Bar v-if="data" :data="data" :options="options" :aria-label="told" />
   </div>
 </template>
 
