@@ -46,6 +46,7 @@ function choose(choice: OfferedChoice): void {
 .choices {
   margin: 8px 0 2px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 5px;
 }
 .act {
@@ -54,5 +55,6 @@ function choose(choice: OfferedChoice): void {
   gap: 8px;
   align-items: baseline;
   padding: 3px 9px;
+  white-space: normal;
 }
 </style>
