@@ -7,6 +7,7 @@ import { connect } from '../server/db/connection'
 import { importCourse } from '../server/exchange/import-course'
 import { importRoster } from '../server/registrar/roster'
 import { startApp } from '../tests/support/app'
+import { chromiumHere } from '../tests/support/chromium'
 import { useServer } from '../tests/support/database'
 
 const [oldClass, newClass] = ['big-2026a', 'big-2027s']
@@ -116,16 +117,7 @@ export async function withLargePlan(work: (page: Page) => Promise<void>): Promis
   await importRoster(db, roster)
   await importCourse(db, { classKey: oldClass, content, roster: noRoster, document: null })
   await db.destroy()
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  })
+  const browser = await chromium.launch(chromiumHere)
   try {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
     // What tsx writes around named functions, which go to the page as they are.

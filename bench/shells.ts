@@ -6,6 +6,7 @@ import { noRoster, type Roster } from '../core/formats/oneroster/read'
 import { connect } from '../server/db/connection'
 import { importRoster } from '../server/registrar/roster'
 import { startApp } from '../tests/support/app'
+import { chromiumHere } from '../tests/support/chromium'
 import { makeCatalogue } from '../tests/support/catalogue'
 import { useServer } from '../tests/support/database'
 
@@ -126,16 +127,7 @@ await db.raw(
   `INSERT IGNORE INTO enrolments (id, course_id, person_id, role, origin) SELECT UUID(), c.id, p.id, 'student', 'registrar' FROM courses c JOIN (SELECT id FROM people WHERE source_id LIKE 'st-2027-01-%' LIMIT 30) p`,
 )
 await db.destroy()
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(chromiumHere)
 try {
   const measure = async (
     login: string,

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { chromium } from '@playwright/test'
 import { addressFromEnvironment, connect } from '../server/db/connection'
 import { startApp } from '../tests/support/app'
+import { chromiumHere } from '../tests/support/chromium'
 import { useServer } from '../tests/support/database'
 import { editText } from '../tests/support/edits'
 import { closureTable, hostilePackage, oddPackage } from '../tests/support/samples'
@@ -48,16 +49,7 @@ async function editedOnBothSides(): Promise<void> {
 }
 const stopServer = useServer()
 const app = await startApp('northtide_screenshots')
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(chromiumHere)
 try {
   const page = await (
     await browser.newContext({

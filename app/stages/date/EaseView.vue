@@ -6,6 +6,7 @@ import type { ItemDates } from '~~/core/course/dates'
 import EaseChart from './EaseChart.vue'
 import { crowdItem, easedDates, type useCrowding } from './crowding'
 import type { LedgerItem } from './ledger'
+import { useLeftOut } from './left-out'
 
 /** Crowded days and weeks, and what Ease would do about them: taken whole or in part. */
 const props = defineProps<{
@@ -18,14 +19,7 @@ const by = ref<'weeks' | 'days'>('days')
 const byLineage = computed(() => new Map(props.items.map(item => [item.lineage, item])))
 const proposal = computed(() => props.ease.proposal.value)
 const moves = computed(() => (proposal.value?.solved ? proposal.value.moves : []))
-/** Moves that are not wanted, by item. */
-const without = ref<ReadonlySet<string>>(new Set())
-function turn(id: string): void {
-  const next = new Set(without.value)
-  if (!next.delete(id)) next.add(id)
-  without.value = next
-}
-const wanted = computed(() => moves.value.filter(move => !without.value.has(move.id)))
+const { without, turn, wanted } = useLeftOut(() => moves.value)
 const rows = computed(() =>
   moves.value.flatMap(move => {
     const item = byLineage.value.get(move.id)

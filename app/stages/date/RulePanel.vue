@@ -88,6 +88,14 @@ const elsewhere = computed(() => {
     return other && dateFields.some(field => other[field] !== planned[field])
   }).length
 })
+/** What every way is told. */
+const toldOfAll = computed(() => ({
+  chosen: own.value?.method ?? null,
+  mayEdit: mayEdit.value,
+  comparison: comparison.value,
+  over: store.over,
+  elsewhere: elsewhere.value,
+}))
 function lay(method: MethodName | null): void {
   store.over = method
 }
@@ -139,11 +147,7 @@ const others = computed(() => ownRules(rules.value, nodes.value))
         v-for="method in shown"
         :key="method.name"
         :method="method"
-        :chosen="own?.method ?? null"
-        :may-edit="mayEdit"
-        :comparison="comparison"
-        :over="store.over"
-        :elsewhere="elsewhere"
+        v-bind="toldOfAll"
         @choose="choose"
         @lay="lay"
       >
@@ -161,11 +165,7 @@ const others = computed(() => ownRules(rules.value, nodes.value))
           v-for="method in further"
           :key="method.name"
           :method="method"
-          :chosen="own?.method ?? null"
-          :may-edit="mayEdit"
-          :comparison="comparison"
-          :over="store.over"
-          :elsewhere="elsewhere"
+          v-bind="toldOfAll"
           @choose="choose"
           @lay="lay"
         />

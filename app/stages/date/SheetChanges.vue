@@ -2,18 +2,13 @@
 import { dateFields, type ItemDates } from '~~/core/course/dates'
 import type { SheetReply } from '~~/shared/api/plans'
 import { fieldName } from '~/composables/words'
+import { useLeftOut } from './left-out'
 
 /** What a sheet that came back would change. It is taken whole or in part, or not at all. */
 const props = defineProps<{ reply: SheetReply; file: string }>()
 const emit = defineEmits<{ take: [dates: ReadonlyMap<string, ItemDates | null>]; leave: [] }>()
 type Change = SheetReply['changes'][number]
-const without = ref<ReadonlySet<string>>(new Set())
-function turn(id: string): void {
-  const next = new Set(without.value)
-  if (!next.delete(id)) next.add(id)
-  without.value = next
-}
-const wanted = computed(() => props.reply.changes.filter(({ id }) => !without.value.has(id)))
+const { without, turn, wanted } = useLeftOut(() => props.reply.changes)
 const takeText = computed(() => {
   const [some, all] = [wanted.value.length, props.reply.changes.length]
   if (some < all) return `Take ${some} of ${all} changes`

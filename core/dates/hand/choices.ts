@@ -51,7 +51,6 @@ const choices = {
     words: 'the first class day',
     to: (at, { target }) => onDay(target.firstClassDay, at),
   },
-  'last-class-day': { words: 'the last class day', to: (at, { target }) => onDay(target.lastClassDay, at) },
   'last-week': {
     words: 'the same weekday of the last week',
     to: (at, { target }) => onDay(inLastWeek(at, target), at),

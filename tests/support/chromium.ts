@@ -1,0 +1,11 @@
+/** Debian's Chromium, as root and without a graphics card, asking nothing of the network. */
+export const chromiumHere = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+}
