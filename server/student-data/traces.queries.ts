@@ -103,21 +103,19 @@ export async function findTraces(db: Knex, planId: string): Promise<TracesFound 
   const row = await db('trace_searches').where({ plan_id: planId }).first()
   return row ? { basis: row.basis, found: [...jsonOf(row.found)], looked: jsonOf(row.looked) } : null
 }
+/** Keeps what was found; nothing where the plan was discarded while it was searched. */
 export async function keepTraces(
   db: Knex,
   planId: string,
   { basis, found, looked }: TracesFound,
 ): Promise<void> {
-  await db('trace_searches')
-    .insert({
-      plan_id: planId,
-      basis,
-      found: json<readonly Trace[]>(found),
-      looked: json(looked),
-      searched_at: stampOf(now()),
-    })
-    .onConflict('plan_id')
-    .merge()
+  await db.raw(
+    `INSERT INTO trace_searches (plan_id, basis, found, looked, searched_at)
+     SELECT id, :basis, :found, :looked, :at FROM plans WHERE id = :planId LOCK IN SHARE MODE
+     ON DUPLICATE KEY UPDATE basis = VALUES(basis), found = VALUES(found), looked = VALUES(looked),
+       searched_at = VALUES(searched_at)`,
+    { planId, basis, found: json<readonly Trace[]>(found), looked: json(looked), at: stampOf(now()) },
+  )
 }
 /** What was found names students: it is kept no longer than the plan is one. */
 export const forgetTraces = async (trx: Knex, planId: string): Promise<void> => {

@@ -11,7 +11,7 @@ const { data, problem, refresh } = useLoaded(() => api.get<BatchReply>(`/batches
 onMounted(refresh)
 const isTrying = computed(() => data.value?.state === 'trying')
 const isRunning = computed(
-  () => data.value?.state === 'running' || (data.value?.state === 'stopped' && data.value.open > 0),
+  () => data.value?.state === 'running' || (data.value?.state === 'stopped' && data.value.endedAt === null),
 )
 useRefreshWhile(
   computed(() => isTrying.value || isRunning.value),
