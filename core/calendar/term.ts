@@ -8,6 +8,13 @@ export interface Closure {
   kind: string
 }
 
+/** A part of a term for which grades are given by themselves; both ends included. */
+export interface GradingPeriod {
+  readonly name: string
+  readonly from: Day
+  readonly to: Day
+}
+
 /** A term made ready for computing: day numbers, teaching weeks and class days in order. Made by {@link compileTerm}. */
 export interface Term {
   readonly name: string
@@ -17,6 +24,8 @@ export interface Term {
   readonly exams: { readonly from: Day; readonly to: Day } | null
   readonly closures: readonly Closure[]
   readonly milestones: ReadonlyMap<string, { date: Day; name: string }>
+  /** Those with a name and both days, in the order of their first days. */
+  readonly gradingPeriods: readonly GradingPeriod[]
   /** First days of the teaching weeks, in order: week n is `weeks[n - 1]`. */
   readonly weeks: readonly Day[]
   /** First day of teaching week 1. */
@@ -103,6 +112,7 @@ export function compileTerm(calendar: TermCalendar): Term {
     closures,
     runsAs,
     milestones: new Map(milestones),
+    gradingPeriods: gradingPeriodsOf(calendar),
     weeks,
     firstWeek: weeks[0] ?? weekFirst(calendar.weekStart, classes.from),
     classDays,
@@ -110,6 +120,11 @@ export function compileTerm(calendar: TermCalendar): Term {
     lastClassDay: classDays.at(-1) ?? classes.to,
   }
 }
+
+const gradingPeriodsOf = ({ gradingPeriods }: TermCalendar): GradingPeriod[] =>
+  gradingPeriods
+    .flatMap(({ name, from, to }) => (name && from && to ? [{ name, from: dayOf(from), to: dayOf(to) }] : []))
+    .sort((a, b) => a.from - b.from)
 
 /** A term of which only the first and the last day are known: no closures, no exams, the same weekdays. */
 export const termOver = (term: Term, classes: { readonly from: string; readonly to: string }): Term =>

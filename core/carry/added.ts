@@ -101,6 +101,7 @@ const plain = {
   holds: null,
   fixed: false,
   madeBy: 'person',
+  gradingPeriod: null,
   ...noDates,
 } as const
 

@@ -52,7 +52,7 @@ export function partValuesOf(
     settings: isItem ? once(node, settingsText) : null,
     points: isItem ? String(node.points ?? '') : null,
     category: isItem ? (stand.category ?? '') : null,
-    dates: isItem && stand.dates ? datesText(stand.dates) : null,
+    dates: stand.dates ? datesText(stand.dates) : null,
     place: stand.parent ?? '',
     state: stand.state,
   }

@@ -221,7 +221,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
         met && met.type === node.type && base && isBefore(base) ? placeBefore(node, met) : parentOf(node),
       category: arrival.category(node),
       state: arrival.state(node),
-      dates: node.type === 'unit' ? null : (arrival.dates?.get(node.lineage) ?? null),
+      dates: arrival.dates?.get(node.lineage) ?? null,
     })
     const title = decisions.titles[node.lineage] ?? recipe?.heading?.title ?? arrival.title(node)
     const given = node.type === 'item' ? arrival.given(node) : null

@@ -140,21 +140,26 @@ export function assembleCourse({
       ...(extra.category && { category: categoryKeys.get(extra.category) ?? null }),
       ...(extra.state && { state: extra.state }),
       ...(extra.exam !== undefined && { exam: extra.exam }),
+      ...(extra.gradingPeriod && { gradingPeriod: extra.gradingPeriod }),
       ...(extra.kind && { kind: extra.kind }),
       ...(extra.settings && { settings: { ...item.settings, ...extra.settings } }),
       ...assembleGrading(extra),
       ...placeOf(extra),
     })
   }
-  const fixedUnits = new Set((document?.units ?? []).filter(unit => unit.fixed).map(unit => unit.identifier))
+  const units = new Map((document?.units ?? []).map(unit => [unit.identifier, unit]))
   const changed = mapItems(content?.nodes ?? [], item => ({ ...item, ...changes.get(item) }))
   return {
     content: {
       title: content?.title ?? '',
       madeBy: document?.madeBy ?? 'person',
-      nodes: mapUnits(changed, unit => ({ ...unit, fixed: fixedUnits.has(unit.identifier) })),
+      nodes: mapUnits(changed, unit => {
+        const { fixed = false, opens = null } = units.get(unit.identifier) ?? {}
+        return { ...unit, fixed, opens }
+      }),
       categories: gradeCategories,
       grading: document?.grading ? gradeRulesOf(document.grading) : null,
+      grace: document?.grace ?? null,
       rubrics: document?.rubrics.map(rubric => rubricOf(rubric)) ?? [],
       groups:
         document?.groups.map(({ identifier, title }) => ({

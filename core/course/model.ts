@@ -1,3 +1,5 @@
+import type { WallTime } from '../calendar/schema'
+import type { Grace } from '../grading/grace'
 import type { TenThousandths } from '../grading/points'
 import type { CategoryRules, GradeRules } from '../grading/rules'
 import type { Furnishing, Rubric, WorkGroup } from './furniture'
@@ -53,6 +55,7 @@ export interface UnitNode {
   /** The identifier it has in the file it came from. */
   readonly identifier: string
   readonly title: string
+  readonly opens?: WallTime | null
   readonly fixed?: boolean
   readonly children: readonly CourseNode[]
 }
@@ -82,6 +85,8 @@ export interface ItemNode {
   /** Settings that come across exactly (the address of a web link, attempts, formats …). */
   readonly settings: Readonly<Record<string, unknown>>
   readonly dates: Readonly<ItemDates>
+  /** The grading period of its term that it is filed under, by name. */
+  readonly gradingPeriod?: string | null
   readonly children: readonly CourseNode[]
 }
 export type CourseNode = UnitNode | ItemNode
@@ -105,6 +110,7 @@ export interface CourseContent {
   readonly nodes: readonly CourseNode[]
   readonly categories: readonly GradeCategory[]
   readonly grading?: GradeRules | null
+  readonly grace?: Grace | null
   readonly rubrics?: readonly Rubric[]
   readonly groups?: readonly WorkGroup[]
   readonly furniture?: readonly Furnishing[]

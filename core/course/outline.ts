@@ -42,6 +42,8 @@ export interface OutlineNode extends PlacedRow, Readonly<ItemDates> {
   /** The institution's: no rollover changes it. */
   readonly fixed: boolean
   readonly madeBy: MadeBy
+  /** The grading period of its term that an item is filed under, by name. */
+  readonly gradingPeriod: string | null
 }
 
 /** Puts rows into course order, depth first. A row whose parent is not there stands at the top. */

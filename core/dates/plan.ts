@@ -101,6 +101,14 @@ function crosserOf(rule: Rule, crossing: Crossing): (item: DatedItem) => Planned
   return 'state' in method ? statingCrosser(method, rule) : placingCrosser(method, rule, crossing)
 }
 
+/** A unit opens, and is neither due nor closed: what a rule says of those comes to nothing. */
+export function openingAlone(item: PlannedItem): PlannedItem {
+  if (item.due === null && item.closes === null) return item
+  const { opens } = item.crossed
+  const crossed = { opens, due: noDate, closes: noDate }
+  return { id: item.id, opens: opens.at, due: null, closes: null, flags: opens.flags, crossed }
+}
+
 const noDate: CrossedDate = Object.freeze({
   at: null,
   flags: flagsOf(0),

@@ -4,6 +4,7 @@ import type { CarriedBase } from '../carry/base'
 import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
+import { ruleBy } from '../dates/rule'
 import { compilePlan, type CompileInput } from './compile'
 import * as outline from '../../tests/support/outline'
 import { around, category } from '../../tests/support/outline'
@@ -136,5 +137,41 @@ describe('a plan turned into what is written', () => {
       added: { items: 3 },
       dates: { dates: 0 },
     })
+  })
+
+  it('dates a unit by its own rule or the one for its items, and only its opening', () => {
+    const opening = (opens: string): Partial<OutlineNode> => ({ opens: wall(opens) })
+    const dated = nodes.map(node =>
+      node.lineage === 'u1' || node.lineage === 'u2' ? { ...node, ...opening('2026-09-07T08:00') } : node,
+    )
+    const base = input()
+    const held = ruleBy('set', { opens: '2027-02-01T09:00', due: '2027-02-02T09:00' })
+    const dates = { ...base.document.dates, itemRules: { u2: held } }
+    const compiled = compilePlan({
+      ...base,
+      document: { ...base.document, dates },
+      source: { ...base.source, nodes: dated },
+    })
+    const of = (lineage: string) => compiled.placements.find(entry => entry.lineage === lineage)?.dates
+    expect(of('u1')).toMatchObject({ opens: '2027-01-11T08:00', due: null, closes: null })
+    expect(of('u2')).toMatchObject({ opens: '2027-02-01T09:00', due: null, flags: ['set-by-hand'] })
+    expect(compiled.effect.dates).toMatchObject({ dates: 3, straight: 2, held: 1 })
+  })
+  it('brings the grace allowances of the first source that has some, unless the plan says otherwise', () => {
+    const grace = { count: 10, days: 1, addsUp: true }
+    const base = input()
+    const placed = (from: CompileInput) =>
+      compilePlan(from).placements.flatMap(({ entity, action, details }) =>
+        entity === 'grace' ? [{ action, ...details }] : [],
+      )
+    const source = { ...base.source, grace }
+    expect(placed(base)).toEqual([])
+    expect(placed({ ...base, source })).toEqual([{ action: 'added', ...grace }])
+    expect(placed({ ...base, source, target: { ...base.target, grace } })).toEqual([])
+    const none = { ...grace, count: 0 }
+    const decided = { ...base, source, document: { ...base.document, grace: none } }
+    expect(placed({ ...decided, target: { ...base.target, grace } })).toEqual([
+      { action: 'replaced', ...none },
+    ])
   })
 })

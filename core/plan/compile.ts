@@ -8,20 +8,30 @@ import { carriedAs, seenRules, type CarriedBase } from '../carry/base'
 import { matchThings, type Match, type PairedByHand } from '../carry/match'
 import { basesAfter, placesLedger, type MadeByRun, type PlaceRow } from '../carry/places'
 import { carriedOf, leftBehind, staysUnasked, type StaysWhy } from '../carry/select'
+import type { ItemDates } from '../course/dates'
 import type { Furnishing } from '../course/furniture'
-import { planDates, summarise, type DatedItem, type PlannedItem, type PlanInput } from '../dates/plan'
+import {
+  openingAlone,
+  planDates,
+  summarise,
+  type DatedItem,
+  type PlannedItem,
+  type PlanInput,
+} from '../dates/plan'
 import { yearsReached } from '../dates/years'
 import type { Windows } from '../pairing/windows'
 import { answerOf, type Trace } from '../student-data/traces/trace'
 import type { OutlineNode } from '../course/outline'
 import { mapParts, type PlanDocument } from './document'
 import { comesAsFrame } from './parts/carry'
+import type { Grace } from '../grading/grace'
+import { fileItems, type Filed } from '../grading/periods'
 import { gradedAs, needsCategory, plannedGrades, rulesSeen, type PlannedGrades } from '../grading/plan'
 import type { CategoryLine, GradeRules } from '../grading/rules'
 import { countsIn, type Effect, type Placement, type Placements } from './effect'
 import { arrivalState, rubricsInShell } from './arrival'
 import { datedByPattern } from './undated'
-import { aroundPlacements, gradePlacements, rowPlacement } from './placements'
+import { aroundPlacements, gracePlacements, gradePlacements, rowPlacement } from './placements'
 import { cleanedThings, type CleanedThings } from './cleaned'
 import { mergeSources, type MergedSources } from './sources'
 import type { RecordLeft } from './record'
@@ -37,6 +47,8 @@ export interface CarrySide {
   nodes: readonly OutlineNode[]
   categories: readonly CategoryLine[]
   grading: GradeRules | null
+  /** How often students may hand in later without asking; null where nobody has said. */
+  grace: Grace | null
   rubrics: readonly Named[]
   groups: readonly Named[]
   furniture: readonly Furnishing[]
@@ -85,7 +97,14 @@ export interface CompiledPlan {
 }
 
 const sourcesOf = <S>({ source, more }: { source: S; more: readonly S[] }): readonly S[] => [source, ...more]
-const holdsNothing = { categories: [], grading: null, rubrics: [], groups: [], furniture: [] } as const
+const holdsNothing = {
+  categories: [],
+  grading: null,
+  grace: null,
+  rubrics: [],
+  groups: [],
+  furniture: [],
+} as const
 /** What a plan brings from. */
 type BroughtBase = Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces'>
 /** What was computed of a document, with what it was computed from. */
@@ -134,10 +153,11 @@ export const sourceOutline = (base: BroughtBase): MergedSources =>
     mergeSources(sidesOf(base)),
   )
 
-const datedItem = ({ lineage, kind, unit, opens, due, closes }: OutlineNode): DatedItem => ({
+/** A unit has a date too, on which it opens: its own rule, or that for its items, decides where it lands. */
+const datedItem = ({ lineage, type, kind, unit, opens, due, closes }: OutlineNode): DatedItem => ({
   id: lineage,
   kind: kind ?? '',
-  unit,
+  unit: type === 'unit' ? lineage : unit,
   opens,
   due,
   closes,
@@ -175,7 +195,7 @@ export function carriedBy(base: CarryBase, merged: MergedSources): ReadonlySet<s
 /** The old term of a plan's first source: where somebody has said when the course ran, that. */
 export const sourceTerm = ({ dates: { sourceSpan } }: PlanDocument, term: Term): Term =>
   sourceSpan ? termOver(term, sourceSpan) : term
-/** A plan's carried items with its rules, as the date engine takes them: once for each source, since each has a calendar of its own. */
+/** A plan's carried units and items with its rules, as the date engine takes them: once for each source, since each has a calendar of its own. */
 function sourceInputs(base: PlanBase, merged: MergedSources): Omit<PlanInput, 'zone'>[] {
   const { document, target } = base
   const carried = carriedBy(base, merged)
@@ -195,7 +215,7 @@ function groupedBySide(merged: MergedSources, carried: ReadonlySet<string>): Map
   const items = new Map<number, DatedItem[]>()
   for (const node of merged.nodes) {
     const side = merged.from.get(node.lineage)
-    if (side === undefined || node.type !== 'item' || !carried.has(node.lineage)) continue
+    if (side === undefined || !carried.has(node.lineage)) continue
     const own = items.get(side)
     if (own) own.push(datedItem(node))
     else items.set(side, [datedItem(node)])
@@ -210,15 +230,35 @@ export const ledgerInputs = (
 export const zoneYearsOf = (base: PlanBase, merged: MergedSources = sourceOutline(base)): Years =>
   yearsOfAll(sourceInputs(base, merged).map(yearsReached))
 
-/** The dates of a plan's carried items. The page shows these while one plans; Run computes them again. */
+/** The dates of a plan's carried units and items. The page shows these while one plans; Run computes them again. */
 export function planLedger(
   input: CompileInput,
   merged: MergedSources = sourceOutline(input),
 ): ReturnType<typeof planDates> {
-  const crossed = ledgerInputs(input, merged).flatMap(each => planDates(each).items)
+  const units = new Set(merged.nodes.flatMap(({ type, lineage }) => (type === 'unit' ? [lineage] : [])))
+  const crossed = ledgerInputs(input, merged)
+    .flatMap(each => planDates(each).items)
+    .map(item => (units.has(item.id) ? openingAlone(item) : item))
   const items = datedByPattern(input, merged, carriedBy(input, merged), crossed)
   return { items, summary: summarise(items) }
 }
+
+/** The grading period of every carried item that counts, given where all dates land; empty where the new term has none. */
+export function filedIn(
+  { document, target }: PlanBase,
+  merged: MergedSources,
+  dates: ReadonlyMap<string, Readonly<ItemDates>>,
+): Map<string, Filed> {
+  return fileItems({
+    nodes: merged.nodes.filter(node => dates.has(node.lineage)),
+    dates,
+    periods: target.term.gradingPeriods,
+    chosen: document.dates.periods,
+  })
+}
+/** The grace allowances that the shell will have: as decided, else those of the first source that has some. */
+export const graceOf = ({ document, source, more, target }: CarryBase): Grace | null =>
+  document.grace ?? [source, ...more].find(side => side.grace)?.grace ?? target.grace
 
 const rulesOfSources = (base: CarryBase): GradeRules | null =>
   sourcesOf(base).find(side => side.grading)?.grading ?? null
@@ -328,6 +368,7 @@ export function compilePlan(input: CompileInput): CompiledPlan {
   const { target } = input
   const merged = sourceOutline(input)
   const dates = new Map(planLedger(input, merged).items.map(item => [item.id, item]))
+  const periods = filedIn(input, merged, dates)
   const plan = carriedPlan(input, {
     merged,
     matches: matchesOf(input, merged, input.document.places.pairs),
@@ -340,7 +381,8 @@ export function compilePlan(input: CompileInput): CompiledPlan {
   const placements = [
     ...gradePlacements(input, plan),
     ...aroundPlacements(input, plan),
-    ...rows.flatMap(row => rowPlacement(row, input, plan, dates) ?? []),
+    ...gracePlacements(input),
+    ...rows.flatMap(row => rowPlacement(row, input, plan, { dates, periods }) ?? []),
   ]
   const counted: Placements = {
     source: merged.nodes,
@@ -358,6 +400,8 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     traces: tracesIn(input, carried),
     cleaned: plan.cleaned,
     placements,
+    periods: periodsCounted(placements, periods),
+    grace: graceOf(input),
     count: countsIn(rows, uncategorisedIn(input, plan).length),
   }
   const effects = Object.values(mapParts(part => part.effect?.(counted) ?? {}))
@@ -365,6 +409,21 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     .filter(node => !carried.has(node.lineage))
     .map(({ lineage, title, kind }) => ({ title, kind, why: plan.stays.get(lineage) ?? ('chosen' as const) }))
   return { placements, rows, grades, effect: Object.assign({}, ...effects) as Effect, left }
+}
+/** Of the items that are written: how many are filed under each grading period, and how many under none that should be. */
+function periodsCounted(
+  placements: readonly Placement[],
+  periods: ReadonlyMap<string, Filed>,
+): Effect['periods'] {
+  const filed = new Map<string, number>()
+  let asked = 0
+  for (const { entity, source, dates } of placements) {
+    const found = entity === 'item' && dates ? periods.get(source) : undefined
+    if (!found) continue
+    if (found.period === null) asked++
+    else filed.set(found.period, (filed.get(found.period) ?? 0) + 1)
+  }
+  return { filed: [...filed].map(([name, items]) => ({ name, items })), asked }
 }
 /** Traces in what a plan carries: those of things that stay behind are no matter. */
 export const tracesOf = ({ traces }: Pick<CarryBase, 'traces'>, carried: ReadonlySet<string>): Trace[] =>

@@ -7,11 +7,13 @@ import type { OutlineNode } from '../course/outline'
 import type { PlannedItem, Summary } from '../dates/plan'
 import type { PlannedGrades } from '../grading/plan'
 import type { CleanedThings } from './cleaned'
+import type { Grace } from '../grading/grace'
 import type { TenThousandths } from '../grading/points'
 
 /** What a run does with one thing of the shell. `moved`: only its place; `cleared`: it is taken away. */
 export type PlacementAction = 'added' | 'filled' | 'replaced' | 'moved' | 'cleared'
-export type PlacementEntity = 'unit' | 'item' | 'category' | 'rubric' | 'group' | 'furnishing' | 'rules'
+export type PlacementEntity =
+  'grace' | 'unit' | 'item' | 'category' | 'rubric' | 'group' | 'furnishing' | 'rules'
 /** One thing a run does in the shell: what is written is the source's, but for what is said here. */
 export interface Placement {
   action: PlacementAction
@@ -39,6 +41,8 @@ export interface Placement {
   alone: boolean
   /** Of an item: how it arrives, and what it is graded by. */
   arrives: Arrives | null
+  /** Of a unit: in which state it arrives. */
+  unitState: ItemState | null
   /** Of a category or the grade rules: what they are to be; of an item: how its text is made. */
   details: Readonly<Record<string, unknown>> | null
 }
@@ -48,6 +52,8 @@ export interface Arrives {
   readonly category: string | null
   readonly rubric: string | null
   readonly group: string | null
+  /** The grading period that it is filed under. */
+  readonly gradingPeriod: string | null
   readonly exempt: boolean
   readonly extra: boolean
 }
@@ -94,6 +100,10 @@ export interface Effect {
   }
   /** Traces of students in what the run writes: taken out, kept with a reason, and those of which nobody said anything yet. */
   traces: { out: number; kept: number; settle: number }
+  /** Items that count, by the grading period of the new term; `asked`: no date tells which. */
+  periods: { filed: { name: string; items: number }[]; asked: number }
+  /** How often students may hand in later without asking; null: nobody has said. */
+  grace: Grace | null
   dates: Summary
 }
 /** What the parts of a plan count their effect from. */
@@ -112,6 +122,8 @@ export interface Placements {
   readonly traces: Effect['traces']
   readonly cleaned: CleanedThings
   readonly placements: readonly Placement[]
+  readonly periods: Effect['periods']
+  readonly grace: Grace | null
   readonly count: Counts
 }
 export interface Counts {

@@ -14,15 +14,24 @@ export interface TitledItem extends ItemDates {
   points: string
 }
 
-/** The items of an outline, each with its unit's title. */
-export function itemsWithDates(nodes: readonly OutlineNode[]): TitledItem[] {
+/** Whether a table of dates has a row for it: every item, and each unit that opens on a date, or did. */
+export const isInDateTable = (
+  { type, opens }: Pick<OutlineNode, 'type' | 'opens'>,
+  planned: Readonly<ItemDates> | null = null,
+): boolean => type === 'item' || opens !== null || (planned?.opens ?? null) !== null
+
+/** The items of an outline, and the units that open on a date, each with its unit's title. */
+export function itemsWithDates(
+  nodes: readonly OutlineNode[],
+  planned: ReadonlyMap<string, PlannedItem> = new Map(),
+): TitledItem[] {
   const titles = new Map(nodes.map(node => [node.lineage, node.title]))
   return nodes
-    .filter(node => node.type === 'item')
+    .filter(node => isInDateTable(node, planned.get(node.lineage)))
     .map(node => ({
       lineage: node.lineage,
       title: node.title,
-      kind: node.kind ?? '',
+      kind: node.kind ?? 'unit',
       unitTitle: node.unit === null ? '' : (titles.get(node.unit) ?? ''),
       points: node.points === null ? '' : pointsText(node.points),
       ...datesOf(node),
@@ -48,7 +57,8 @@ export function dateTable(
   planned: readonly PlannedItem[] | null,
   plan = '',
 ): DateTable {
-  const items = itemsWithDates(nodes)
+  const byId = new Map(planned?.map(item => [item.id, item]) ?? [])
+  const items = itemsWithDates(nodes, byId)
   const first = ['Unit', 'Item', 'Kind', 'Points']
   const start = (item: TitledItem) => [item.unitTitle, item.title, item.kind, item.points]
   if (!planned)
@@ -62,7 +72,6 @@ export function dateTable(
         item.lineage,
       ]),
     }
-  const byId = new Map(planned.map(item => [item.id, item]))
   return {
     header: [
       ...first,

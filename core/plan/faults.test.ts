@@ -36,6 +36,7 @@ describe('what no plan may hold', () => {
         pattern: null,
         crowding: null,
         sourceSpan: null,
+        periods: {},
       },
     })
     expect(dates).toEqual({ ...recommendedPlan().dates, rule: ruleBy('keep-week') })

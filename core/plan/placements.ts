@@ -6,9 +6,11 @@ import type { ItemKind } from '../course/model'
 import { furnishings, type Furnishing } from '../course/furniture'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem } from '../dates/plan'
+import { graceKey } from '../grading/grace'
+import type { Filed } from '../grading/periods'
 import { gradedAs, rulesKey } from '../grading/plan'
 import { arrivalState } from './arrival'
-import { sidesOf, type CarriedPlan, type CarryBase } from './compile'
+import { graceOf, sidesOf, type CarriedPlan, type CarryBase } from './compile'
 import type { Arrives, Placement } from './effect'
 
 const nothing = {
@@ -22,6 +24,7 @@ const nothing = {
   made: null,
   alone: false,
   arrives: null,
+  unitState: null,
   details: null,
 } as const
 
@@ -69,6 +72,23 @@ export function gradePlacements({ target }: CarryBase, { grades, merged }: Carri
     ]
   })
   return [...rules, ...categories]
+}
+
+/** How often students may hand in later without asking, where that changes. */
+export function gracePlacements(base: CarryBase): Placement[] {
+  const { grace: there } = base.target
+  const grace = graceOf(base)
+  if (grace === null || JSON.stringify(grace) === JSON.stringify(there)) return []
+  const action = there ? 'replaced' : 'added'
+  const one = {
+    ...nothing,
+    entity: 'grace',
+    lineage: graceKey,
+    source: graceKey,
+    position: 0,
+    from: 0,
+  } as const
+  return [{ ...one, action, details: { ...grace } }]
 }
 
 /** Rubrics and groups that come with what is carried, and furniture of which the shell has none of its own. */
@@ -158,12 +178,17 @@ const actions = {
   removes: 'cleared',
   unfilled: 'cleared',
 } as const
+/** Where everything lands: its dates, and the grading period it is filed under. */
+interface Landed {
+  readonly dates: ReadonlyMap<string, PlannedItem>
+  readonly periods: ReadonlyMap<string, Filed>
+}
 /** What a run writes of one row of the ledger of places; null where nothing. */
 export function rowPlacement(
   row: PlaceRow,
   base: CarryBase,
   plan: CarriedPlan,
-  dates: ReadonlyMap<string, PlannedItem>,
+  { dates, periods }: Landed,
 ): Placement | null {
   const { happens, source, shell, type: entity, parent, position } = row
   const lineage = row.lineage ?? shell?.lineage
@@ -187,7 +212,7 @@ export function rowPlacement(
   const parts = partsWritten(row)
   const { added, carry } = base.document
   const own = added.made[source.lineage]
-  const writesDates = entity === 'item' && (parts === null || parts.includes('dates'))
+  const writesDates = parts === null || parts.includes('dates')
   // Written out whole: of thousands of rows, spreading one into another takes as long as all else.
   return {
     action,
@@ -206,7 +231,8 @@ export function rowPlacement(
     alone: added.found[source.lineage] !== undefined,
     details: madeDetails(row, plan),
     dates: writesDates ? (dates.get(source.lineage) ?? null) : null,
-    arrives: entity === 'item' ? arrivesAs(source, row, base, plan) : null,
+    arrives: entity === 'item' ? arrivesAs(source, row, { base, plan, periods }) : null,
+    unitState: entity === 'unit' ? arrivalState(source, base.document) : null,
   }
 }
 function textFrom({ text, source }: PlaceRow, isMade: boolean): Placement['textFrom'] {
@@ -242,7 +268,11 @@ export function lostIn({ source, shell }: Pick<PlaceRow, 'source' | 'shell'>): T
   const shows = (one: ItemKind): string => itemKindDefinitions[one].shows
   return shows(source.kind) === shows(kind) ? ['settings'] : ['text', 'settings']
 }
-function arrivesAs(node: OutlineNode, row: PlaceRow, base: CarryBase, plan: CarriedPlan): Arrives {
+function arrivesAs(
+  node: OutlineNode,
+  row: PlaceRow,
+  { base, plan, periods }: { base: CarryBase; plan: CarriedPlan } & Pick<Landed, 'periods'>,
+): Arrives {
   const { document } = base
   const place = row.happens === 'fills' ? row.shell : null
   const fits = !place?.holds || (node.kind !== null && place.holds.includes(node.kind))
@@ -253,5 +283,6 @@ function arrivesAs(node: OutlineNode, row: PlaceRow, base: CarryBase, plan: Carr
     kind: fits ? node.kind : (place.holds?.[0] ?? node.kind),
     rubric: node.rubric === null ? null : (plan.rubrics.get(node.rubric) ?? node.rubric),
     group: group === 'group' ? node.group : null,
+    gradingPeriod: periods.get(node.lineage)?.period ?? null,
   }
 }

@@ -5,6 +5,7 @@ import { flagNames } from '../dates/flags'
 import { reasonsOf } from '../dates/plan'
 import { sentence } from '../dates/reasons'
 import { wallTime } from '../calendar/schema'
+import { graceSchema, graceTold } from '../grading/grace'
 import type { CompiledPlan, CompileInput, Placement } from './compile'
 
 /** Why something of a source stayed behind: somebody chose so, or it does unless one asks for it. */
@@ -31,7 +32,7 @@ const textMade = z.object({
 })
 /** One thing that a run did in a shell. */
 export const recordEntry = z.object({
-  entity: z.enum(['category', 'rules', 'rubric', 'group', 'furnishing', 'unit', 'item']),
+  entity: z.enum(['category', 'rules', 'grace', 'rubric', 'group', 'furnishing', 'unit', 'item']),
   /** Its key in the shell. */
   lineage: z.string(),
   action: z.enum(['added', 'filled', 'replaced', 'moved', 'cleared']),
@@ -48,6 +49,7 @@ export const recordEntry = z.object({
   why: z.array(z.string()),
   category: z.string().nullable(),
   rubric: z.string().nullable(),
+  gradingPeriod: z.string().nullable(),
   /** The course that it was taken from by itself, where that is no source of the plan; and whether the plan made it. */
   from: z.string().nullable(),
   isMade: z.boolean(),
@@ -79,6 +81,7 @@ const plain = {
   why: [],
   category: null,
   rubric: null,
+  gradingPeriod: null,
   from: null,
   isMade: false,
   text: null,
@@ -166,6 +169,7 @@ export function recordEntries(
       why: dates ? reasonsOf(dates).map(sentence) : [],
       category: category && (names.categories.get(category) ?? null),
       rubric: rubric && (names.around.get(rubric) ?? null),
+      gradingPeriod: arrives?.gradingPeriod ?? null,
       from: placement.alone ? (coursesFrom[placement.from] ?? null) : null,
       isMade: made !== null,
       text: entity === 'item' && details ? textMade.parse(details) : null,
@@ -182,6 +186,7 @@ function titleIn(placement: Placement, names: ReturnType<typeof namesIn>): strin
   const { entity, lineage, source, action, title, details } = placement
   if (action === 'cleared') return names.shell.get(lineage) ?? ''
   if (entity === 'rules') return 'How grades are reckoned'
+  if (entity === 'grace') return `Grace allowances: ${graceTold(graceSchema.parse(details))}`
   if (entity === 'category') return typeof details?.title === 'string' ? details.title : ''
   if (entity !== 'unit' && entity !== 'item') return title ?? names.around.get(source) ?? ''
   const row = names.rows.get(lineage)

@@ -19,9 +19,14 @@ interface Case {
 }
 const worked = (name: string): Case =>
   JSON.parse(readFileSync(new URL(`../../tests/cases/${name}`, import.meta.url), 'utf8'))
+/** Grades are reported twice in the spring. */
+const gradingPeriods = [
+  { name: 'First half', from: '2027-01-06', to: '2027-02-21' },
+  { name: 'Second half', from: '2027-02-22', to: '2027-04-21' },
+]
 for (const calendar of [
   worked('01-same-week-and-weekday.json').case.source,
-  worked('01-same-week-and-weekday.json').case.target,
+  { ...worked('01-same-week-and-weekday.json').case.target, gradingPeriods },
   worked('05-thirteen-weeks-into-seven.json').case.target,
 ])
   write(`term-${calendar.id}.json`, `${JSON.stringify(calendar, null, 2)}\n`)

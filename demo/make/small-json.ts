@@ -94,7 +94,7 @@ export const breadJson = (section: '01' | '02'): string =>
     ...bread,
   })
 
-/** Weights that make 95, an announcement, and one that was deleted. */
+/** Weights that make 95, units that open on dates, grace allowances, an announcement, and one that was deleted. */
 export const birdJson = (): string =>
   document('orn130-01-2026a', {
     grading: { by: 'weights', ungraded: 'skip', decimals: 2, scale: letters },
@@ -103,6 +103,13 @@ export const birdJson = (): string =>
       { identifier: 'cat-trainer', title: 'Plumage trainer', weight: '25', dropLowest: 1 },
       { identifier: 'cat-count', title: 'The autumn count', weight: '20' },
       { identifier: 'cat-checks', title: 'Checks', weight: '20' },
+    ],
+    grace: { count: 5, days: 2, addsUp: false },
+    // The first unit opens with the term, each further one on a Monday.
+    units: [
+      { identifier: 'o-start', opens: '2026-09-02T08:00' },
+      { identifier: 'o-song', opens: '2026-09-14T08:00' },
+      { identifier: 'o-migration', opens: '2026-09-21T08:00' },
     ],
     items: itemsOf(birdUnits, {
       'o-news': { kind: 'announcement', due: null },

@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import type { Furnishing, Rubric, WorkGroup } from '../../core/course/furniture'
 import type { CourseContent } from '../../core/course/model'
 import { parsePoints, pointsText } from '../../core/grading/points'
+import type { Grace } from '../../core/grading/grace'
 import { plainCategory, plainRules, type CategoryLine, type GradeRules } from '../../core/grading/rules'
 import { inBatches, json, jsonOf } from '../db/rows'
 import { contentOf } from './sections.queries'
@@ -11,6 +12,7 @@ export const aroundColumns = {
   grade_categories:
     'lineage, title, weight, position, identifier, within, drop_lowest, drop_highest, exempt, fixed',
   grade_rules: 'reckoned_by, ungraded, decimals, scale',
+  grace_rules: 'allowances, days, adds_up',
   rubrics: 'lineage, identifier, position, title, criteria',
   work_groups: 'lineage, identifier, position, title',
   furnishings: 'lineage, part, position, title, item_lineage, details',
@@ -42,6 +44,17 @@ export async function loadGradeRules(db: Knex, courseId: string): Promise<GradeR
   return row
     ? { by: row.reckoned_by, ungraded: row.ungraded, decimals: row.decimals, scale: jsonOf(row.scale) }
     : null
+}
+/** How often students of a course may hand in later without asking; null where nobody has said. */
+export async function loadGrace(db: Knex, courseId: string): Promise<Grace | null> {
+  const row = await db('grace_rules')
+    .where({ course_id: await contentOf(db, courseId) })
+    .first()
+  return row ? { count: row.allowances, days: row.days, addsUp: row.adds_up } : null
+}
+export async function putGrace(db: Knex, courseId: string, { count, days, addsUp }: Grace): Promise<void> {
+  const row = { course_id: courseId, allowances: count, days, adds_up: addsUp }
+  await db('grace_rules').insert(row).onConflict('course_id').merge()
 }
 export async function loadRubrics(db: Knex, courseId: string): Promise<Rubric[]> {
   const rows = await db('rubrics')
@@ -76,7 +89,7 @@ export async function loadFurniture(db: Knex, courseId: string): Promise<Furnish
 /** Writes what stands around the units of a course that has none of it yet. */
 export async function insertAround(db: Knex, courseId: string, content: CourseContent): Promise<void> {
   const course_id = courseId
-  const { categories, grading, rubrics = [], groups = [], furniture = [] } = content
+  const { categories, grading, grace, rubrics = [], groups = [], furniture = [] } = content
   const categoryRows = categories.map(({ lineage, identifier, title, weight, rules, fixed }, position) => {
     const { within, dropLowest, dropHighest, exempt } = rules ?? plainCategory
     return {
@@ -95,6 +108,7 @@ export async function insertAround(db: Knex, courseId: string, content: CourseCo
   })
   for (const batch of inBatches(categoryRows)) await db('grade_categories').insert(batch)
   if (grading) await db('grade_rules').insert({ course_id, ...gradeRulesColumns(grading) })
+  if (grace) await putGrace(db, course_id, grace)
   const rubricRows = rubrics.map(({ criteria, ...rubric }, position) => ({
     course_id,
     ...rubric,

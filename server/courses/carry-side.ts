@@ -1,6 +1,13 @@
 import type { Knex } from 'knex'
 import type { CourseAccess } from './access'
-import { loadCategories, loadFurniture, loadGradeRules, loadGroups, loadRubrics } from './around.queries'
+import {
+  loadCategories,
+  loadFurniture,
+  loadGrace,
+  loadGradeRules,
+  loadGroups,
+  loadRubrics,
+} from './around.queries'
 import { loadOutline } from './content.queries'
 
 /**
@@ -18,6 +25,7 @@ export async function loadCarrySide(
     nodes,
     categories: await loadCategories(db, id),
     grading: await loadGradeRules(db, id),
+    grace: await loadGrace(db, id),
     rubrics: await loadRubrics(db, id),
     groups: await loadGroups(db, id),
     furniture: await loadFurniture(db, id),

@@ -61,11 +61,16 @@ const outlineColumns = [
   'opens',
   'due',
   'closes',
+  'grading_period',
 ] as const satisfies (keyof ItemRow)[]
-/** The dates that a section's items have, by lineage. */
+/** The dates that a section's units and items have, by lineage. */
 async function sectionDates(db: Knex, sectionId: string): Promise<Map<string, ItemDates>> {
   const rows = await db('section_dates').where({ course_id: sectionId })
-  return new Map(rows.map(row => [row.lineage, datesOf(row)]))
+  const openings = await db('section_openings').where({ course_id: sectionId })
+  return new Map([
+    ...openings.map(({ lineage, opens }) => [lineage, { ...noDates, opens }] as const),
+    ...rows.map(row => [row.lineage, datesOf(row)] as const),
+  ])
 }
 /** Items without those nested in something that is not there: what is nested in what stays away stays away with it. */
 function reachable(units: readonly UnitRow[], items: readonly OutlineItem[]): OutlineItem[] {
@@ -80,7 +85,7 @@ function reachable(units: readonly UnitRow[], items: readonly OutlineItem[]): Ou
   return kept
 }
 
-const unitNode = (row: UnitRow) => ({
+const unitNode = (row: UnitRow, opens: ItemDates['opens']) => ({
   lineage: row.lineage,
   parent: row.parent_lineage,
   position: row.position,
@@ -104,7 +109,9 @@ const unitNode = (row: UnitRow) => ({
   holds: null,
   fixed: row.fixed,
   madeBy: row.made_by,
+  gradingPeriod: null,
   ...noDates,
+  opens,
 })
 const itemNode = (row: OutlineItem, dates: ItemDates) => ({
   lineage: row.lineage,
@@ -130,6 +137,7 @@ const itemNode = (row: OutlineItem, dates: ItemDates) => ({
   holds: row.holds && jsonOf(row.holds),
   fixed: row.fixed,
   madeBy: row.made_by,
+  gradingPeriod: row.grading_period,
   ...dates,
 })
 /**
@@ -148,7 +156,7 @@ export async function loadOutline(
   const own = content === courseId ? null : await sectionDates(db, courseId)
   const kept = withheld.size > 0 ? reachable(units, items) : items
   return inCourseOrder([
-    ...units.map(unitNode),
+    ...units.map(row => unitNode(row, own ? (own.get(row.lineage)?.opens ?? null) : row.opens)),
     ...kept.map(row => itemNode(row, own ? (own.get(row.lineage) ?? noDates) : datesOf(row))),
   ])
 }
@@ -171,6 +179,7 @@ export interface ItemWhole {
   exam: boolean
   points: number | null
   category: string | null
+  gradingPeriod: string | null
   bodyHash: string | null
   /** Bytes of the body. */
   size: number
@@ -197,6 +206,7 @@ export async function loadItem(db: Knex, courseId: string, lineage: string): Pro
     exam: row.exam,
     points: numberOf(row.points),
     category: row.category_title,
+    gradingPeriod: row.grading_period,
     bodyHash: row.body_hash,
     size: row.size ?? 0,
     mediaType: row.media_type,
@@ -273,7 +283,7 @@ function rowsOfTree(
         fixed: node.fixed ?? false,
         made_by,
       }
-      if (node.type === 'unit') rows.units.push({ ...place, state: 'visible' })
+      if (node.type === 'unit') rows.units.push({ ...place, state: 'visible', opens: node.opens ?? null })
       else
         rows.items.push({
           ...place,
@@ -292,6 +302,7 @@ function rowsOfTree(
           body_hash: hashes.get(node.lineage) ?? null,
           media_type: node.body?.mediaType ?? null,
           settings: json({ ...node.settings }),
+          grading_period: node.gradingPeriod ?? null,
         })
       walk(node.children, node.lineage)
     })
@@ -319,10 +330,10 @@ export async function insertContent(db: Knex, courseId: string, content: CourseC
 
 const contentColumns = {
   ...aroundColumns,
-  units: 'lineage, parent_lineage, position, title, state, identifier, fixed, made_by',
+  units: 'lineage, parent_lineage, position, title, state, opens, identifier, fixed, made_by',
   items: `lineage, parent_lineage, position, kind, title, state, exam, points, category_lineage, opens, due, closes,
     body_hash, media_type, settings, identifier, rubric_lineage, group_lineage, releases, exempt, extra, holds, fixed,
-    made_by`,
+    made_by, grading_period`,
   carried_bases: 'bases',
 } as const
 /** Copies everything that a course holds as content into another that holds none: rows of metadata, set by set; bodies stay shared. */
@@ -380,14 +391,21 @@ export async function keepItems(trx: Knex, courseId: string, kept: readonly stri
   await trx('carried_bases').where({ course_id: courseId }).delete()
 }
 /** A section shows dates of its own: a copy of what it shows has those. */
-const copySectionDates = (trx: Knex, from: string, to: string): Promise<number> =>
-  written(
+async function copySectionDates(trx: Knex, from: string, to: string): Promise<void> {
+  await written(
+    trx,
+    `UPDATE units JOIN section_openings own ON own.course_id = :from AND own.lineage = units.lineage
+     SET units.opens = own.opens WHERE units.course_id = :to`,
+    { from, to },
+  )
+  await written(
     trx,
     `UPDATE items JOIN section_dates own ON own.course_id = :from AND own.lineage = items.lineage
      SET items.opens = own.opens, items.due = own.due, items.closes = own.closes
      WHERE items.course_id = :to`,
     { from, to },
   )
+}
 export const copyMeetings = (trx: Knex, from: string, to: string): Promise<number> =>
   written(
     trx,

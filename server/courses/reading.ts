@@ -76,6 +76,7 @@ export async function readItem(
     exam: item.exam,
     points: item.points,
     category: item.category,
+    gradingPeriod: item.gradingPeriod,
     ...datesOf(node),
     unit: nodes.find(entry => entry.lineage === node.unit)?.title ?? null,
     html: shown?.form === 'page' ? withoutOwnTitle(withLinks(shown.html, courseId, known), item.title) : null,

@@ -45,24 +45,30 @@ export async function joinSection(
     .onConflict('course_id')
     .ignore()
 }
-/** Writes the dates that items of the content have in one section. */
+/** Writes the dates that units and items of the content have in one section. */
 export async function writeSectionDates(
   trx: Knex,
   sectionId: string,
   contentId: string,
-  items: readonly PlannedItem[],
+  { units, items }: { units: readonly PlannedItem[]; items: readonly PlannedItem[] },
 ): Promise<void> {
-  const rows = items.map(item => ({
-    course_id: sectionId,
-    content_id: contentId,
-    lineage: item.id,
-    ...datesOf(item),
-  }))
-  for (const batch of inBatches(rows)) await trx('section_dates').insert(batch).onConflict().merge()
+  const of = (item: PlannedItem) => ({ course_id: sectionId, content_id: contentId, lineage: item.id })
+  const openings = units.map(unit => ({ ...of(unit), opens: unit.opens }))
+  const dates = items.map(item => ({ ...of(item), ...datesOf(item) }))
+  for (const batch of inBatches(openings)) await trx('section_openings').insert(batch).onConflict().merge()
+  for (const batch of inBatches(dates)) await trx('section_dates').insert(batch).onConflict().merge()
 }
 /** What a newly joined section has from the start: the shell’s own dates, where the run gave it none. */
-export const copyShellDates = (trx: Knex, section: string, content: string): Promise<number> =>
-  written(
+export async function copyShellDates(trx: Knex, section: string, content: string): Promise<void> {
+  await written(
+    trx,
+    `INSERT INTO section_openings (course_id, content_id, lineage, opens)
+     SELECT :section, course_id, lineage, opens FROM units
+     WHERE course_id = :content
+       AND lineage NOT IN (SELECT lineage FROM section_openings WHERE course_id = :section)`,
+    { section, content },
+  )
+  await written(
     trx,
     `INSERT INTO section_dates (course_id, content_id, lineage, opens, due, closes)
      SELECT :section, course_id, lineage, opens, due, closes FROM items
@@ -70,3 +76,4 @@ export const copyShellDates = (trx: Knex, section: string, content: string): Pro
        AND lineage NOT IN (SELECT lineage FROM section_dates WHERE course_id = :section)`,
     { section, content },
   )
+}

@@ -13,6 +13,7 @@ const tables = [
   'items',
   'grade_categories',
   'grade_rules',
+  'grace_rules',
   'rubrics',
   'work_groups',
   'furnishings',

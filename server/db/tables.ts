@@ -188,6 +188,12 @@ export interface GradeRulesRow {
   decimals: number
   scale: Json<GradeRules['scale']>
 }
+export interface GraceRulesRow {
+  course_id: string
+  allowances: number
+  days: number
+  adds_up: boolean
+}
 export interface RubricRow {
   course_id: string
   lineage: string
@@ -224,6 +230,7 @@ export interface UnitRow {
   position: number
   title: string
   state: ItemState
+  opens: ItemDates['opens']
   identifier: string | null
   fixed: boolean
   made_by: MadeBy
@@ -251,6 +258,7 @@ export interface ItemRow extends ItemDates {
   holds: Json<readonly ItemKind[]> | null
   fixed: boolean
   made_by: MadeBy
+  grading_period: string | null
 }
 export interface CoursePreferenceRow {
   person_id: string
@@ -472,6 +480,13 @@ export interface SectionDatesRow extends ItemDates {
   lineage: string
   content_id: string
 }
+/** When a unit of the content opens in a section. */
+export interface SectionOpeningRow {
+  course_id: string
+  lineage: string
+  content_id: string
+  opens: ItemDates['opens']
+}
 export interface LogRow {
   id: string
   at: Stamp
@@ -648,6 +663,7 @@ export interface NorthtideTables extends StudentDataTables {
   enrolments: EnrolmentRow
   grade_categories: GradeCategoryRow
   grade_rules: GradeRulesRow
+  grace_rules: GraceRulesRow
   rubrics: RubricRow
   work_groups: WorkGroupRow
   furnishings: FurnishingRow
@@ -669,6 +685,7 @@ export interface NorthtideTables extends StudentDataTables {
   turns: TurnRow
   joined_sections: JoinedSectionRow
   section_dates: SectionDatesRow
+  section_openings: SectionOpeningRow
   log: LogRow
   templates: TemplateRow
   template_versions: TemplateVersionRow

@@ -1,9 +1,11 @@
 import type { Knex } from 'knex'
 import { readLimits, type ReadLimits } from '../../core/formats/limits'
 import { FormatRefusal } from '../../core/formats/refusal'
+import { datesOf } from '../../core/course/dates'
 import { compareSheet, type SheetComparison } from '../../core/formats/sheet/plan-dates'
 import { readTable } from '../../core/formats/sheet/table'
 import { sourceOutline } from '../../core/plan/compile'
+import { isInDateTable } from '../../core/plan/exports'
 import { refuse } from '../errors/refusal'
 import { loadPlannedDates } from '../plans/compile'
 import { isWorkbook, readWorkbook } from './files/xlsx'
@@ -43,15 +45,13 @@ export async function comparePlanSheet(
 ): Promise<SheetComparison> {
   if (bytes.length === 0) throw refuse('file-empty')
   const { input, ledger } = await loadPlannedDates(db, id)
-  const titles = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node.title]))
-  const items = ledger.items.map(({ id: item, opens, due, closes, flags }) => ({
-    id: item,
-    title: titles.get(item) ?? '',
-    held: flags.includes('set-by-hand'),
-    opens,
-    due,
-    closes,
-  }))
+  const nodes = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node]))
+  const items = ledger.items.flatMap(planned => {
+    const node = nodes.get(planned.id)
+    if (!node || !isInDateTable(node, planned)) return []
+    const held = planned.flags.includes('set-by-hand')
+    return [{ id: planned.id, title: node.title, held, isUnit: node.type === 'unit', ...datesOf(planned) }]
+  })
   try {
     return compareSheet(file, await rowsOf(file, bytes), { plan: id, items, term: input.target.term })
   } catch (error) {

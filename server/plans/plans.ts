@@ -174,7 +174,7 @@ async function loadFound(
     const nodes = access.rollFrom ? whole.nodes.filter(node => taken.has(node.lineage)) : []
     if (!access.rollFrom) closed.push(id)
     const rubrics = whole.rubrics.filter(({ lineage }) => nodes.some(node => node.rubric === lineage))
-    found.push({ ...namedOnly(whole), nodes, rubrics, grading: null, groups: [], furniture: [] })
+    found.push({ ...namedOnly(whole), nodes, rubrics, grading: null, grace: null, groups: [], furniture: [] })
   }
   return found
 }

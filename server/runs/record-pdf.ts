@@ -131,10 +131,11 @@ export async function recordPdf(record: RunRecord, fonts: PdfFonts, zone: string
       }),
       entry.category,
       entry.rubric && `rubric ${entry.rubric}`,
+      entry.gradingPeriod,
       entry.was !== null && entry.was !== entry.title && `was “${entry.was}”`,
       ...entry.flags.map(flag => flag.replaceAll('-', ' ')),
     ].filter(Boolean)
-    if (!isUnit) write(facts.join(' · '), 8, { colour: soft, indent: indent + 8 })
+    if (!isUnit || entry.opens) write(facts.join(' · '), 8, { colour: soft, indent: indent + 8 })
   }
   if (record.left.length > 0) {
     heading('What stayed behind')

@@ -343,14 +343,18 @@ async function joinSections(
   const fresh = sectioned.map(section => section.id).filter(id => !before.includes(id))
   for (const { faults } of (await joinable(trx, plan.targetId, fresh)).values())
     if (faults.length > 0) throw refuse('cannot-join-any-more', { faults })
-  const dated = itemsAmong(compiled.placements).filter(entry => entry.dates !== null)
-  const inShell = new Map(dated.map(({ source, lineage }) => [source, lineage]))
+  const dated = compiled.placements.filter(entry => entry.dates !== null)
+  const inShell = (entity: Placement['entity']) =>
+    new Map(dated.filter(each => each.entity === entity).map(({ source, lineage }) => [source, lineage]))
+  const there = { units: inShell('unit'), items: inShell('item') }
   for (const { id, ledger } of sectioned) {
-    const items = ledger.items.flatMap(item => {
-      const lineage = inShell.get(item.id)
-      return lineage === undefined ? [] : [{ ...item, id: lineage }]
-    })
-    await sections.writeSectionDates(trx, id, plan.targetId, items)
+    const landed = (keys: ReadonlyMap<string, string>) =>
+      ledger.items.flatMap(item => {
+        const lineage = keys.get(item.id)
+        return lineage === undefined ? [] : [{ ...item, id: lineage }]
+      })
+    const dates = { units: landed(there.units), items: landed(there.items) }
+    await sections.writeSectionDates(trx, id, plan.targetId, dates)
     facts[id] = await queries.setShellFacts(trx, id, sectionFactsOf(plan.document, id))
   }
   for (const section of fresh) {
@@ -370,12 +374,13 @@ async function writeInPlace(
   const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
   const cleaned = cleanedThings(input.traces, plan.document.traces.answers)
   const placements = (await cleaner.rows(compiled.placements))
-    .filter(({ entity, source }) => entity === 'item' || (entity === 'unit' && cleaned.has(source)))
+    .filter(({ entity }) => entity === 'item' || entity === 'unit')
     .map(entry => inPlaceEntry(entry, cleaned.has(entry.source)))
   const course = await saidOfCourse(trx, plan.sourceId)
   const snapshot = await makeSnapshot(trx, plan.sourceId)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
   await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], nodes: [], made: texts })
+  await write.writeGrace(trx, plan.sourceId, compiled.placements)
   await cleanAround(trx, plan.sourceId, cleaned, cleaner.around())
   const before = await keepState(trx, plan.sourceId, [], { copy: snapshot, course })
   await queries.keepSnapshot(trx, runId, snapshot, before)

@@ -2,9 +2,9 @@ import { forgetContents } from '../courses/sections.queries'
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import { copyContent, copyWhole, dropContent, holdsAnything } from '../courses/content.queries'
-import { json, jsonOf, newId } from '../db/rows'
+import { inBatches, json, jsonOf, newId } from '../db/rows'
 import { inTransaction } from '../db/transaction'
-import type { CourseRow, JoinedSectionRow, SectionDatesRow } from '../db/tables'
+import type { CourseRow, JoinedSectionRow, SectionDatesRow, SectionOpeningRow } from '../db/tables'
 
 const factColumns = [
   'term_id',
@@ -23,6 +23,8 @@ interface KeptSection {
   readonly facts: Facts
   readonly joined: Omit<JoinedSectionRow, 'course_id'> | null
   readonly dates: readonly Omit<SectionDatesRow, 'course_id'>[]
+  /** States that were kept before units opened on dates have none. */
+  readonly openings?: readonly Omit<SectionOpeningRow, 'course_id'>[]
 }
 export type CourseFacts = Facts
 /** What is said of a course itself, and of the sections that a run writes beside it. */
@@ -71,7 +73,12 @@ export async function keepState(
       .where({ course_id: section })
       .orderBy('lineage')
       .select('lineage', 'content_id', 'opens', 'due', 'closes')
-    sections.push({ id: section, facts: await saidOfCourse(trx, section), joined: joined ?? null, dates })
+    const openings = await trx('section_openings')
+      .where({ course_id: section })
+      .orderBy('lineage')
+      .select('lineage', 'content_id', 'opens')
+    const facts = await saidOfCourse(trx, section)
+    sections.push({ id: section, facts, joined: joined ?? null, dates, openings })
   }
   const facts: KeptFacts = { course, sections }
   await trx('kept_states').insert({
@@ -97,15 +104,18 @@ export async function putState(trx: Knex, stateId: string, intoItsTerm = false):
   if (intoItsTerm) await trx('meetings').where({ course_id: state.course_id }).delete()
   if (state.copy_id) await (intoItsTerm ? copyWhole : copyContent)(trx, state.copy_id, state.course_id)
   await trx('courses').where({ id: state.course_id }).update(course)
-  for (const { id, facts, joined, dates } of sections) {
+  for (const { id, facts, joined, dates, openings = [] } of sections) {
     const { term_id: _, origin: __, ...said } = facts
     await trx('courses').where({ id }).update(said)
     forgetContents(trx)
     await trx('joined_sections').where({ course_id: id }).delete()
-    await trx('section_dates').where({ course_id: id }).delete()
+    for (const table of ['section_dates', 'section_openings'] as const)
+      await trx(table).where({ course_id: id }).delete()
     if (joined) await trx('joined_sections').insert({ course_id: id, ...joined })
-    for (let at = 0; at < dates.length; at += 500)
-      await trx('section_dates').insert(dates.slice(at, at + 500).map(row => ({ course_id: id, ...row })))
+    for (const batch of inBatches(dates.map(row => ({ course_id: id, ...row }))))
+      await trx('section_dates').insert(batch)
+    for (const batch of inBatches(openings.map(row => ({ course_id: id, ...row }))))
+      await trx('section_openings').insert(batch)
   }
 }
 /** A state that is kept: where its copy is, and of which sections it tells. */

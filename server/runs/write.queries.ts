@@ -1,9 +1,11 @@
 import type { Knex } from 'knex'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
 import type { OutlineNode } from '../../core/course/outline'
+import { graceSchema } from '../../core/grading/grace'
 import { pointsText } from '../../core/grading/points'
 import type { Placement } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
+import { putGrace } from '../courses/around.queries'
 import { written } from '../db/rows'
 
 /** What is to be of a category or the rules, as the statements read it: decimals as text, flags as numbers. */
@@ -39,6 +41,7 @@ interface WrittenRow extends ItemDates {
   category_lineage: string | null
   rubric_lineage: string | null
   group_lineage: string | null
+  grading_period: string | null
   exempt: number | null
   extra: number | null
   details: string | null
@@ -76,10 +79,11 @@ function rowFor(placement: Placement, { sourceIds, made, found = {} }: Writing):
     exam: flag(placement.made?.exam),
     alone: Number(placement.alone),
     kind: arrives?.kind ?? null,
-    state: arrives?.state ?? null,
+    state: arrives?.state ?? placement.unitState,
     category_lineage: arrives?.category ?? null,
     rubric_lineage: arrives?.rubric ?? null,
     group_lineage: arrives?.group ?? null,
+    grading_period: arrives?.gradingPeriod ?? null,
     exempt: flag(arrives?.exempt),
     extra: flag(arrives?.extra),
     details: detailsOf(placement),
@@ -96,7 +100,15 @@ function sparseRows(rows: readonly WrittenRow[], { nodes }: Writing): SparseRow[
     const node = known[row.from]?.get(row.source_lineage)
     const sparse: SparseRow = { from: row.from, lineage: row.lineage }
     if (row.source_lineage !== row.lineage) sparse.source_lineage = row.source_lineage
-    for (const name of ['title', 'body_hash', 'settings', 'opens', 'due', 'closes'] as const)
+    for (const name of [
+      'title',
+      'body_hash',
+      'settings',
+      'opens',
+      'due',
+      'closes',
+      'grading_period',
+    ] as const)
       if (row[name] !== null) sparse[name] = row[name]
     for (const name of ['alone', 'exempt', 'extra'] as const) if (row[name]) sparse[name] = row[name]
     if (row.text_from !== 'source') sparse.text_from = row.text_from
@@ -142,6 +154,7 @@ const rowColumns = {
   category_lineage: idText,
   rubric_lineage: idText,
   group_lineage: idText,
+  grading_period: shortText,
   exempt: 'INT',
   extra: 'INT',
   details: anyText,
@@ -172,6 +185,7 @@ const sparse = `JSON_TABLE(:rows, '$[*]' COLUMNS (
       'category_lineage',
       'rubric_lineage',
       'group_lineage',
+      'grading_period',
       'alone',
       'exempt',
       'extra',
@@ -269,8 +283,8 @@ const statements: Statement[] = [
     entity: 'unit',
     actions: ['added'],
     of: 'courses',
-    sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, identifier, made_by)
-          SELECT :targetId, e.lineage, e.parent_lineage, e.position, IFNULL(e.title, s.title), IF(s.state = 'deleted', 'hidden', s.state),
+    sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, opens, identifier, made_by)
+          SELECT :targetId, e.lineage, e.parent_lineage, e.position, IFNULL(e.title, s.title), e.state, e.opens,
             s.identifier, 'run'
           FROM ${given} ${ofSource('units')}`,
   },
@@ -278,8 +292,8 @@ const statements: Statement[] = [
     entity: 'unit',
     actions: ['added'],
     of: 'plan',
-    sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, made_by)
-          SELECT :targetId, e.lineage, e.parent_lineage, e.position, e.title, 'visible', 'run'
+    sql: `INSERT INTO units (course_id, lineage, parent_lineage, position, title, state, opens, made_by)
+          SELECT :targetId, e.lineage, e.parent_lineage, e.position, e.title, 'visible', e.opens, 'run'
           FROM ${given}`,
   },
   {
@@ -287,7 +301,8 @@ const statements: Statement[] = [
     actions: ['filled', 'replaced'],
     of: 'plan',
     sql: `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
-          SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'e.title', 't.title')}
+          SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'e.title', 't.title')},
+            ${taken('dates', 'e.opens', 't.opens')}
           WHERE t.course_id = :targetId`,
   },
   {
@@ -295,9 +310,9 @@ const statements: Statement[] = [
     actions: ['added'],
     of: 'plan',
     sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
-            category_lineage, opens, due, closes, body_hash, media_type, settings, exempt, extra, made_by)
+            category_lineage, opens, due, closes, grading_period, body_hash, media_type, settings, exempt, extra, made_by)
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, e.kind, e.title, e.state, e.exam, e.points,
-            e.category_lineage, e.opens, e.due, e.closes, e.body_hash, ${madeType}, IFNULL(e.settings, '{}'),
+            e.category_lineage, e.opens, e.due, e.closes, e.grading_period, e.body_hash, ${madeType}, IFNULL(e.settings, '{}'),
             e.exempt, e.extra, 'run'
           FROM ${given}`,
   },
@@ -313,7 +328,8 @@ const statements: Statement[] = [
             ${gradedBy('e.exempt', 't.exempt')}, ${gradedBy('e.extra', 't.extra')},
             ${taken('points', 'e.points', 't.points')}, ${taken('category', 'e.category_lineage', 't.category_lineage')},
             ${taken('dates', 'e.opens', 't.opens')}, ${taken('dates', 'e.due', 't.due')},
-            ${taken('dates', 'e.closes', 't.closes')}, ${taken('state', 'e.state', 't.state')},
+            ${taken('dates', 'e.closes', 't.closes')}, ${taken('dates', 'e.grading_period', 't.grading_period')},
+            ${taken('state', 'e.state', 't.state')},
             t.holds = IF(e.action = 'filled', NULL, t.holds), ${taken('text', "'run'", 't.made_by')}
           WHERE t.course_id = :targetId`,
   },
@@ -324,7 +340,7 @@ const statements: Statement[] = [
     sql: `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
           ${ofSource('units')}
           SET t.parent_lineage = e.parent_lineage, t.position = e.position, ${taken('title', 'IFNULL(e.title, s.title)', 't.title')},
-            ${taken('state', "IF(s.state = 'deleted', 'hidden', s.state)", 't.state')}
+            ${taken('state', 'e.state', 't.state')}, ${taken('dates', 'e.opens', 't.opens')}
           WHERE t.course_id = :targetId`,
   },
   {
@@ -345,11 +361,11 @@ const statements: Statement[] = [
     of: 'courses',
     isSparse: true,
     sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
-            category_lineage, opens, due, closes, body_hash, media_type, settings, identifier, rubric_lineage,
+            category_lineage, opens, due, closes, grading_period, body_hash, media_type, settings, identifier, rubric_lineage,
             group_lineage, releases, exempt, extra, made_by)
           SELECT :targetId, e.lineage, ${orSame('parent_lineage')}, IFNULL(e.position, s.position), s.kind,
             IFNULL(e.title, s.title), IFNULL(e.state, s.state), s.exam, s.points, ${orSame('category_lineage')},
-            e.opens, e.due, e.closes, IF(e.text_from IS NULL, s.body_hash, e.body_hash),
+            e.opens, e.due, e.closes, e.grading_period, IF(e.text_from IS NULL, s.body_hash, e.body_hash),
             IF(e.text_from = 'none', NULL, s.media_type), ${settings}, s.identifier, ${orSame('rubric_lineage')},
             ${orSame('group_lineage')}, ${releases}, IFNULL(e.exempt, 0), IFNULL(e.extra, 0), 'run'
           FROM ${sparse}
@@ -370,7 +386,8 @@ const statements: Statement[] = [
             ${taken('settings', 's.exam', 't.exam')}, ${taken('settings', 'e.kind', 't.kind')},
             ${taken('points', 's.points', 't.points')}, ${taken('category', 'e.category_lineage', 't.category_lineage')},
             ${taken('dates', 'e.opens', 't.opens')}, ${taken('dates', 'e.due', 't.due')},
-            ${taken('dates', 'e.closes', 't.closes')}, ${taken('state', 'e.state', 't.state')},
+            ${taken('dates', 'e.closes', 't.closes')}, ${taken('dates', 'e.grading_period', 't.grading_period')},
+            ${taken('state', 'e.state', 't.state')},
             t.holds = IF(e.action = 'filled', NULL, t.holds), ${taken('text', "'run'", 't.made_by')}
           WHERE t.course_id = :targetId`,
   },
@@ -432,6 +449,16 @@ export async function writeContent(
   }
   const rules = these('rules', ['added', 'replaced'])
   if (rules.length > 0) await write(writeRules, rules)
+  await writeGrace(trx, targetId, writing.placements)
+}
+/** Writes how often students of a course may hand in later, where the plan changes it. */
+export async function writeGrace(
+  trx: Knex,
+  courseId: string,
+  placements: readonly Placement[],
+): Promise<void> {
+  const grace = placements.find(({ entity }) => entity === 'grace')
+  if (grace) await putGrace(trx, courseId, graceSchema.parse(grace.details))
 }
 const writeRules = `
   INSERT INTO grade_rules (course_id, reckoned_by, ungraded, decimals, scale)
@@ -450,7 +477,7 @@ export async function writeInto(trx: Knex, courseId: string, writing: Writing): 
   await written(
     trx,
     `UPDATE items t JOIN ${given} ON e.lineage = t.lineage
-     SET t.opens = e.opens, t.due = e.due, t.closes = e.closes,
+     SET t.opens = e.opens, t.due = e.due, t.closes = e.closes, t.grading_period = e.grading_period,
        t.title = IFNULL(e.title, t.title), t.body_hash = IF(e.text_from = 'made', e.body_hash, t.body_hash),
        t.settings = IF(e.settings IS NULL, t.settings, JSON_MERGE_PATCH(t.settings, e.settings))
      WHERE t.course_id = :courseId`,
@@ -459,15 +486,15 @@ export async function writeInto(trx: Knex, courseId: string, writing: Writing): 
   await written(
     trx,
     `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
-     SET t.title = IFNULL(e.title, t.title) WHERE t.course_id = :courseId`,
+     SET t.title = IFNULL(e.title, t.title), t.opens = e.opens WHERE t.course_id = :courseId`,
     names('unit'),
   )
 }
 const writesDates = ({ entity, action, parts }: Placement): boolean =>
-  entity === 'item' &&
+  (entity === 'item' || entity === 'unit') &&
   (action === 'added' || action === 'filled' || action === 'replaced') &&
   (parts === null || parts.includes('dates'))
-/** How many dates stand in a course on the items whose dates a run wrote. */
+/** How many dates stand in a course on the units and items whose dates a run wrote. */
 export function datesWritten(nodes: readonly OutlineNode[], placements: readonly Placement[]): number {
   const dated = new Set(placements.filter(writesDates).map(({ lineage }) => lineage))
   return nodes

@@ -57,7 +57,7 @@ export async function keepUnit(trx: Knex, courseId: string, lineages: readonly s
     .where({ course_id: courseId })
     .whereNotIn('parent_lineage', lineages)
     .update({ parent_lineage: null })
-  for (const table of ['furnishings', 'carried_bases', 'grade_rules', 'meetings'] as const)
+  for (const table of ['furnishings', 'carried_bases', 'grade_rules', 'grace_rules', 'meetings'] as const)
     await trx(table).where({ course_id: courseId }).delete()
   await written(
     trx,

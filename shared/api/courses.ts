@@ -3,6 +3,7 @@ import { meeting, termCalendar } from '../../core/calendar/schema'
 import { mapCounts } from '../../core/student-data/student-data'
 import { furnishingNames } from '../../core/course/furniture'
 import { itemKinds, itemStates, makers, releaseNeeds } from '../../core/course/model'
+import { graceSchema } from '../../core/grading/grace'
 import { windowsSchema } from '../../core/pairing/windows'
 import { questionTypes } from '../../core/formats/cartridge/qti/model'
 import { writingNow } from './writing'
@@ -84,6 +85,8 @@ export const outlineNode = z.object({
   holds: z.array(z.enum(itemKinds)).readonly().nullable(),
   fixed: z.boolean(),
   madeBy: z.enum(makers),
+  /** The grading period of its term that an item is filed under. */
+  gradingPeriod: z.string().nullable(),
   opens: wall,
   due: wall,
   closes: wall,
@@ -136,6 +139,8 @@ export const courseWhole = z.object({
   categories: z.array(gradeCategory),
   /** How its grades are reckoned; null: nobody has said. */
   grading: gradeRules.nullable(),
+  /** How often students may hand in later without asking; null: nobody has said. */
+  grace: graceSchema.nullable(),
   rubrics: z.array(rubric),
   groups: z.array(workGroup),
   furniture: z.array(furnishing),
@@ -174,6 +179,7 @@ export const itemReply = z.object({
   exam: z.boolean(),
   points: z.int().nullable(),
   category: z.string().nullable(),
+  gradingPeriod: z.string().nullable(),
   opens: wall,
   due: wall,
   closes: wall,

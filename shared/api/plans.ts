@@ -5,6 +5,7 @@ import { baseWays } from '../../core/carry/base'
 import { wallTime } from '../../core/calendar/schema'
 import { dateFields } from '../../core/course/dates'
 import { itemKinds } from '../../core/course/model'
+import { graceSchema } from '../../core/grading/grace'
 import { traceRecord } from '../../core/student-data/traces/record'
 import { planDocument } from '../../core/plan/document'
 import { recordEntry, recordLeft } from '../../core/plan/record'
@@ -190,6 +191,10 @@ export const effect = z.object({
     })
     .default({ by: 'weights', sum: 0, changed: 0, settle: 0, uncategorised: 0 }),
   traces: z.object({ out: z.int(), kept: z.int(), settle: z.int() }).default({ out: 0, kept: 0, settle: 0 }),
+  periods: z
+    .object({ filed: z.array(z.object({ name: z.string(), items: z.int() })), asked: z.int() })
+    .default({ filed: [], asked: 0 }),
+  grace: graceSchema.nullable().default(null),
   dates: summary,
 })
 export type EffectView = z.infer<typeof effect>

@@ -83,7 +83,7 @@ describe('a run', () => {
       await loadOutline(demo.db, demo.courses.empty),
     ]
     const bare = (nodes: typeof source) =>
-      nodes.map(({ opens: _o, due: _d, closes: _c, madeBy: _m, ...node }) => node)
+      nodes.map(({ opens: _o, due: _d, closes: _c, madeBy: _m, gradingPeriod: _g, ...node }) => node)
     expect(bare(shell)).toEqual(bare(source))
     for (const { id: key, opens, due, closes } of expected.expected.items) {
       const { title } = expected.case.items.find(item => item.id === key)!

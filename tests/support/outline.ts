@@ -28,6 +28,7 @@ export const item = (lineage: string, given: Partial<OutlineNode> = {}): Outline
   holds: null,
   fixed: false,
   madeBy: 'person',
+  gradingPeriod: null,
   opens: null,
   due: null,
   closes: null,
@@ -45,4 +46,4 @@ export const category = (lineage: string, given: Partial<CategoryLine> = {}): Ca
   ...given,
 })
 /** What stands around the units of a course that has nothing there. */
-export const around = { categories: [], grading: null, rubrics: [], groups: [], furniture: [] }
+export const around = { categories: [], grading: null, grace: null, rubrics: [], groups: [], furniture: [] }

@@ -13,6 +13,7 @@ export const contentTables = [
   'items',
   'grade_categories',
   'grade_rules',
+  'grace_rules',
   'rubrics',
   'work_groups',
   'furnishings',
@@ -40,6 +41,7 @@ export const useRolls = (demo: Demo, who: () => Person) => ({
       'meetings',
       'enrolments',
       'section_dates',
+      'section_openings',
       'joined_sections',
     ] as 'items'[])
       rows.push(await demo.db(table).where({ course_id: courseId }).orderByRaw('1, 2'))

@@ -4,6 +4,7 @@ import { meeting, wallTime, type TermCalendar } from '../../calendar/schema'
 import { itemKindDefinitions } from '../../course/kinds'
 import { furnishingNames } from '../../course/furniture'
 import { itemKinds, itemStates, releaseNeeds } from '../../course/model'
+import { graceSchema } from '../../grading/grace'
 import { identifier, pointsEntry } from '../../student-data/entry'
 import { courseJsonLists } from '../../student-data/student-data'
 import { messageOf } from '../../message'
@@ -63,6 +64,8 @@ const secondDocument = firstDocument.extend({
       scale: items({ from: pointsEntry, letter: line(40) }),
     })
     .optional(),
+  /** How often students may hand in later without asking. */
+  grace: graceSchema.optional(),
   /** In column order. */
   categories: items({
     ...category,
@@ -79,7 +82,8 @@ const secondDocument = firstDocument.extend({
   }),
   /** Groups that work is for, by their names; nobody who is in one. */
   groups: items({ identifier: key, title: line(500) }),
-  units: items({ identifier: key, fixed: z.boolean().default(false) }),
+  /** `opens`: the date on which a unit opens. */
+  units: items({ identifier: key, fixed: z.boolean().default(false), opens: moment }),
   items: items({
     ...item,
     rubric: key.nullish(),
@@ -95,6 +99,8 @@ const secondDocument = firstDocument.extend({
     /** An empty place of a template, and the kinds that it can hold. */
     place: z.array(z.enum(itemKinds)).min(1).optional(),
     fixed: z.boolean().optional(),
+    /** The grading period of its term that it is filed under, by name. */
+    gradingPeriod: line(200).nullish(),
   }),
   furniture: items({
     identifier: key,

@@ -18,11 +18,13 @@ type Column = keyof typeof sheetColumns
 /** What may stand in the column Held. */
 export const heldWords = ['yes', 'no'] as const
 
-/** An item of the plan as it stands when the sheet comes back. */
+/** A unit or item of the plan as it stands when the sheet comes back. */
 export interface SheetItem extends Readonly<ItemDates> {
   readonly id: string
   readonly title: string
   readonly held: boolean
+  /** A unit opens, and has no other date. */
+  readonly isUnit?: boolean
 }
 /** What a row would change. `is`: the dates that the item would be held at; null: it would be let go. */
 export interface SheetChange {
@@ -168,6 +170,10 @@ function rowDates(
     if (cell === null) continue
     const at = momentOfCell(cell, order, item[field]?.slice(11) ?? usualTimes[field])
     if (at === undefined) return `${sheetColumns[field]}: “${cell.trim().slice(0, 60)}” is not a date.`
+    if (item.isUnit && field !== 'opens') {
+      if (at !== null) return `${sheetColumns[field]}: a unit only opens. Leave this cell empty.`
+      continue
+    }
     const far = at === null ? [] : farFault([field], at, term)
     if (far[0]) return `${sheetColumns[field]}: ${far[0].message}`
     dates[field] = at

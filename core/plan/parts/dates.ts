@@ -7,6 +7,7 @@ import { farFault } from '../../dates/far'
 import { summarise } from '../../dates/plan'
 import { defaultRule, methodOf, ruleSetSchema, type Rule } from '../../dates/rule'
 import { counted, dayText } from '../../dates/words'
+import { line } from '../../text'
 import { ruleTold } from '../../dates/rule-text'
 import { changedIn } from '../join'
 import { planPart } from '../part'
@@ -81,11 +82,14 @@ export const dates = planPart({
     pattern: 'The pattern for work without dates',
     crowding: 'How much may be due at once',
     sourceSpan: 'When the old course ran',
+    periods: 'The grading periods chosen by hand',
   },
   schema: ruleSetSchema.extend({
     pattern: patternSchema.nullable().default(null),
     crowding: crowdingSchema.nullable().default(null),
     sourceSpan: spanSchema.nullable().default(null),
+    /** By lineage key: the names of the grading periods that were chosen by hand. */
+    periods: z.record(z.string(), line(200)).default({}),
   }),
   recommended: {
     rule: defaultRule,
@@ -95,6 +99,7 @@ export const dates = planPart({
     pattern: null,
     crowding: null,
     sourceSpan: null,
+    periods: {},
   },
   join: (joiner, values) => ({
     rule: joiner.one('rule', changedIn(values, 'rule'), ruleTold),
@@ -104,12 +109,14 @@ export const dates = planPart({
     pattern: joiner.one('pattern', changedIn(values, 'pattern'), patternTold),
     crowding: joiner.one('crowding', changedIn(values, 'crowding'), crowdingTold),
     sourceSpan: joiner.one('sourceSpan', changedIn(values, 'sourceSpan'), spanTold),
+    periods: joiner.keyed('periods', changedIn(values, 'periods'), name => name ?? 'as its dates say'),
   }),
   habit: {
-    keeps: ({ rule, pattern, crowding, sourceSpan: _, ...levels }) => ({
+    keeps: ({ rule, pattern, crowding, sourceSpan: _, periods: __, ...levels }) => ({
       pattern,
       crowding,
       sourceSpan: null,
+      periods: {},
       rule: isByHand(rule) ? defaultRule : rule,
       kindRules: withoutHand(levels.kindRules),
       unitRules: withoutHand(levels.unitRules),
@@ -119,6 +126,7 @@ export const dates = planPart({
     over: (own, kept) => ({
       ...kept,
       sourceSpan: own.sourceSpan,
+      periods: own.periods,
       itemRules: { ...kept.itemRules, ...onlyHand(own.itemRules) },
     }),
     tells: ({ rule, kindRules, unitRules, itemRules, pattern, crowding }) => [
@@ -135,16 +143,19 @@ export const dates = planPart({
   eachTerm: 'Dates held by hand, and what has to be settled in the new calendar.',
   again: value => value,
   furtherShells: 'the same',
-  forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {}, sourceSpan: null }),
-  faults: ({ rule, pattern: _, crowding: __, sourceSpan: ___, ...levels }, term) =>
+  forOtherSource: value => ({ ...value, unitRules: {}, itemRules: {}, sourceSpan: null, periods: {} }),
+  faults: ({ rule, kindRules, unitRules, itemRules }, term) =>
     [
       { path: ['rule'], rule },
-      ...Object.entries(levels).flatMap(([level, rules]) =>
+      ...Object.entries({ kindRules, unitRules, itemRules }).flatMap(([level, rules]) =>
         Object.entries(rules).map(([key, each]) => ({ path: [level, key], rule: each })),
       ),
     ].flatMap(({ path, rule: each }) =>
       handDates(each).flatMap(({ field, at }) => farFault([...path, field], at, term)),
     ),
   // Only the dates that will be written: those of what comes, and of what is there where its dates are taken.
-  effect: ({ placements }) => ({ dates: summarise(placements.flatMap(entry => entry.dates ?? [])) }),
+  effect: ({ placements, periods }) => ({
+    dates: summarise(placements.flatMap(entry => entry.dates ?? [])),
+    periods,
+  }),
 })

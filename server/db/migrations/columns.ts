@@ -6,6 +6,8 @@ export const key = 'VARCHAR(190) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin
 export const word = 'VARCHAR(40) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin'
 /** What people read and look for: case and accents do not matter. */
 export const title = 'VARCHAR(500) CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci'
+/** A name of ours that is compared letter by letter. */
+export const shortText = 'VARCHAR(200) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin'
 export const longText = 'TEXT CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci'
 /**
  * An identifier of ours, a UUID as text. Never the type UUID: a Galera cluster's certification does not see a foreign key

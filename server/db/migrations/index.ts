@@ -15,6 +15,7 @@ import { studentDataInFull } from './013-student-data'
 import { runsInFull } from './014-runs'
 import { habits } from './015-habits'
 import { batches } from './016-batches'
+import { otherDates } from './017-other-dates'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -34,4 +35,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '014-runs': runsInFull,
   '015-habits': habits,
   '016-batches': batches,
+  '017-other-dates': otherDates,
 }
