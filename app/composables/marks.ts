@@ -14,6 +14,8 @@ const marks = {
   page: { colour: 'var(--kind-page)', path: 'M-5-2.4H5V2.4H-5z' },
   exam: { colour: 'var(--kind-exam)', path: 'M-4.4-4.4H4.4V4.4H-4.4z' },
 }
+/** A unit, where it opens: a bar as the edge of a page. */
+export const unitMark: Mark = { colour: 'var(--ink-soft)', path: 'M-1.2-5H1.2V5H-1.2z' }
 /** The mark of a kind of item; an exam has its own whatever its kind. */
 export const markOf = (kind: ItemKind, exam = false): Mark =>
   marks[exam ? 'exam' : itemKindDefinitions[kind].mark]

@@ -5,6 +5,7 @@ import type { CourseReply } from '~~/shared/api/courses'
 /** Units and items of a course in their order, with points and dates; an item opens. */
 const props = defineProps<{ course: CourseReply }>()
 const added = computed(() => new Set(props.course.lastRun?.added ?? []))
+const hasPeriods = computed(() => props.course.nodes.some(node => node.gradingPeriod !== null))
 const wasThere = (lineage: string): boolean => props.course.lastRun !== null && !added.value.has(lineage)
 </script>
 
@@ -14,13 +15,18 @@ const wasThere = (lineage: string): boolean => props.course.lastRun !== null && 
       <tr>
         <th scope="col">Unit or item</th>
         <th scope="col" class="number">Points</th>
+        <th v-if="hasPeriods" scope="col">Grading period</th>
         <th v-for="field in dateFields" :key="field" scope="col">{{ fieldName(field) }}</th>
       </tr>
     </thead>
     <tbody>
       <tr v-for="node in course.nodes" :key="node.lineage" :class="node.type" :data-item="node.title">
-        <td v-if="node.type === 'unit'" :colspan="2 + dateFields.length">
+        <td v-if="node.type === 'unit'" :colspan="(hasPeriods ? 3 : 2) + dateFields.length">
           <bdi>{{ node.title }}</bdi>
+          <span v-if="node.opens" class="opens" data-field="opens" :data-at="node.opens">
+            opens {{ momentText(node.opens) }}
+          </span>
+          <span v-if="node.state !== 'visible'" class="opens">{{ node.state }}</span>
         </td>
         <template v-else>
           <td :style="{ paddingLeft: `${8 + 18 * node.depth}px` }">
@@ -39,6 +45,9 @@ const wasThere = (lineage: string): boolean => props.course.lastRun !== null && 
             </span>
           </td>
           <td class="number">{{ node.points === null ? '' : pointsText(node.points) }}</td>
+          <td v-if="hasPeriods" class="small soft">
+            <bdi>{{ node.gradingPeriod }}</bdi>
+          </td>
           <td
             v-for="field in dateFields"
             :key="field"
@@ -61,6 +70,11 @@ const wasThere = (lineage: string): boolean => props.course.lastRun !== null && 
   font: 600 16.5px var(--serif);
   padding-top: 18px;
   border-bottom-color: var(--rule-middle);
+}
+.opens {
+  font: 400 13px var(--sans);
+  color: var(--ink-soft);
+  margin-left: 12px;
 }
 .title {
   display: flex;

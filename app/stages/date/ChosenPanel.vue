@@ -8,7 +8,7 @@ import DateField from '~/ui/DateField.vue'
 import { usePlan } from '../plan/store'
 import FollowChoice from './FollowChoice.vue'
 import type { useHand } from './hand'
-import type { LedgerItem } from './ledger'
+import { isUnit, type LedgerItem } from './ledger'
 
 /** What can be done with the dates of several items at once. */
 const props = defineProps<{
@@ -28,6 +28,12 @@ const contexts = useItemContexts(
   () => store.terms?.target ?? null,
   () => store.plan?.target.course.meetings ?? [],
 )
+/** `4 items`, `2 units and 4 items`. */
+const chosenText = computed(() => {
+  const units = props.chosen.filter(isUnit).length
+  const items = props.chosen.length - units
+  return [units && counted(units, 'unit'), items && counted(items, 'item')].filter(Boolean).join(' and ')
+})
 const first = computed(() => props.chosen[0] ?? null)
 const steps = computed(() => {
   const all: { value: FillStep; label: string }[] = [
@@ -56,7 +62,7 @@ function set(at: string | null): void {
 <template>
   <section class="note tide" aria-label="Chosen items">
     <p class="caps">Chosen</p>
-    <h3>{{ counted(chosen.length, 'item') }}</h3>
+    <h3>{{ chosenText }}</h3>
     <div class="pairs">
       <button
         v-for="{ days, words } in shifts"
@@ -103,6 +109,7 @@ function set(at: string | null): void {
         </dd>
       </dl>
     </template>
+    <slot />
     <p v-if="first && !first.planned[field]" class="small soft">
       <bdi>{{ first.node.title }}</bdi> comes first and has no such date.
     </p>

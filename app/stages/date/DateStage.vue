@@ -9,6 +9,9 @@ import CrossingPicture from './CrossingPicture.vue'
 import EaseLimits from './EaseLimits.vue'
 import EaseView from './EaseView.vue'
 import FollowChoice from './FollowChoice.vue'
+import GraceAllowances from './GraceAllowances.vue'
+import GradingPeriods from './GradingPeriods.vue'
+import PeriodChoice from './PeriodChoice.vue'
 import LedgerTable from './LedgerTable.vue'
 import LedgerTools from './LedgerTools.vue'
 import RulePanel from './RulePanel.vue'
@@ -19,7 +22,7 @@ import UndatedWork from './UndatedWork.vue'
 import WhyNote from './WhyNote.vue'
 import { useCrowding } from './crowding'
 import { useHand } from './hand'
-import type { LedgerItem } from './ledger'
+import { asksPeriod, type LedgerItem } from './ledger'
 import { useSelection } from './selection'
 import { useLedger, useLedgerView, wantsLooking } from './view'
 
@@ -144,6 +147,7 @@ const totals = computed(() => {
   if (!summary) return null
   const notes = store.ledger?.notes.size ?? 0
   const { dates, straight, moved, held, none, settle: toSettle } = summary
+  const asked = items.value.filter(asksPeriod).length
   return [
     { count: dates, words: 'dates' },
     { count: straight, words: 'straight across' },
@@ -152,6 +156,7 @@ const totals = computed(() => {
     ...(none ? [{ count: none, words: 'taken away' }] : []),
     { count: toSettle, words: 'to settle', settle: true },
     ...(notes > 0 ? [{ count: notes, words: 'to look at', settle: true }] : []),
+    ...(asked > 0 ? [{ count: asked, words: 'without a grading period', settle: true }] : []),
   ]
 })
 </script>
@@ -231,6 +236,8 @@ const totals = computed(() => {
           </RulePanel>
           <SourceSpan :items="items" :may-edit="mayEdit" />
           <UndatedWork :items="items" :may-edit="mayEdit" />
+          <GradingPeriods :items="items" :may-edit="mayEdit" @select="select" />
+          <GraceAllowances :may-edit="mayEdit" />
         </div>
         <div v-if="!isEasing" class="looked-at">
           <p v-if="hand.refused.value" class="note fault" role="alert">{{ hand.refused.value }}</p>
@@ -240,7 +247,9 @@ const totals = computed(() => {
             :current="current"
             :hand="hand"
             @none="choose([])"
-          />
+          >
+            <PeriodChoice :items="chosenItems" :may-edit="mayEdit" />
+          </ChosenPanel>
           <WhyNote
             v-else
             :item="current"
@@ -251,6 +260,7 @@ const totals = computed(() => {
             @settle="settle"
           >
             <FollowChoice v-if="mayEdit" v-model="hand.following.value" label="It moves" />
+            <PeriodChoice v-if="current" :items="[current]" :may-edit="mayEdit" />
           </WhyNote>
         </div>
       </div>

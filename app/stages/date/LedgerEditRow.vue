@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { dayOf, type Day, type WallTime } from '~~/core/calendar/day'
-import { dateFields, type ItemDates } from '~~/core/course/dates'
+import type { dateFields, ItemDates } from '~~/core/course/dates'
 import { useItemContexts } from '~/composables/today'
 import { fieldName } from '~/composables/words'
 import DateField from '~/ui/DateField.vue'
 import { usePlan } from '../plan/store'
 import { standingDates } from './hand'
-import { tellingField, type LedgerItem } from './ledger'
+import { fieldsOf, tellingField, type LedgerItem } from './ledger'
 
 /** An item whose dates are being set by hand. Nothing is held before every field says a date that may stand there. */
 const props = defineProps<{ item: LedgerItem }>()
@@ -15,8 +15,9 @@ const store = usePlan()
 const draft = reactive<ItemDates>(standingDates(props.item, store.document?.dates.itemRules ?? {}))
 const fields = ref<InstanceType<typeof DateField>[]>([])
 // The field that tells most of the item: where it has but one date, that one.
-const firstField = tellingField(props.item.node) ?? 'due'
-onMounted(() => fields.value[dateFields.indexOf(firstField)]?.focus())
+const editable = fieldsOf(props.item)
+const firstField = tellingField(props.item.node) ?? (editable.includes('due') ? 'due' : 'opens')
+onMounted(() => fields.value[editable.indexOf(firstField)]?.focus())
 
 const contexts = useItemContexts(
   () => store.terms?.target ?? null,
@@ -53,7 +54,7 @@ function commit(): void {
         <KindMark :kind="item.node.kind" :exam="item.node.exam" />
         <bdi class="words">{{ item.node.title }}</bdi>
       </span>
-      <span v-for="field in dateFields" :key="field" role="gridcell">
+      <span v-for="field in editable" :key="field" role="gridcell">
         <DateField
           ref="fields"
           :model-value="draft[field]"

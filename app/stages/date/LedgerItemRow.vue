@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Term } from '~~/core/calendar/term'
-import { dateFields, type DateField } from '~~/core/course/dates'
+import type { DateField } from '~~/core/course/dates'
 import { fieldName } from '~/composables/words'
-import { howText, wasText, type LedgerItem } from './ledger'
+import { fieldsOf, howText, isUnit, wasText, type LedgerItem } from './ledger'
 
 /** An item of the ledger: where it was, where it lands, and how. */
 const props = defineProps<{
@@ -22,7 +22,7 @@ const tone = computed(() => {
   return props.item.held ? 'kept' : 'soft'
 })
 const cells = computed(() =>
-  dateFields.map(field => {
+  fieldsOf(props.item).map(field => {
     const at = props.item.planned[field]
     const outcome = props.item.outcomes[field]
     const noted = props.item.notes.some(note => note.field === field)
@@ -40,7 +40,7 @@ const cells = computed(() =>
     role="row"
     :aria-selected="selected || chosen"
     :aria-current="selected || undefined"
-    :class="{ selected, among: chosen }"
+    :class="{ selected, among: chosen, head: item.head }"
     :data-item="item.node.title"
   >
     <span class="name" role="gridcell">
@@ -52,8 +52,15 @@ const cells = computed(() =>
         @click.stop
         @change="emit('choose')"
       />
-      <KindMark :kind="item.node.kind" :exam="item.node.exam" />
-      <bdi class="words" :title="item.node.title">{{ item.node.title }}</bdi>
+      <template v-if="item.head">
+        <b class="words"
+          >{{ item.head.number }} · <bdi :title="item.node.title">{{ item.node.title }}</bdi></b
+        >
+      </template>
+      <template v-else>
+        <KindMark :kind="item.node.kind" :exam="item.node.exam" />
+        <bdi class="words" :title="item.node.title">{{ item.node.title }}</bdi>
+      </template>
     </span>
     <span class="soft" role="gridcell">{{ was }}</span>
     <span
@@ -73,6 +80,9 @@ const cells = computed(() =>
       <template v-else>{{ none }}</template>
       <small v-if="before" class="soft">{{ before }}</small>
     </span>
+    <span v-if="isUnit(item)" class="soft counts" role="gridcell" aria-colspan="2">
+      {{ item.head ? `${item.head.dated} dated · ${item.head.undated} undated` : 'a unit' }}
+    </span>
     <span role="gridcell" :class="tone"
       >{{ how }}<span v-if="item.settle" class="visually-hidden">, to settle</span></span
     >
@@ -80,6 +90,17 @@ const cells = computed(() =>
 </template>
 
 <style scoped>
+.head {
+  min-height: 38px;
+  padding-top: 9px;
+}
+.head .name b {
+  font: 600 15.5px var(--serif);
+}
+.counts {
+  grid-column: span 2;
+  font-size: 13px;
+}
 .selected {
   background: var(--tide-wash);
 }

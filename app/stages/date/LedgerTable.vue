@@ -49,13 +49,17 @@ function press(event: MouseEvent, lineage: string): void {
 }
 // A row grows where its words need more than a line; on a narrow page all of them do.
 const isNarrow = useMediaQuery('(max-width: 620px)')
-const heights = computed(() => ({ unit: 38, item: isNarrow.value ? 86 : 29 }))
+const heights = computed(() => ({ unit: 38, head: isNarrow.value ? 92 : 38, item: isNarrow.value ? 86 : 29 }))
+const heightOf = (row: LedgerRow | undefined): number => {
+  if (row?.type === 'unit') return heights.value.unit
+  return row?.head ? heights.value.head : heights.value.item
+}
 const virtual = useVirtualizer(
   computed(() => ({
     count: props.rows.length,
     getScrollElement: () => list.value ?? null,
     overscan: 14,
-    estimateSize: (index: number) => heights.value[props.rows[index]?.type ?? 'item'],
+    estimateSize: (index: number) => heightOf(props.rows[index]),
     getItemKey: (index: number) => props.rows[index]?.lineage ?? index,
   })),
 )

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
-import type { LedgerItem } from './ledger'
+import { isDated, isUnit, type LedgerItem } from './ledger'
 
 /** What the ledger and the crossing show: items by words, by kind, by unit, or only what is to settle. */
 const props = defineProps<{
@@ -18,6 +18,8 @@ const unit = defineModel<string>('unit', { required: true })
 const onlySettle = defineModel<boolean>('onlySettle', { required: true })
 const input = ref<HTMLInputElement>()
 const kinds = computed(() => itemKinds.filter(each => props.items.some(item => item.node.kind === each)))
+/** Units are a kind of row of their own, where they open on dates. */
+const hasOpenings = computed(() => props.items.some(item => isUnit(item) && isDated(item)))
 const unitsThere = computed(() => {
   const there = new Set(props.items.map(item => item.node.unit))
   return [...props.units].filter(([lineage]) => there.has(lineage))
@@ -39,6 +41,7 @@ defineExpose({ focus: () => input.value?.focus() })
     <ElSelect v-model="kind" size="small" placeholder="every kind" aria-label="Kinds shown">
       <ElOption value="" label="every kind" />
       <ElOption v-for="each in kinds" :key="each" :value="each" :label="kindWords(each)[1]" />
+      <ElOption v-if="hasOpenings" value="unit" label="units that open" />
     </ElSelect>
     <ElSelect v-model="unit" size="small" class="unit" placeholder="every unit" aria-label="Units shown">
       <ElOption value="" label="every unit" />

@@ -12,7 +12,7 @@ import {
   type TimePolicy,
 } from '~~/core/dates/rule'
 import { useStagePlan } from '../plan/store'
-import type { LedgerItem } from './ledger'
+import { isUnit, type LedgerItem } from './ledger'
 import MethodChoice from './MethodChoice.vue'
 import MethodParameters from './MethodParameters.vue'
 import RulePolicies from './RulePolicies.vue'
@@ -53,7 +53,10 @@ onUnmounted(() => {
 })
 const isCourse = computed(() => scope.value.level === 'course')
 const placed = computed(() =>
-  props.items.map(({ lineage, node }) => ({ id: lineage, unit: node.unit, kind: node.kind ?? '' })),
+  props.items.map(item => {
+    const { lineage, node } = item
+    return { id: lineage, unit: isUnit(item) ? lineage : node.unit, kind: node.kind ?? '' }
+  }),
 )
 /** The rule of what is chosen; null: it has none of its own. Dates held by hand are no rule to be chosen. */
 const own = computed(() => {

@@ -48,7 +48,7 @@ const times = ['00:00', '06:00', '08:00', '09:00', '12:00', '17:00', '20:00', '2
 </script>
 
 <template>
-  <section v-if="undated.length || pattern" aria-label="Work without dates">
+  <section v-if="undated.length || pattern" class="under-rule" aria-label="Work without dates">
     <h2>Work without dates</h2>
     <p v-if="!pattern" class="small">
       {{ counted(undated.length, 'item has', 'items have') }} no date,
@@ -153,11 +153,6 @@ const times = ['00:00', '06:00', '08:00', '09:00', '12:00', '17:00', '20:00', '2
 </template>
 
 <style scoped>
-section {
-  margin: 14px 0 0;
-  border-top: 1px solid var(--rule);
-  padding-top: 10px;
-}
 .el-input-number {
   width: 84px;
 }

@@ -4,7 +4,7 @@ import { sentence } from '~~/core/dates/reasons'
 import type { ItemDates } from '~~/core/course/dates'
 import { fieldName } from '~/composables/words'
 import SettleChoices from './SettleChoices.vue'
-import type { LedgerItem } from './ledger'
+import { asksPeriod, isUnit, type LedgerItem } from './ledger'
 
 /** Why the selected item's dates are what they are, and what can be done with them. */
 const props = defineProps<{ item: LedgerItem | null; mayEdit: boolean }>()
@@ -30,7 +30,7 @@ const dates = computed(() => {
     v-if="item"
     class="note tide"
     aria-label="Why"
-    :class="{ brass: item.settle || item.notes.length }"
+    :class="{ brass: item.settle || item.notes.length || asksPeriod(item) }"
     aria-live="polite"
   >
     <p class="caps">Why</p>
@@ -53,7 +53,9 @@ const dates = computed(() => {
       </ol>
       <p v-for="line in notes" :key="line" class="settle small">{{ line }}</p>
     </div>
-    <p v-if="!dates.length" class="small soft">This item had no dates and gets none.</p>
+    <p v-if="!dates.length" class="small soft">
+      {{ isUnit(item) ? 'This unit opened on no date' : 'This item had no dates' }} and gets none.
+    </p>
   </section>
   <p v-else class="soft small">
     Choose a row to see why its dates are what they are.

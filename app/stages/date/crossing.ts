@@ -3,7 +3,7 @@ import type { DateField } from '~~/core/course/dates'
 import { outOfOrder } from '~~/core/dates/crowding'
 import type { Outcome } from '~~/core/dates/flags'
 import { counted, dayText, momentText } from '~~/core/dates/words'
-import { markOf, type Mark } from '~/composables/marks'
+import { markOf, unitMark, type Mark } from '~/composables/marks'
 import { left, sourceY, targetY, type Axis } from './crossing-axes'
 import type { LedgerItem } from './ledger'
 
@@ -56,7 +56,7 @@ function threadOf(item: LedgerItem, source: Axis, target: Axis, selected: string
   const { node, planned, outcomes } = item
   const field = hangsBy(item)
   const was = field && node[field]
-  if (!field || !was || !node.kind) return null
+  if (!field || !was) return null
   const is = planned[field]
   const start = placeOn(source, was)
   const end = is === null ? null : placeOn(target, is)
@@ -73,7 +73,7 @@ function threadOf(item: LedgerItem, source: Axis, target: Axis, selected: string
     crosses: false,
     window: windowOf(item, target),
     chosen: item.lineage === selected,
-    mark: markOf(node.kind, node.exam),
+    mark: node.kind ? markOf(node.kind, node.exam) : unitMark,
     path: pathOf(from, to, bent),
     field,
     items: [item],

@@ -1,7 +1,7 @@
 import { computed, ref, type Ref } from 'vue'
 import { dayOf, type Day } from '~~/core/calendar/day'
 import { meetingDays } from '~~/core/calendar/term'
-import { dateFields, datesOf, type DateField, type ItemDates } from '~~/core/course/dates'
+import { dateFields, datesOf, noDates, type DateField, type ItemDates } from '~~/core/course/dates'
 import { farFault } from '~~/core/dates/far'
 import {
   filledDown,
@@ -19,7 +19,7 @@ import {
 } from '~~/core/dates/hand/moves'
 import type { RuleSet } from '~~/core/dates/rule'
 import { usePlan } from '../plan/store'
-import type { LedgerItem } from './ledger'
+import { isUnit, type LedgerItem } from './ledger'
 
 export const followingWords: Record<Following, string> = {
   nobody: 'alone',
@@ -36,7 +36,8 @@ export function standingDates({ lineage, planned }: LedgerItem, rules: RuleSet['
 const handItem = (item: LedgerItem, rules: RuleSet['itemRules']): HandItem => ({
   id: item.lineage,
   kind: item.node.kind ?? '',
-  unit: item.node.unit,
+  // A unit goes along with what is in it.
+  unit: isUnit(item) ? item.lineage : item.node.unit,
   ...standingDates(item, rules),
 })
 
@@ -54,7 +55,17 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
   const all = computed(() => items.value.map(item => handItem(item, rules.value)))
   const own = computed(() => meant.value.map(item => handItem(item, rules.value)))
 
-  function put(dates: HandDates): void {
+  const units = computed(() => new Set(items.value.filter(isUnit).map(item => item.lineage)))
+  /** Those of the chosen that can have such a date. */
+  const having = (field: DateField): HandItem[] =>
+    field === 'opens' ? own.value : own.value.filter(({ id }) => !units.value.has(id))
+  /** A unit only opens. */
+  const fitting = (given: HandDates): HandDates =>
+    new Map(
+      [...given].map(([id, dates]) => [id, units.value.has(id) ? { ...noDates, opens: dates.opens } : dates]),
+    )
+  function put(given: HandDates): void {
+    const dates = fitting(given)
     const term = store.terms?.target
     const far = [...dates.values()].flatMap(each =>
       dateFields.flatMap(field => {
@@ -85,7 +96,7 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
     const held = meant.value.filter(item => item.held)
     if (held.length > 0) store.holdAll(new Map(held.map(item => [item.lineage, null])))
   }
-  const set = (field: DateField, at: ItemDates[DateField]): void => put(withDate(own.value, field, at))
+  const set = (field: DateField, at: ItemDates[DateField]): void => put(withDate(having(field), field, at))
   const giveDatesOf = (item: LedgerItem): void =>
     put(withDatesOf(own.value, standingDates(item, rules.value)))
   const target = computed(() => store.terms?.target ?? null)
@@ -93,7 +104,7 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
     target.value && store.plan ? meetingDays(target.value, store.plan.target.course.meetings) : [],
   )
   const fillDown = (field: DateField, step: FillStep): void =>
-    put(filledDown(own.value, field, step, meetings.value))
+    put(filledDown(having(field), field, step, meetings.value))
   /** The day on which the course opens: that of its window, else the first day of classes. */
   const opensOn = computed((): Day | null => {
     const { plan, document } = store

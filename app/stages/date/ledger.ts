@@ -6,6 +6,7 @@ import type { Outcome } from '~~/core/dates/flags'
 import { phaseOf } from '~~/core/dates/phases'
 import { shortNote, type Note } from '~~/core/dates/notes'
 import type { PlannedItem } from '~~/core/dates/plan'
+import type { Filed } from '~~/core/grading/periods'
 import { shortHow } from '~~/core/dates/reasons'
 import { dayText, shortDay } from '~~/core/dates/words'
 import { fieldName } from '~/composables/words'
@@ -20,19 +21,33 @@ export interface LedgerItem {
   held: boolean
   /** What is to be looked at in dates that stand. */
   notes: readonly Note[]
+  /** The grading period it is filed under; null: the term has none, or it is not filed. */
+  filed: Filed | null
+  /** Of a unit: the line over its items, which says when it opens. */
+  head?: LedgerHead
 }
-export interface LedgerUnit {
+export interface LedgerHead {
+  readonly number: number
+  readonly dated: number
+  readonly undated: number
+}
+/** The line over the items of a unit that opens on no date, or over those outside the units. */
+export interface LedgerUnit extends LedgerHead {
   type: 'unit'
   lineage: string
   title: string
-  number: number
-  dated: number
-  undated: number
 }
 export type LedgerRow = LedgerItem | LedgerUnit
 
-/** A carried item with its old and new dates. */
-export function ledgerItem(node: OutlineNode, planned: PlannedItem, notes: readonly Note[] = []): LedgerItem {
+/** A carried unit or item with its old and new dates. */
+export function ledgerItem(
+  node: OutlineNode,
+  planned: PlannedItem,
+  {
+    notes = [],
+    filed = null,
+  }: { notes?: readonly Note[] | undefined; filed?: Filed | null | undefined } = {},
+): LedgerItem {
   const { opens, due, closes } = planned.crossed
   const outcomes = { opens: opens.outcome, due: due.outcome, closes: closes.outcome }
   return {
@@ -44,10 +59,20 @@ export function ledgerItem(node: OutlineNode, planned: PlannedItem, notes: reado
     settle: Object.values(outcomes).includes('settle'),
     held: planned.flags.includes('set-by-hand'),
     notes,
+    filed,
   }
 }
+/** Whether it is a unit, of which only the opening is a date. */
+export const isUnit = ({ node }: LedgerItem): boolean => node.type === 'unit'
+/** The dates that it can have. */
+export const fieldsOf = (item: LedgerItem): readonly DateField[] => (isUnit(item) ? ['opens'] : dateFields)
 export const isDated = ({ outcomes }: LedgerItem): boolean =>
   dateFields.some(field => outcomes[field] !== 'empty')
+
+/** Whether a person must say under which grading period it is filed. */
+export const asksPeriod = ({ filed }: Pick<LedgerItem, 'filed'>): boolean => filed?.period === null
+/** Whether the ledger has a row for it where what has no date is left out: a person must say something of it, if not when. */
+export const isRow = (item: LedgerItem): boolean => isDated(item) || asksPeriod(item)
 
 /** The title of each unit of the plan, of what comes and of the shell. */
 export const unitTitles = (
@@ -55,30 +80,37 @@ export const unitTitles = (
 ): Map<string, string> =>
   new Map(nodes.flatMap(node => (node.type === 'unit' ? [[node.lineage, node.title] as const] : [])))
 
-/** Rows in course order (`shellUnits`: titles of units that the shell alone has, by lineage): a head for each unit that shows something, then its items. */
+/**
+ * Rows in course order (`shellUnits`: titles of units that the shell alone has, by lineage): a line for each unit that opens on a date or shows
+ * something, then its items. `shown`: the units and items in view.
+ */
 export function ledgerRows(
   nodes: readonly OutlineNode[],
-  items: readonly LedgerItem[],
+  shown: readonly LedgerItem[],
   withUndated: boolean,
   shellUnits: ReadonlyMap<string, string> = new Map(),
 ): LedgerRow[] {
   const units = nodes.filter(node => node.type === 'unit')
-  const byUnit = new Map<string | null, LedgerItem[]>()
-  for (const item of items) byUnit.set(item.node.unit, [...(byUnit.get(item.node.unit) ?? []), item])
-  return [...byUnit].flatMap(([unit, list]): LedgerRow[] => {
-    const dated = list.filter(isDated)
-    const shown = withUndated ? list : dated
-    if (shown.length === 0) return []
-    const at = units.findIndex(node => node.lineage === unit)
-    const head: LedgerUnit = {
-      type: 'unit',
-      lineage: unit ?? 'outside',
-      title: units[at]?.title ?? shellUnits.get(unit ?? '') ?? 'Outside the units',
-      number: at + 1,
-      dated: dated.length,
-      undated: list.length - dated.length,
-    }
-    return [head, ...shown]
+  const numbers = new Map(units.map(({ lineage }, at) => [lineage, at + 1]))
+  const titles = unitTitles(units)
+  const groups = new Map<string | null, { opening: LedgerItem | null; items: LedgerItem[] }>()
+  const groupOf = (unit: string | null) => {
+    const there = groups.get(unit) ?? { opening: null, items: [] }
+    groups.set(unit, there)
+    return there
+  }
+  for (const item of shown) {
+    if (isUnit(item)) groupOf(item.lineage).opening = item
+    else groupOf(item.node.unit).items.push(item)
+  }
+  return [...groups].flatMap(([unit, { opening, items }]): LedgerRow[] => {
+    const dated = items.filter(isDated).length
+    const rows = withUndated ? items : items.filter(isRow)
+    const head = { number: numbers.get(unit ?? '') ?? 0, dated, undated: items.length - dated }
+    if (opening && (withUndated || isDated(opening))) return [{ ...opening, head }, ...rows]
+    if (rows.length === 0) return []
+    const title = titles.get(unit ?? '') ?? shellUnits.get(unit ?? '') ?? 'Outside the units'
+    return [{ type: 'unit', lineage: unit ?? 'outside', title, ...head }, ...rows]
   })
 }
 
@@ -103,13 +135,14 @@ export function wasText(node: OutlineNode, source: Term | null): string {
   return `${phaseText(source, at)} · ${pastWords[field]}${day}`
 }
 /** How the date that wants looking at came to be; without one, the telling date. */
-export function howText({ planned, outcomes, node, notes }: LedgerItem): string {
+export function howText({ planned, outcomes, node, notes, filed }: LedgerItem): string {
   const [note] = notes
   if (note) return `look: ${shortNote(note.code)}`
   const odd = (['settle', 'moved'] as const)
     .map(outcome => dateFields.find(field => outcomes[field] === outcome))
     .find(field => field !== undefined)
-  const field = odd ?? tellingField(node) ?? 'closes'
+  if (asksPeriod({ filed }) && !Object.values(outcomes).includes('settle')) return 'Grading period to choose'
+  const field = odd ?? tellingField(node) ?? (node.type === 'unit' ? 'opens' : 'closes')
   const words = shortHow(planned.crossed[field].reasons)
   if (!odd || (odd === 'due' && outcomes.due === 'moved')) return words
   // `Opens in Study week`, `Due past the end`, `Closes: kept in order`.

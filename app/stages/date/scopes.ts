@@ -14,10 +14,12 @@ export const scopeValue = (scope: RuleScope): string =>
   scope.level === 'course' ? 'course' : `${scope.level} ${scope.key}`
 const choice = (scope: RuleScope, label: string): ScopeChoice => ({ value: scopeValue(scope), label, scope })
 
+const onlyWords = ({ type, title }: Pick<OutlineNode, 'type' | 'title'>): string =>
+  type === 'unit' ? `only the opening of ${title}` : `only ${title}`
 /** What a rule can be for: the course, each kind that stands there, each unit, and the selected item. */
 export function scopeChoices(
   nodes: readonly OutlineNode[],
-  selected: Pick<OutlineNode, 'lineage' | 'title'> | null,
+  selected: Pick<OutlineNode, 'lineage' | 'type' | 'title'> | null,
 ): ScopeChoice[] {
   const kinds = new Set(nodes.map(node => node.kind))
   return [
@@ -28,7 +30,7 @@ export function scopeChoices(
     ...nodes
       .filter(node => node.type === 'unit')
       .map(unit => choice({ level: 'unit', key: unit.lineage }, `the unit ${unit.title}`)),
-    ...(selected ? [choice({ level: 'item', key: selected.lineage }, `only ${selected.title}`)] : []),
+    ...(selected ? [choice({ level: 'item', key: selected.lineage }, onlyWords(selected))] : []),
   ]
 }
 /** Rules that stand for something narrower than the course, items that are held by hand aside. */

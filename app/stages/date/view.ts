@@ -2,7 +2,9 @@ import { computed, type Ref } from 'vue'
 import { useAddressed } from '~/composables/address'
 import { usePlan } from '../plan/store'
 import {
-  isDated,
+  asksPeriod,
+  isRow,
+  isUnit,
   ledgerItem,
   ledgerRows,
   tellingField,
@@ -21,9 +23,10 @@ export interface LedgerView {
   readonly unit: string
   readonly onlySettle: boolean
 }
-export const wantsLooking = (item: LedgerItem): boolean => item.settle || item.notes.length > 0
+export const wantsLooking = (item: LedgerItem): boolean =>
+  item.settle || item.notes.length > 0 || asksPeriod(item)
 
-/** Items that a view shows: all words that are looked for stand in the title or the unit's. */
+/** Units and items that a view shows: all words that are looked for stand in the title or the unit's. */
 export function itemsInView(
   items: readonly LedgerItem[],
   view: LedgerView,
@@ -31,10 +34,11 @@ export function itemsInView(
 ): LedgerItem[] {
   const words = view.find.toLowerCase().split(/\s+/).filter(Boolean)
   return items.filter(item => {
-    const { title, kind, unit } = item.node
+    const { title, kind } = item.node
+    const unit = isUnit(item) ? item.lineage : item.node.unit
     const text = words.length > 0 ? `${title} ${unitTitle(unit)}`.toLowerCase() : ''
     return (
-      (view.kind === '' || kind === view.kind) &&
+      (view.kind === '' || (kind ?? 'unit') === view.kind) &&
       (view.unit === '' || unit === view.unit) &&
       (!view.onlySettle || wantsLooking(item)) &&
       words.every(word => text.includes(word))
@@ -97,17 +101,18 @@ export function useLedgerView() {
   return { find, kind, unit, onlySettle, order, view, isNarrowed, showAll }
 }
 
-/** All items of the plan at hand with their old and new dates. */
+/** All units and items of the plan at hand with their old and new dates. */
 export function useLedgerItems() {
   const store = usePlan()
   return computed(() =>
     store.nodes.flatMap(node => {
       const planned = store.planned.get(node.lineage)
-      return planned ? [ledgerItem(node, planned, store.ledger?.notes.get(node.lineage))] : []
+      const [notes, filed] = [store.ledger?.notes.get(node.lineage), store.filed.get(node.lineage)]
+      return planned ? [ledgerItem(node, planned, { notes, filed })] : []
     }),
   )
 }
-/** The ledger of the plan at hand: all of its items, and the rows that a view shows in an order. */
+/** The ledger of the plan at hand: all of its units and items, and the rows that a view shows in an order. */
 export function useLedger(withUndated: Ref<boolean>, view: Ref<LedgerView>, order: Ref<LedgerOrder>) {
   const store = usePlan()
   const items = useLedgerItems()
@@ -119,7 +124,7 @@ export function useLedger(withUndated: Ref<boolean>, view: Ref<LedgerView>, orde
   const rows = computed((): LedgerRow[] => {
     if (order.value === 'course')
       return ledgerRows(store.nodes, inView.value, withUndated.value, shellUnits.value)
-    return inOrder(withUndated.value ? inView.value : inView.value.filter(isDated), order.value)
+    return inOrder(withUndated.value ? inView.value : inView.value.filter(isRow), order.value)
   })
   return { items, inView, rows, units }
 }

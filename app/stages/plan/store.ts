@@ -6,6 +6,7 @@ import { writesSource, type PlaceRow } from '~~/core/carry/places'
 import { lineageOf } from '~~/core/course/lineage'
 import type { ItemDates } from '~~/core/course/dates'
 import { ruleBy } from '~~/core/dates/rule'
+import { fileItems, type Filed } from '~~/core/grading/periods'
 import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
 import type { TraceDecision } from '~~/core/student-data/traces/trace'
@@ -94,6 +95,15 @@ export const usePlan = defineStore('plan', () => {
   const places = usePlannedPlaces({ plan, document: placed, planned: latePlanned, traces: traces.found })
   const comingTraces = useComingTraces({ found: traces.found, rows: places.rows, document })
   const nodes = computed(() => places.merged.value?.nodes ?? [])
+  /** The grading period of each item that counts, by lineage; none where the new term has none. */
+  const filed = computed((): ReadonlyMap<string, Filed> => {
+    const periods = dates.terms.value?.target.gradingPeriods ?? []
+    const planned = dates.planned.value
+    if (periods.length === 0) return new Map()
+    const there = nodes.value.filter(node => planned.has(node.lineage))
+    const chosen = document.value?.dates.periods ?? {}
+    return fileItems({ nodes: there, dates: planned, periods, chosen })
+  })
   /** Items whose dates a run would write, by lineage in the source: what the shell has from before keeps its own. */
   const dated = computed(
     () =>
@@ -147,6 +157,15 @@ export const usePlan = defineStore('plan', () => {
     change({ ...there(document.value), [name]: value })
   const changeDates = (changed: Partial<PlanDocument['dates']>): void =>
     changePart('dates', { ...there(document.value).dates, ...changed })
+  /** Files items under a grading period; null: under the one that their dates say. */
+  function fileUnder(lineages: readonly string[], period: string | null): void {
+    const periods = Object.entries(there(document.value).dates.periods).filter(
+      ([lineage]) => !lineages.includes(lineage),
+    )
+    const chosen = period === null ? [] : lineages.map(lineage => [lineage, period] as const)
+    changeDates({ periods: Object.fromEntries([...periods, ...chosen]) })
+  }
+  const changeGrace = (grace: PlanDocument['grace']): void => changePart('grace', grace)
   const changeNames = (changed: Partial<PlanDocument['names']>): void =>
     changePart('names', { ...there(document.value).names, ...changed })
   const changeWindows = (windows: PlanDocument['windows']): void => changePart('windows', windows)
@@ -308,11 +327,14 @@ export const usePlan = defineStore('plan', () => {
     over: dates.over,
     laidOver: dates.laidOver,
     planned: dates.planned,
+    filed,
     canUndo: history.canUndo,
     canRedo: history.canRedo,
     load,
     change,
     changeDates,
+    fileUnder,
+    changeGrace,
     changeNames,
     changeWindows,
     changeSection,

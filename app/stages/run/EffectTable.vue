@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
+import { graceTold } from '~~/core/grading/grace'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectView } from '~~/shared/api/plans'
 
@@ -21,6 +22,15 @@ const dates = computed(() => {
     held && `${held} held by hand`,
     settle && `${settle} to settle`,
     none && `${none} taken away`,
+  ]
+    .filter(Boolean)
+    .join(', ')
+})
+const periodsText = computed(() => {
+  const { filed, asked } = props.effect.periods
+  return [
+    ...filed.map(({ name, items }) => `${counted(items, 'item')} in ${name}`),
+    asked && `${asked} in none yet`,
   ]
     .filter(Boolean)
     .join(', ')
@@ -155,6 +165,16 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td>Dates written</td>
         <td class="number">{{ effect.dates.dates }}</td>
         <td>{{ dates }}</td>
+      </tr>
+      <tr v-if="periodsText">
+        <td>Grading periods</td>
+        <td class="number">{{ effect.periods.filed.length }}</td>
+        <td :class="{ settle: effect.periods.asked }">{{ periodsText }}</td>
+      </tr>
+      <tr v-if="effect.grace">
+        <td>Grace allowances</td>
+        <td class="number">{{ effect.grace.count }}</td>
+        <td>{{ graceTold(effect.grace) }}</td>
       </tr>
       <tr v-if="changesNothing">
         <td>Replaced or cleared</td>

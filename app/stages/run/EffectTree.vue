@@ -57,8 +57,10 @@ const datesText = ({ dates }: EffectItem): string =>
         })
         .join(', ')
     : ''
-const gradedText = ({ category, rubric }: EffectItem): string =>
-  [category, rubric && `rubric ${rubric}`].filter(Boolean).join(' · ')
+const gradedText = ({ category, rubric, row }: EffectItem): string =>
+  [category, rubric && `rubric ${rubric}`, store.filed.get(row.source?.lineage ?? '')?.period]
+    .filter(Boolean)
+    .join(' · ')
 </script>
 
 <template>
@@ -87,7 +89,9 @@ const gradedText = ({ category, rubric }: EffectItem): string =>
           ><bdi>{{ group.title }}</bdi></b
         >
         <span class="soft small">
-          <template v-if="group.happens">{{ group.happens }} · </template>{{ effectCounts(group.counts) }}
+          <template v-if="group.happens">{{ group.happens }} · </template
+          ><template v-if="group.opens">opens {{ momentText(group.opens) }} · </template
+          >{{ effectCounts(group.counts) }}
         </span>
       </summary>
       <table v-if="open.has(group.key)" class="ruled">
@@ -95,7 +99,7 @@ const gradedText = ({ category, rubric }: EffectItem): string =>
           <tr>
             <th scope="col">Item</th>
             <th scope="col">What happens</th>
-            <th scope="col">Category and rubric</th>
+            <th scope="col">Category, rubric and grading period</th>
             <th scope="col">Dates</th>
           </tr>
         </thead>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { EffectReply, EffectView as Effect, PlanReply } from '~~/shared/api/plans'
 import type { ApiProblem } from '~/composables/api'
+import { asksPeriod } from '../date/ledger'
 import { useLedgerItems } from '../date/view'
 import { useStagePlan } from '../plan/store'
 import EffectTable from './EffectTable.vue'
@@ -41,6 +42,7 @@ const items = useLedgerItems()
 const fresh = computed(() => items.value.filter(item => store.dated.has(item.lineage)))
 const toSettle = computed(() => fresh.value.filter(item => item.settle))
 const toLookAt = computed(() => fresh.value.filter(item => !item.settle && item.notes.length > 0))
+const toFile = computed(() => fresh.value.filter(asksPeriod))
 /** The exact list of what is written over or taken away. */
 const losses = computed(() => lossesIn(store.rows))
 /** What stands around the units of the shell and goes for the old course's. */
@@ -109,6 +111,12 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
     :items="toLookAt"
     :plan-id="plan.id"
     :head="counted(toLookAt.length, 'item has a date to look at', 'items have dates to look at')"
+  />
+  <ToSettle
+    v-if="toFile.length"
+    :items="toFile"
+    :plan-id="plan.id"
+    :head="counted(toFile.length, 'item is in no grading period', 'items are in no grading period')"
   />
 </template>
 

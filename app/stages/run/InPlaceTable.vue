@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { graceTold } from '~~/core/grading/grace'
 import { clearingText } from './effect'
 import type { EffectReply, EffectView, PlanReply } from '~~/shared/api/plans'
 
@@ -19,6 +20,7 @@ const rows = computed(() => {
       what: 'Dates',
       text: `${counted(dates.dates, 'date')} written, ${dates.moved} moved, ${dates.settle} to settle`,
     },
+    ...(props.effect.grace ? [{ what: 'Grace allowances', text: graceTold(props.effect.grace) }] : []),
     ...(props.effect.traces.out > 0
       ? [
           {

@@ -1,5 +1,6 @@
 import type { Happening, PlaceRow } from '~~/core/carry/places'
 import type { PlannedItem } from '~~/core/dates/plan'
+import type { WallTime } from '~~/core/calendar/day'
 import { happeningText, titleOf } from '../carry/carry'
 
 /** What a run does with things, in the order in which it is told; what stays as it is says nothing. */
@@ -33,6 +34,8 @@ export interface EffectGroup {
   readonly depth: number
   /** What happens to the unit itself; null of what stands outside the units. */
   readonly happens: string | null
+  /** When the unit opens, where it does so on a date. */
+  readonly opens: WallTime | null
   readonly items: readonly EffectItem[]
   readonly counts: Readonly<Partial<Record<EffectName, number>>>
 }
@@ -61,6 +64,7 @@ export function effectTree(
     title: 'Outside the units',
     depth: 0,
     happens: null,
+    opens: null,
     items: [],
     counts: {},
   }
@@ -75,6 +79,7 @@ export function effectTree(
         title: titleOf(row),
         depth: row.depth,
         happens: happeningText(row),
+        opens: (effect === 'left' ? null : dates.get(row.source?.lineage ?? '')?.opens) ?? null,
         items: [],
         counts: {},
       }

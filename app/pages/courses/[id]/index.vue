@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
+import { graceTold } from '~~/core/grading/grace'
 import { furnishings } from '~~/core/course/furniture'
 import { studentDataNames, studentDataWords } from '~~/core/student-data/student-data'
 import type { CourseReply } from '~~/shared/api/courses'
@@ -169,6 +170,10 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
               </tbody>
             </table>
             <p class="small soft">{{ gradingText }}</p>
+          </template>
+          <template v-if="data.grace">
+            <h2>Grace allowances</h2>
+            <p class="small">{{ graceTold(data.grace) }}</p>
           </template>
           <template v-if="data.furniture.length">
             <h2>Around the units</h2>

@@ -15,6 +15,7 @@ type Entry = RunReply['entries'][number]
 const entityWords: Readonly<Partial<Record<Entry['entity'], string>>> = {
   category: 'grade category',
   rules: 'grades',
+  grace: 'grading',
   rubric: 'rubric',
   group: 'group',
   furnishing: 'around the units',
@@ -83,8 +84,8 @@ const left = computed(() => {
 })
 const withWhy = ref(false)
 const hasWhy = computed(() => entries.value.some(({ why }) => why.length > 0))
-const gradedText = ({ category, rubric }: Entry): string =>
-  [category, rubric && `rubric ${rubric}`].filter(Boolean).join(' · ')
+const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
+  [category, rubric && `rubric ${rubric}`, gradingPeriod].filter(Boolean).join(' · ')
 </script>
 
 <template>

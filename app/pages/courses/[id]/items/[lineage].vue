@@ -73,6 +73,7 @@ useKeys([
           <KindMark :kind="data.kind" :exam="data.exam" /> {{ word
           }}<template v-if="data.points !== null"> · {{ pointsCounted(data.points) }}</template
           ><template v-if="data.category"> · {{ data.category }}</template
+          ><template v-if="data.gradingPeriod"> · {{ data.gradingPeriod }}</template
           ><template v-for="[name, at] in dates" :key="name">
             · {{ name.toLowerCase() }} <b>{{ momentText(at!) }}</b></template
           ><template v-for="words in settingWords(data.settings)" :key="words"> · {{ words }}</template
