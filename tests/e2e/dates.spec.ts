@@ -363,3 +363,68 @@ test('only with the keyboard, from the rule to the run', async ({ page }) => {
   await page.getByRole('button', { name: 'Run into HYD 235-01' }).press('Enter')
   await isRun(page.request, plan)
 })
+
+test('when units open, which grading period counts and how much grace there is: decided here, and so in the shell', async ({
+  page,
+}) => {
+  await signIn(page, 'sorrel', 'warm-proof')
+  const shell = await courseId(page.request, 'ORN 130-01', 'Spring 2027')
+  const plan = await begin(page.request, await courseId(page.request, 'ORN 130-01', 'Autumn 2026'), shell)
+  await page.goto(`${base()}/plans/${plan}/date`)
+  const week = row(page, 'Week 2: Song')
+  const opens = week.locator('[data-field=opens]')
+  await expect(opens).toHaveAttribute('data-at', '2027-01-18T08:00')
+
+  // The unit moves with what is in it; it opens, and has no other date.
+  await week.click()
+  await choose(page, 'It moves alone or with others', 'with its whole unit')
+  await page.keyboard.press(']')
+  await expect(opens).toHaveAttribute('data-at', '2027-01-19T08:00')
+  await expect.poll(() => due(page, 'Field notes 2')).toBe('2027-01-25T23:59')
+  expect(await due(page, 'Field notes 1')).toBe('2027-01-17T23:59')
+  await page.keyboard.press('e')
+  const editing = page.getByRole('row', { name: 'Dates of Week 2: Song' })
+  await expect(editing.getByRole('textbox')).toHaveCount(1)
+  await editing.getByRole('textbox', { name: 'Opens' }).fill('20 jan 09:00')
+  await editing.getByRole('textbox', { name: 'Opens' }).press('Enter')
+  await expect(opens).toHaveAttribute('data-at', '2027-01-20T09:00')
+
+  const periods = page.getByRole('region', { name: 'Grading periods' })
+  await expect(periods).toContainText('6 items')
+  await row(page, 'Field notes 1').click()
+  await expect(page.getByRole('region', { name: 'Why' })).toContainText('It is due within it.')
+  await choose(page, 'Grading period', 'Second half')
+  await expect(periods).toContainText('1 item')
+  await expect(periods).toContainText('1 period was chosen by hand')
+  // Without its due date and its opening the unit tells; that one is chosen stays.
+  await row(page, 'Plumage trainer, set 1').click()
+  await page.keyboard.press('e')
+  const due1 = page.getByRole('row', { name: 'Dates of Plumage trainer, set 1' })
+  await due1.getByRole('textbox', { name: 'Due' }).fill('')
+  await due1.getByRole('textbox', { name: 'Due' }).press('Enter')
+  await expect(page.getByRole('region', { name: 'Why' })).toContainText('Its unit lies within it.')
+
+  const grace = page.getByRole('radiogroup', { name: 'Grace allowances in the new course' })
+  await expect(grace).toContainText('as before: 5 allowances of 2 days each, at most one on one item')
+  await grace.getByText('none', { exact: true }).click()
+  await expect(page.getByText('With none, the syllabus must not mention them.')).toBeVisible()
+  await grace.getByText('so many:').click()
+  await page.getByRole('spinbutton', { name: 'How many grace allowances each student has' }).fill('8')
+  await page.getByRole('spinbutton', { name: 'How many grace allowances each student has' }).press('Enter')
+  await saved(page)
+
+  await page.goto(`${base()}/plans/${plan}/run`)
+  const effect = page.getByRole('table').first()
+  await expect(effect).toContainText('5 items in First half, 1 item in Second half')
+  await expect(effect).toContainText('8 allowances of 2 days each')
+  await page.getByText('I have seen what changes in ORN 130-01').click()
+  await page.getByRole('button', { name: 'Run into ORN 130-01' }).click()
+  await isRun(page.request, plan)
+  await page.goto(`${base()}/courses/${shell}`)
+  await expect(page.locator('[data-item="Week 2: Song"] [data-field=opens]')).toHaveAttribute(
+    'data-at',
+    '2027-01-20T09:00',
+  )
+  await expect(page.locator('[data-item="Field notes 1"]')).toContainText('Second half')
+  await expect(page.getByText('8 allowances of 2 days each, at most one on one item')).toBeVisible()
+})

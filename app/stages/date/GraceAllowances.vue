@@ -85,6 +85,7 @@ const isNone = computed(() => (own.value ?? comes.value)?.count === 0)
 
 <style scoped>
 .el-radio-group {
+  margin-top: 6px;
   display: grid;
   justify-items: start;
 }

@@ -3,6 +3,7 @@ import type { Term } from '~~/core/calendar/term'
 import type { DateField } from '~~/core/course/dates'
 import { fieldName } from '~/composables/words'
 import { fieldsOf, howText, isUnit, wasText, type LedgerItem } from './ledger'
+import { wantsLooking } from './view'
 
 /** An item of the ledger: where it was, where it lands, and how. */
 const props = defineProps<{
@@ -18,7 +19,7 @@ const emit = defineEmits<{ field: [field: DateField]; choose: [] }>()
 const was = computed(() => wasText(props.item.node, props.source))
 const how = computed(() => howText(props.item))
 const tone = computed(() => {
-  if (props.item.settle || props.item.notes.length > 0) return 'settle'
+  if (wantsLooking(props.item)) return 'settle'
   return props.item.held ? 'kept' : 'soft'
 })
 const cells = computed(() =>

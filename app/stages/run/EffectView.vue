@@ -116,6 +116,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
     v-if="toFile.length"
     :items="toFile"
     :plan-id="plan.id"
+    what="You can run all the same. These items then belong to no grading period of the shell."
     :head="counted(toFile.length, 'item is in no grading period', 'items are in no grading period')"
   />
 </template>

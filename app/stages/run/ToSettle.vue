@@ -2,7 +2,12 @@
 import { howText, type LedgerItem } from '../date/ledger'
 
 /** Items with dates to settle or to look at: they do not bar the way, and each leads to its row. */
-const props = defineProps<{ items: LedgerItem[]; planId: string; head: string }>()
+const props = withDefaults(
+  defineProps<{ items: LedgerItem[]; planId: string; head: string; what?: string }>(),
+  {
+    what: 'You can run without settling them. Each date is written as the table shows, and you can change it now or in the shell.',
+  },
+)
 function whenText({ due, opens }: LedgerItem['planned']): string {
   if (due) return `due ${momentText(due)}`
   return opens ? `opens ${momentText(opens)}` : ''
@@ -11,7 +16,7 @@ const lines = computed(() =>
   props.items.map(item => ({
     lineage: item.lineage,
     node: item.node,
-    text: item.notes[0]?.message ?? `${whenText(item.planned)} · ${howText(item)}`,
+    text: item.notes[0]?.message ?? [whenText(item.planned), howText(item)].filter(Boolean).join(' · '),
   })),
 )
 </script>
@@ -19,10 +24,7 @@ const lines = computed(() =>
 <template>
   <section class="settling">
     <h3>{{ head }}</h3>
-    <p class="small soft">
-      You can run without settling them. Each date is written as the table shows, and you can change it now or
-      in the shell.
-    </p>
+    <p class="small soft">{{ what }}</p>
     <ul>
       <li v-for="{ lineage, node, text } in lines" :key="lineage">
         <KindMark :kind="node.kind" :exam="node.exam" />
