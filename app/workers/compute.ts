@@ -25,14 +25,17 @@ const sideOf = <S extends CourseSide>({ calendar, ...side }: S) => ({
   term: compileTerm(calendar),
   ...side,
 })
-/** Each source has a calendar of its own; what a method leaves to settle is that of all together, and the first one's best is suggested. */
+/** Each source has a calendar of its own; what a method moves and leaves to settle is that of all together, and the first one's best is suggested. */
 function compare(input: CompileInput, merged: MergedSources, scope: RuleScope): Comparison | null {
   const comparisons = ledgerInputs(input, merged).map(each => compareMethods(each, offered, scope))
-  const settles: Comparison['settles'] = {}
+  const told: Comparison['told'] = {}
   for (const { fits } of comparisons)
-    for (const { method, summary } of fits) settles[method] = (settles[method] ?? 0) + summary.settle
+    for (const { method, summary, moves } of fits) {
+      const { settles, moves: before } = told[method] ?? { settles: 0, moves: 0 }
+      told[method] = { settles: settles + summary.settle, moves: before + moves }
+    }
   const [first] = comparisons
-  return first ? { scope, settles, suggested: first.suggested, because: first.because } : null
+  return first ? { scope, told, suggested: first.suggested, because: first.because } : null
 }
 
 /** The plan with a rule of another method for a scope; null where the terms give that method nothing to go by. */

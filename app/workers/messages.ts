@@ -35,10 +35,10 @@ export interface Ledger {
   /** What is to be looked at, by item. */
   notes: ReadonlyMap<string, readonly Note[]>
 }
-/** What each method would leave to settle of the dates for which a rule for `scope` decides. */
+/** What each method would leave to settle of the dates for which a rule for `scope` decides, and how many items it would put elsewhere. */
 export interface Comparison {
   scope: RuleScope
-  settles: Partial<Record<MethodName, number>>
+  told: Partial<Record<MethodName, { readonly settles: number; readonly moves: number }>>
   suggested: MethodName
   because: Fits['because']
 }

@@ -35,6 +35,13 @@ describe('which method to suggest', () => {
     expect(fits.suggested).toBe('stretch')
     expect(fits.fits.find(fit => fit.method === 'keep-week')!.summary.settle).toBe(2)
     expect(fits.fits.find(fit => fit.method === 'stretch')!.summary.settle).toBe(0)
+    // What lands elsewhere than by the rule in force: nothing by that itself, all three without dates.
+    expect(fits.fits.map(({ method, moves }) => [method, moves])).toEqual(
+      expect.arrayContaining([
+        ['keep-week', 0],
+        ['none', 3],
+      ]),
+    )
   })
   it('a longer term: also another, though the default would leave nothing to settle', () => {
     const fits = compareMethods(

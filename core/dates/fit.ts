@@ -1,5 +1,6 @@
 import { dayOf, type Day } from '../calendar/day'
 import type { Term } from '../calendar/term'
+import { dateFields } from '../course/dates'
 import { planDates, type PlanInput, type Summary } from './plan'
 import { reaches, ruleAt, wholeCourse, widerRule, withRuleAt, type RuleScope } from './levels'
 import {
@@ -18,6 +19,8 @@ export interface Fit {
   readonly method: MethodName
   readonly rule: Rule
   readonly summary: Summary
+  /** How many units and items it would put elsewhere than they are by the rules in force. */
+  readonly moves: number
 }
 export interface Fits {
   readonly fits: readonly Fit[]
@@ -58,7 +61,7 @@ function isDatedAlready({ source, target, items }: Pick<PlanInput, 'source' | 't
 }
 
 /**
- * For each method, how many dates it would leave to settle, and which to suggest: the fewest to settle, then what suits
+ * For each method, how many items it would put elsewhere, how many dates it would leave to settle, and which to suggest: the fewest to settle, then what suits
  * terms of these lengths (teaching weeks). Where the new term is as long as the old one, what people expect is the same
  * week; where it is not, the dates should fill it, and a week number would leave its end empty or overfull. Compared is a rule for `scope`;
  * all others stay as they are, and of a kind, a unit or an item only those dates count for which the rule would decide.
@@ -73,11 +76,14 @@ export function compareMethods(
       ? whole
       : { ...whole, items: whole.items.filter(item => reaches(whole.rules, scope, item)) }
   const now = ruleAt(input.rules, scope) ?? widerRule(input.rules, scope, input.items)
+  const standing = planDates(input).items
   const fits = names.flatMap((method): Fit[] => {
     const rule = method === now.method ? now : ruleToBegin(method, now, input)
     if (!rule) return []
     const rules = withRuleAt(input.rules, scope, rule)
-    return [{ method, rule, summary: planDates({ ...input, rules }).summary }]
+    const { items, summary } = planDates({ ...input, rules })
+    const moves = items.filter((item, at) => dateFields.some(field => item[field] !== standing[at]?.[field]))
+    return [{ method, rule, summary, moves: moves.length }]
   })
   const same = input.source.weeks.length === input.target.weeks.length
   const noMeetings = input.sourceMeetings.length === 0 || input.targetMeetings.length === 0

@@ -55,3 +55,26 @@ test('every way is offered; a way that takes the new length is suggested where t
   await choose(page, 'Friday’s work becomes', 'becomes Thursday’s')
   await expect(page.getByText('Weekdays: Friday becomes Thursday')).toBeVisible()
 })
+
+test('rows that were found and chosen get a rule together; what each way would move is said before', async ({
+  page,
+}) => {
+  await atSummer(page)
+  await page.keyboard.press('f')
+  await page.getByLabel('Find items by their words').fill('lab sheet')
+  await page.getByRole('button', { name: /^Choose all \d+$/ }).click()
+  const panel = page.getByRole('region', { name: 'Chosen items' })
+  const many = Number(/(\d+) items/.exec((await panel.textContent()) ?? '')?.[1])
+  expect(many).toBeGreaterThan(3)
+  await choose(page, 'For what the rule is', `the ${many} chosen rows`)
+  await expect(page.getByText('No rule of its own')).toBeVisible()
+  const ways = page.getByRole('radiogroup', { name: 'How dates cross' })
+  await expect(ways.locator('.method', { hasText: 'No dates' })).toContainText(`moves ${many} items`)
+  await expect(ways.locator('.method', { hasText: 'Same week and weekday' })).toContainText('moves nothing')
+  await ways.getByText('No dates', { exact: true }).click()
+  await expect(own(page)).toContainText(`${many} items: no dates`)
+  await expect(foot(page)).toContainText('taken away')
+  await page.getByRole('button', { name: `Remove the rule for ${many} items` }).click()
+  await expect(own(page)).toBeHidden()
+  await expect(foot(page)).not.toContainText('taken away')
+})

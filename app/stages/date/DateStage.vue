@@ -231,7 +231,7 @@ const totals = computed(() => {
       <div class="halves">
         <EaseLimits v-if="isEasing" :items="items" :ease="ease" :may-edit="mayEdit" />
         <div v-if="!isEasing" class="rules">
-          <RulePanel v-model:with-undated="withUndated" :item="current" :items="items">
+          <RulePanel v-model:with-undated="withUndated" :item="current" :items="items" :chosen="chosenItems">
             <SheetBack @compared="(reply, file) => (sheet = { reply, file })" />
           </RulePanel>
           <SourceSpan :items="items" :may-edit="mayEdit" />

@@ -2,7 +2,7 @@
 import type { AnyMethod, MethodName } from '~~/core/dates/rule'
 import type { Comparison } from '~/workers/messages'
 
-/** One way in which dates cross, with what it would leave to settle. */
+/** One way in which dates cross, with what it would move and leave to settle. */
 const props = defineProps<{
   method: AnyMethod
   chosen: MethodName | null
@@ -15,7 +15,13 @@ const props = defineProps<{
 }>()
 defineEmits<{ choose: [method: MethodName]; lay: [method: MethodName | null] }>()
 const isOver = computed(() => props.over === props.method.name)
-const settles = computed(() => props.comparison?.settles[props.method.name])
+const told = computed(() => props.comparison?.told[props.method.name])
+/** What it would put elsewhere; nothing is said of the one in force. */
+const movesText = computed(() => {
+  const { moves } = told.value ?? { moves: 0 }
+  if (!told.value || props.chosen === props.method.name) return ''
+  return moves === 0 ? 'moves nothing' : `moves ${counted(moves, 'item')}`
+})
 /** Why the best is the best, as words that follow `suggested`. */
 const because: Readonly<Record<Comparison['because'], string>> = {
   'fewest-to-settle': 'the least is left to settle',
@@ -38,8 +44,9 @@ const suggested = computed(() => props.comparison?.suggested === props.method.na
     >
     <p class="small soft">
       {{ method.line }}
-      <template v-if="settles !== undefined">
-        · <span :class="{ settle: settles > 0 }">{{ settles }} to settle</span></template
+      <template v-if="movesText"> · {{ movesText }}</template
+      ><template v-if="told">
+        · <span :class="{ settle: told.settles > 0 }">{{ told.settles }} to settle</span></template
       ><template v-if="suggested"> · suggested: {{ becauseText }}</template>
       <template v-if="chosen !== method.name">
         ·

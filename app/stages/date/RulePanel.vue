@@ -20,10 +20,15 @@ import { useAfterLedger } from './after-ledger'
 import { ownRules, scopeChoices, scopeValue } from './scopes'
 
 /**
- * How dates cross, for the whole course, a kind, a unit or the selected item: the method, with what each would leave to settle, and what goes
- * with it.
+ * How dates cross, for the whole course, a kind, a unit, the selected item or the chosen ones: the method, with what each would move and leave
+ * to settle, and what goes with it.
  */
-const props = defineProps<{ item: LedgerItem | null; items: readonly LedgerItem[] }>()
+const props = defineProps<{
+  item: LedgerItem | null
+  items: readonly LedgerItem[]
+  /** Rows that are chosen for a change of many. */
+  chosen: readonly LedgerItem[]
+}>()
 const withUndated = defineModel<boolean>('withUndated', { required: true })
 const { store, plan, document } = useStagePlan()
 const mayEdit = computed(() => plan.value.may.edit)
@@ -35,18 +40,20 @@ const scope = computed({
   },
 })
 const nodes = computed(() => store.nodes)
-const scopes = computed(() => scopeChoices(nodes.value, props.item?.node ?? null))
+const chosenKeys = computed(() => props.chosen.map(each => each.lineage))
+const scopes = computed(() => scopeChoices(nodes.value, props.item?.node ?? null, chosenKeys.value))
 const chosenScope = computed(() => scopeValue(scope.value))
 function chooseScope(value: string): void {
   scope.value = scopes.value.find(each => each.value === value)?.scope ?? wholeCourse
 }
-// A rule for one item is that of the selected one: another row has the course's before one again.
-watch(
-  () => props.item?.lineage,
-  lineage => {
-    if (scope.value.level === 'item' && scope.value.key !== lineage) scope.value = wholeCourse
-  },
-)
+// A rule for items is that of the selected or of the chosen ones: where those are others, the course's is before one again.
+watch(scopes, all => {
+  if (scope.value.level !== 'items') return
+  const isMany = scope.value.keys.length > 1
+  if (all.some(each => each.value === chosenScope.value)) return
+  scope.value =
+    isMany && chosenKeys.value.length > 1 ? { level: 'items', keys: chosenKeys.value } : wholeCourse
+})
 onUnmounted(() => {
   scope.value = wholeCourse
   store.over = null

@@ -1,4 +1,4 @@
-import { ownScopes, type RuleScope } from '~~/core/dates/levels'
+import { ownScopes, ruleAt, type RuleScope } from '~~/core/dates/levels'
 import type { OutlineNode } from '~~/core/course/outline'
 import { itemKinds, type ItemKind } from '~~/core/course/model'
 import { methodOf, type RuleSet } from '~~/core/dates/rule'
@@ -10,16 +10,19 @@ export interface ScopeChoice {
   readonly label: string
   readonly scope: RuleScope
 }
-export const scopeValue = (scope: RuleScope): string =>
-  scope.level === 'course' ? 'course' : `${scope.level} ${scope.key}`
+export function scopeValue(scope: RuleScope): string {
+  if (scope.level === 'course') return 'course'
+  return `${scope.level} ${scope.level === 'items' ? scope.keys.join(' ') : scope.key}`
+}
 const choice = (scope: RuleScope, label: string): ScopeChoice => ({ value: scopeValue(scope), label, scope })
 
 const onlyWords = ({ type, title }: Pick<OutlineNode, 'type' | 'title'>): string =>
   type === 'unit' ? `only the opening of ${title}` : `only ${title}`
-/** What a rule can be for: the course, each kind that stands there, each unit, and the selected item. */
+/** What a rule can be for: the course, each kind that stands there, each unit, the selected item, and those that are chosen. */
 export function scopeChoices(
   nodes: readonly OutlineNode[],
   selected: Pick<OutlineNode, 'lineage' | 'type' | 'title'> | null,
+  chosen: readonly string[] = [],
 ): ScopeChoice[] {
   const kinds = new Set(nodes.map(node => node.kind))
   return [
@@ -30,7 +33,10 @@ export function scopeChoices(
     ...nodes
       .filter(node => node.type === 'unit')
       .map(unit => choice({ level: 'unit', key: unit.lineage }, `the unit ${unit.title}`)),
-    ...(selected ? [choice({ level: 'item', key: selected.lineage }, onlyWords(selected))] : []),
+    ...(selected ? [choice({ level: 'items', keys: [selected.lineage] }, onlyWords(selected))] : []),
+    ...(chosen.length > 1
+      ? [choice({ level: 'items', keys: chosen }, `the ${chosen.length} chosen rows`)]
+      : []),
   ]
 }
 /** Rules that stand for something narrower than the course, items that are held by hand aside. */
@@ -39,18 +45,21 @@ export function ownRules(
   nodes: readonly OutlineNode[],
 ): (ScopeChoice & { readonly method: string })[] {
   const titles = new Map(nodes.map(node => [node.lineage, node.title]))
-  const lists = { kind: rules.kindRules, unit: rules.unitRules, item: rules.itemRules }
   return ownScopes(rules).flatMap(scope => {
-    const rule = lists[scope.level][scope.key]
+    const rule = ruleAt(rules, scope)
     if (!rule || methodOf(rule).byHand) return []
-    const title = titles.get(scope.key)
-    const words = {
-      kind: () => `every ${kindWords(scope.key as ItemKind)[0]}`,
-      unit: () => `the unit ${title ?? ''}`,
-      item: () => title ?? '',
+    const told = { method: methodOf(rule).title }
+    if (scope.level !== 'items') {
+      const title = titles.get(scope.key)
+      const words =
+        scope.level === 'kind' ? `every ${kindWords(scope.key as ItemKind)[0]}` : title && `the unit ${title}`
+      // A rule for what is not there any more decides nothing.
+      return words === undefined ? [] : [{ ...choice(scope, words), ...told }]
     }
-    // A rule for what is not there any more decides nothing.
-    if (scope.level !== 'kind' && title === undefined) return []
-    return [{ ...choice(scope, words[scope.level]()), method: methodOf(rule).title }]
+    const there = scope.keys.filter(key => titles.has(key))
+    const [first] = there
+    if (first === undefined) return []
+    const words = there.length > 1 ? `${there.length} items` : (titles.get(first) ?? '')
+    return [{ ...choice(scope, words), ...told }]
   })
 }
