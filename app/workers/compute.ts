@@ -12,6 +12,7 @@ import {
   type PlanBase,
 } from '~~/core/plan/compile'
 import { addedText } from '~~/core/carry/added'
+import type { PlanDocument } from '~~/core/plan/document'
 import { planNotes } from '~~/core/plan/notes'
 import type { MergedSources } from '~~/core/plan/sources'
 import type { Comparison, CourseSide, FromDatesWorker, ToDatesWorker } from './messages'
@@ -46,6 +47,19 @@ function withMethod(input: CompileInput, scope: RuleScope, method: MethodName): 
   return rule && { ...input, document: { ...input.document, dates: withRuleAt(dates, scope, rule) } }
 }
 
+/**
+ * A document with the parts of the one before where they say the same: what crossed to this thread is always a copy, and what was computed
+ * of a part is known by it.
+ */
+function withKnownParts(document: PlanDocument, before: PlanDocument | null): PlanDocument {
+  if (!before) return document
+  const entries = Object.entries(document) as [keyof PlanDocument, unknown][]
+  const kept = entries.map(([name, part]) =>
+    JSON.stringify(part) === JSON.stringify(before[name]) ? [name, before[name]] : [name, part],
+  )
+  return Object.fromEntries(kept) as PlanDocument
+}
+
 interface KnownOutline {
   readonly added: string
   readonly outline: MergedSources
@@ -64,11 +78,13 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
   let pair: Omit<PlanBase, 'document'> | null = null
   let zone: ZoneRules | null = null
   let known: KnownOutline | null = null
+  let last: PlanDocument | null = null
   let next: ReturnType<typeof setTimeout> | undefined
 
-  function plan({ round, document, scope, over }: Extract<ToDatesWorker, { type: 'plan' }>): void {
+  function plan({ round, document: sent, scope, over }: Extract<ToDatesWorker, { type: 'plan' }>): void {
     clearTimeout(next)
     if (!pair || !zone) return
+    const document = (last = withKnownParts(sent, last))
     const base = { ...pair, document }
     const { outline: merged } = (known = outlineOf(base, known))
     const years = zoneYearsOf(base, merged)
@@ -102,7 +118,7 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
           traces: [],
           inPlace: message.inPlace,
         }
-        known = null
+        known = last = null
         zone = message.zone
         return
       case 'zone':

@@ -107,20 +107,15 @@ const holdsNothing = {
 } as const
 /** What a plan brings from. */
 type BroughtBase = Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces'>
-/** What was computed of a document, with what it was computed from. */
-type Known<T> = WeakMap<PlanDocument, { readonly from: readonly unknown[]; readonly value: T }>
+/** What was computed of a document or a part of one, with what it was computed from. */
+type Known<T> = WeakMap<object, { readonly from: readonly unknown[]; readonly value: T }>
 // A plan, its effect, its record and its bases all ask for the same outline: of 2 000 items it takes some 10 ms each time.
 const sidesKnown: Known<readonly CarrySide[]> = new WeakMap()
 const outlinesKnown: Known<MergedSources> = new WeakMap()
 const staysKnown: Known<Map<string, StaysWhy>> = new WeakMap()
 const carriedKnown: Known<Set<string>> = new WeakMap()
 /** Computes something of a document, or answers what was computed last from the very same (documents and courses are immutable). */
-function remembered<T>(
-  known: Known<T>,
-  document: PlanDocument,
-  from: readonly unknown[],
-  compute: () => T,
-): T {
+function remembered<T>(known: Known<T>, document: object, from: readonly unknown[], compute: () => T): T {
   const last = known.get(document)
   if (last && last.from.length === from.length && last.from.every((each, at) => each === from[at]))
     return last.value
@@ -174,20 +169,24 @@ export const staysOf = (
   { document, target, before, inPlace }: CarryBase,
   { nodes }: MergedSources,
 ): ReadonlyMap<string, StaysWhy> =>
-  remembered(staysKnown, document, [nodes, target.nodes, before.bases, before.deleted, inPlace], () =>
-    inPlace
-      ? new Map<string, StaysWhy>()
-      : staysUnasked(nodes, {
-          nodes: target.nodes,
-          bases: before.bases,
-          deleted: new Set(before.deleted),
-          goesInto: new Set(Object.values(document.places.further).flat()),
-        }),
+  remembered(
+    staysKnown,
+    document.places.further,
+    [nodes, target.nodes, before.bases, before.deleted, inPlace],
+    () =>
+      inPlace
+        ? new Map<string, StaysWhy>()
+        : staysUnasked(nodes, {
+            nodes: target.nodes,
+            bases: before.bases,
+            deleted: new Set(before.deleted),
+            goesInto: new Set(Object.values(document.places.further).flat()),
+          }),
   )
 /** The lineage keys of all that a plan carries. */
 export function carriedBy(base: CarryBase, merged: MergedSources): ReadonlySet<string> {
   const stays = staysOf(base, merged)
-  return remembered(carriedKnown, base.document, [merged.nodes, stays], () =>
+  return remembered(carriedKnown, base.document.carry, [merged.nodes, stays], () =>
     carriedOf(merged.nodes, leftBehind(base.document.carry, stays)),
   )
 }

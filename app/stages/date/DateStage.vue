@@ -64,7 +64,9 @@ const meant = computed(() => {
   return chosenItems.value.length > 0 || !current.value ? chosenItems.value : [current.value]
 })
 const hand = useHand(items, meant)
-const ease = useCrowding(useAfterPaint(() => items.value))
+/** What stands beside the ledger follows it by a frame. */
+const later = useAfterPaint(() => items.value)
+const ease = useCrowding(later)
 function takeSheet(dates: ReadonlyMap<string, ItemDates | null>): void {
   store.holdAll(dates)
   sheet.value = null
@@ -197,7 +199,7 @@ const totals = computed(() => {
       v-model:kind="kind"
       v-model:unit="unit"
       v-model:only-settle="onlySettle"
-      :items="items"
+      :items="later"
       :units="units"
       :shown="shownItems.length"
       :chosen="chosen.size"
@@ -231,12 +233,12 @@ const totals = computed(() => {
       <div class="halves">
         <EaseLimits v-if="isEasing" :items="items" :ease="ease" :may-edit="mayEdit" />
         <div v-if="!isEasing" class="rules">
-          <RulePanel v-model:with-undated="withUndated" :item="current" :items="items" :chosen="chosenItems">
+          <RulePanel v-model:with-undated="withUndated" :item="current" :items="later" :chosen="chosenItems">
             <SheetBack @compared="(reply, file) => (sheet = { reply, file })" />
           </RulePanel>
-          <SourceSpan :items="items" :may-edit="mayEdit" />
-          <UndatedWork :items="items" :may-edit="mayEdit" />
-          <GradingPeriods :items="items" :may-edit="mayEdit" @select="select" />
+          <SourceSpan :items="later" :may-edit="mayEdit" />
+          <UndatedWork :items="later" :may-edit="mayEdit" />
+          <GradingPeriods :items="later" :may-edit="mayEdit" @select="select" />
           <GraceAllowances :may-edit="mayEdit" />
         </div>
         <div v-if="!isEasing" class="looked-at">

@@ -49,10 +49,11 @@ export function notesOf(
 ): Map<string, Note[]> {
   const days = new Set(meetingDays(context.term, context.meetings))
   const isMeetingDay = (day: Day): boolean => days.has(day)
-  const whole = { ...context, isMeetingDay, kindsOnMeetings: kindsOnMeetings(items, isMeetingDay) }
   const notes = new Map<string, Note[]>()
-  for (const item of items) {
-    if (!isLooked(item)) continue
+  const looked = items.filter(isLooked)
+  if (looked.length === 0) return notes
+  const whole = { ...context, isMeetingDay, kindsOnMeetings: kindsOnMeetings(items, isMeetingDay) }
+  for (const item of looked) {
     const found = Object.entries(noteChecks).flatMap(([code, check]) =>
       check.look(item, whole).map(each => ({ ...each, code: code as NoteCode })),
     )
