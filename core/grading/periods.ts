@@ -54,7 +54,8 @@ export function fileItems({ nodes, dates, periods, chosen }: FilingInput): Map<s
   const ofUnit = (unit: string | null): Filed => {
     const opens = unit === null ? null : dates.get(unit)?.opens
     const all = unit === null ? [] : [...(within.get(unit) ?? [])]
-    const period = opens ? periodOn(periods, opens) : all.length === 1 ? (all[0] ?? null) : null
+    const shared = all.length === 1 ? (all[0] ?? null) : null
+    const period = opens ? periodOn(periods, opens) : shared
     return period === null ? { period, by: 'nothing' } : { period, by: 'unit' }
   }
   const filed = (lineage: string, unit: string | null): Filed => {

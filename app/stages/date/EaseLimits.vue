@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
 import { weightOf } from '~~/core/dates/crowding'
+import NumberBox from '~/ui/NumberBox.vue'
 import type { useCrowding } from './crowding'
 import type { LedgerItem } from './ledger'
 
@@ -53,14 +54,13 @@ const begins = { perDay: 3, perWeek: 8 }
       </template>
       <dt>Days between exams</dt>
       <dd>
-        <ElInputNumber
-          :model-value="crowding.minGap"
-          size="small"
+        <NumberBox
+          :value="crowding.minGap"
           :min="0"
           :max="60"
           :disabled="!mayEdit"
-          aria-label="Days between exams"
-          @change="value => ease.put({ minGap: value ?? 0 })"
+          label="Days between exams"
+          @change="minGap => ease.put({ minGap })"
         />
       </dd>
       <template v-if="ease.meetings.value.length">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { graceTold, usualGrace, type Grace } from '~~/core/grading/grace'
+import NumberBox from '~/ui/NumberBox.vue'
 import { useStagePlan } from '../plan/store'
 
 /** How often students may hand in later without asking: as the old course has it, or otherwise in the new one. */
@@ -45,27 +46,25 @@ const isNone = computed(() => (own.value ?? comes.value)?.count === 0)
     <dl v-if="own && own.count > 0" class="settings">
       <dt>How many</dt>
       <dd>
-        <ElInputNumber
-          :model-value="own.count"
-          size="small"
+        <NumberBox
+          :value="own.count"
           :min="1"
           :max="200"
           :disabled="!mayEdit"
-          aria-label="How many grace allowances each student has"
-          @change="value => put({ count: value ?? 1 })"
+          label="How many grace allowances each student has"
+          @change="count => put({ count })"
         />
         <span class="small soft"> for each student</span>
       </dd>
       <dt>How long</dt>
       <dd>
-        <ElInputNumber
-          :model-value="own.days"
-          size="small"
+        <NumberBox
+          :value="own.days"
           :min="1"
           :max="60"
           :disabled="!mayEdit"
-          aria-label="How many days one grace allowance lasts"
-          @change="value => put({ days: value ?? 1 })"
+          label="How many days one grace allowance lasts"
+          @change="days => put({ days })"
         />
         <span class="small soft"> {{ own.days === 1 ? 'day' : 'days' }} each</span>
       </dd>
@@ -88,9 +87,6 @@ const isNone = computed(() => (own.value ?? comes.value)?.count === 0)
   margin-top: 6px;
   display: grid;
   justify-items: start;
-}
-.el-input-number {
-  width: 84px;
 }
 p {
   margin: 4px 0;

@@ -5,6 +5,7 @@ import { weekdayName } from '~~/core/dates/words'
 import { itemKinds, type ItemKind } from '~~/core/course/model'
 import type { UndatedPattern } from '~~/core/plan/parts/dates'
 import { isUndated } from '~~/core/plan/undated'
+import NumberBox from '~/ui/NumberBox.vue'
 import { useStagePlan } from '../plan/store'
 import type { LedgerItem } from './ledger'
 
@@ -62,26 +63,24 @@ const times = ['00:00', '06:00', '08:00', '09:00', '12:00', '17:00', '20:00', '2
         <dt>Unit 1 is in</dt>
         <dd>
           <span class="small soft">teaching week </span>
-          <ElInputNumber
-            :model-value="pattern.firstWeek"
-            size="small"
+          <NumberBox
+            :value="pattern.firstWeek"
             :min="1"
             :max="200"
             :disabled="!mayEdit"
-            aria-label="Teaching week of the first unit"
-            @change="value => put({ firstWeek: value ?? 1 })"
+            label="Teaching week of the first unit"
+            @change="firstWeek => put({ firstWeek })"
           />
         </dd>
         <dt>Each takes</dt>
         <dd>
-          <ElInputNumber
-            :model-value="pattern.weeksPerUnit"
-            size="small"
+          <NumberBox
+            :value="pattern.weeksPerUnit"
             :min="1"
             :max="60"
             :disabled="!mayEdit"
-            aria-label="Weeks for each unit"
-            @change="value => put({ weeksPerUnit: value ?? 1 })"
+            label="Weeks for each unit"
+            @change="weeksPerUnit => put({ weeksPerUnit })"
           />
           <span class="small soft"> {{ pattern.weeksPerUnit === 1 ? 'week' : 'weeks' }}</span>
         </dd>
@@ -153,9 +152,6 @@ const times = ['00:00', '06:00', '08:00', '09:00', '12:00', '17:00', '20:00', '2
 </template>
 
 <style scoped>
-.el-input-number {
-  width: 84px;
-}
 .date {
   display: grid;
   grid-template-columns: 1.5fr 1fr;
