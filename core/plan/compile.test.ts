@@ -157,6 +157,23 @@ describe('a plan turned into what is written', () => {
     expect(of('u2')).toMatchObject({ opens: '2027-02-01T09:00', due: null, flags: ['set-by-hand'] })
     expect(compiled.effect.dates).toMatchObject({ dates: 3, straight: 2, held: 1 })
   })
+  it('lets a unit of the shell open with the source’s that goes into it, unless it has a date of its own', () => {
+    const dated = nodes.map(node =>
+      node.lineage === 'u1' ? { ...node, title: 'Week 1', opens: wall('2026-09-07T08:00') } : node,
+    )
+    const own = (opens: string | null): OutlineNode[] =>
+      inCourseOrder([outline.unit('own', { title: 'Week 1', opens: opens === null ? null : wall(opens) })])
+    const opening = (there: OutlineNode[]) => {
+      const { placements, effect } = compilePlan({
+        ...input(there),
+        source: { ...input().source, nodes: dated },
+      })
+      const found = placements.find(entry => entry.lineage === 'own')
+      return [found?.action, found?.dates?.opens, effect.replaced, effect.dates.dates]
+    }
+    expect(opening(own(null))).toEqual(['dated', '2027-01-11T08:00', 0, 2])
+    expect(opening(own('2027-01-04T08:00'))).toEqual([undefined, undefined, 0, 1])
+  })
   it('brings the grace allowances of the first source that has some, unless the plan says otherwise', () => {
     const grace = { count: 10, days: 1, addsUp: true }
     const base = input()

@@ -10,8 +10,8 @@ import type { CleanedThings } from './cleaned'
 import type { Grace } from '../grading/grace'
 import type { TenThousandths } from '../grading/points'
 
-/** What a run does with one thing of the shell. `moved`: only its place; `cleared`: it is taken away. */
-export type PlacementAction = 'added' | 'filled' | 'replaced' | 'moved' | 'cleared'
+/** What a run does with one thing of the shell. `moved`: only its place; `dated`: of a unit of its own, when that opens; `cleared`: it is taken away. */
+export type PlacementAction = 'added' | 'filled' | 'replaced' | 'moved' | 'dated' | 'cleared'
 export type PlacementEntity =
   'grace' | 'unit' | 'item' | 'category' | 'rubric' | 'group' | 'furnishing' | 'rules'
 /** One thing a run does in the shell: what is written is the source's, but for what is said here. */

@@ -178,6 +178,13 @@ const actions = {
   removes: 'cleared',
   unfilled: 'cleared',
 } as const
+/** When a unit of the shell opens once a source's unit goes into it: as that does, unless it opens on a date of its own. */
+function openingOf(row: PlaceRow, dates: Landed['dates']): PlannedItem | null {
+  const { type, happens, source, shell } = row
+  if (type !== 'unit' || happens !== 'joins' || !source || !shell || shell.opens !== null) return null
+  const planned = dates.get(source.lineage)
+  return planned && planned.opens !== null ? planned : null
+}
 /** Where everything lands: its dates, and the grading period it is filed under. */
 interface Landed {
   readonly dates: ReadonlyMap<string, PlannedItem>
@@ -206,6 +213,8 @@ export function rowPlacement(
   if (action === 'cleared')
     return { ...common(), action, parent: shell?.parent ?? null, position: shell?.position ?? 0 }
   if (action === null || !source) {
+    const opening = openingOf(row, dates)
+    if (opening) return { ...common(), action: 'dated', dates: opening }
     const moves = shell && row.lineage !== null && (shell.parent !== parent || shell.position !== position)
     return moves ? { ...common(), action: 'moved' } : null
   }

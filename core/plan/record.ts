@@ -35,7 +35,7 @@ export const recordEntry = z.object({
   entity: z.enum(['category', 'rules', 'grace', 'rubric', 'group', 'furnishing', 'unit', 'item']),
   /** Its key in the shell. */
   lineage: z.string(),
-  action: z.enum(['added', 'filled', 'replaced', 'moved', 'cleared']),
+  action: z.enum(['added', 'filled', 'replaced', 'moved', 'dated', 'cleared']),
   title: z.string(),
   /** What it was called in the shell before, where it was there. */
   was: z.string().nullable(),

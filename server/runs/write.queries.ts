@@ -351,6 +351,13 @@ const statements: Statement[] = [
   },
   {
     entity: 'unit',
+    actions: ['dated'],
+    sql: `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
+          SET t.parent_lineage = e.parent_lineage, t.position = e.position, t.opens = e.opens
+          WHERE t.course_id = :targetId`,
+  },
+  {
+    entity: 'unit',
     actions: ['cleared'],
     sql: `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
           SET t.state = 'deleted' WHERE t.course_id = :targetId`,
@@ -492,7 +499,7 @@ export async function writeInto(trx: Knex, courseId: string, writing: Writing): 
 }
 const writesDates = ({ entity, action, parts }: Placement): boolean =>
   (entity === 'item' || entity === 'unit') &&
-  (action === 'added' || action === 'filled' || action === 'replaced') &&
+  (action === 'added' || action === 'filled' || action === 'replaced' || action === 'dated') &&
   (parts === null || parts.includes('dates'))
 /** How many dates stand in a course on the units and items whose dates a run wrote. */
 export function datesWritten(nodes: readonly OutlineNode[], placements: readonly Placement[]): number {

@@ -22,7 +22,7 @@ function searchedBefore(input: CompileInput, { document }: Plan): Set<string> {
   for (const { lineage, body } of nodes) if (body !== null && open.has(lineage)) hashes.delete(body)
   return hashes
 }
-const writes = ({ action }: Placement): boolean => action !== 'moved' && action !== 'cleared'
+const writes = ({ action }: Placement): boolean => !['moved', 'dated', 'cleared'].includes(action)
 /**
  * Searches what a run has written once more, as it stands in the course now. @throws Refusal where something stands there that was to go:
  * nothing is kept of the run then.

@@ -66,6 +66,12 @@ test('so are the views of the academic office', async ({ page }) => {
   await signIn(page, 'ellwood', 'chart-datum')
   await inspect(page, officeViews)
 })
+test('so is a ledger whose units open on dates', async ({ page }) => {
+  await signIn(page, 'sorrel', 'warm-proof')
+  const old = await courseId(page.request, 'ORN 130-01', 'Autumn 2026')
+  const plan = await begin(page.request, old, await courseId(page.request, 'ORN 130-01', 'Spring 2027'))
+  await inspect(page, [{ name: 'the ledger', path: `/plans/${plan}/date`, shows: 'Week 2: Song' }])
+})
 test('the night theme is chosen in the menu and stays; the device decides until one has chosen', async ({
   page,
 }) => {

@@ -12,8 +12,10 @@ import { comparePlanSheet } from '../../server/exchange/dates-in'
 import { readRun } from '../../server/runs/runs'
 import { readUndo, undoRun } from '../../server/runs/undo'
 import { makeCourse } from '../../server/shells/shells'
+import { newId } from '../../server/db/rows'
 import { useDemo } from '../support/demo'
 import { useRolls } from '../support/rolls'
+import { wall } from '../support/wall'
 
 // What else is dated in a course, or goes by its dates: units that open, grading periods, grace allowances.
 
@@ -102,6 +104,30 @@ describe('what else is dated', () => {
     expect(openings(course.nodes)[0]).toEqual(['2027-01-07T12:00', 'visible'])
     expect(course.nodes.find(node => node.lineage === counts.lineage)?.gradingPeriod).toBe('Second half')
     expect(course.grace).toEqual({ count: 0, days: 1, addsUp: true })
+  })
+  it('opens a unit that the shell has already, where that opens on no date of its own', async () => {
+    const target = await shell()
+    const unit = {
+      course_id: target,
+      position: 0,
+      state: 'visible',
+      made_by: 'person',
+      fixed: false,
+    } as const
+    await demo.db('units').insert([
+      { ...unit, lineage: newId(), title: 'Week 2: Song', opens: null },
+      { ...unit, lineage: newId(), title: 'Week 3: Migration', position: 1, opens: wall('2027-02-01T10:00') },
+    ])
+    const plan = await planned([source.id], target)
+    const id = await run(plan)
+    const opens = new Map((await loadOutline(demo.db, target)).map(node => [node.title, node.opens]))
+    expect(opens.get('Week 2: Song')).toBe('2027-01-18T08:00')
+    expect(opens.get('Week 3: Migration')).toBe('2027-02-01T10:00')
+    const { effect, entries } = await readRun(demo.db, who(), id)
+    expect(effect).toMatchObject({ added: { units: 1 }, replaced: 0 })
+    expect(entries.filter(({ action }) => action === 'dated').map(({ title }) => title)).toEqual([
+      'Week 2: Song',
+    ])
   })
   it('of units in each section is by its own meetings, and is kept through an undo', async () => {
     const code = `OTH ${++made}`

@@ -66,6 +66,7 @@ const meant = computed(() => {
 const hand = useHand(items, meant)
 /** What stands beside the ledger follows it by a frame. */
 const later = useAfterPaint(() => items.value)
+const laterChosen = useAfterPaint(() => chosenItems.value)
 const ease = useCrowding(later)
 function takeSheet(dates: ReadonlyMap<string, ItemDates | null>): void {
   store.holdAll(dates)
@@ -233,7 +234,7 @@ const totals = computed(() => {
       <div class="halves">
         <EaseLimits v-if="isEasing" :items="items" :ease="ease" :may-edit="mayEdit" />
         <div v-if="!isEasing" class="rules">
-          <RulePanel v-model:with-undated="withUndated" :item="current" :items="later" :chosen="chosenItems">
+          <RulePanel v-model:with-undated="withUndated" :item="current" :items="later" :chosen="laterChosen">
             <SheetBack @compared="(reply, file) => (sheet = { reply, file })" />
           </RulePanel>
           <SourceSpan :items="later" :may-edit="mayEdit" />

@@ -5,7 +5,7 @@ import type { Comparison } from '~/workers/messages'
 /** One way in which dates cross, with what it would move and leave to settle. */
 const props = defineProps<{
   method: AnyMethod
-  chosen: MethodName | null
+  isChosen: boolean
   mayEdit: boolean
   comparison: Comparison | null
   /** The method that is laid over the chosen one in the crossing. */
@@ -19,7 +19,7 @@ const told = computed(() => props.comparison?.told[props.method.name])
 /** What it would put elsewhere; nothing is said of the one in force. */
 const movesText = computed(() => {
   const { moves } = told.value ?? { moves: 0 }
-  if (!told.value || props.chosen === props.method.name) return ''
+  if (!told.value || props.isChosen) return ''
   return moves === 0 ? 'moves nothing' : `moves ${counted(moves, 'item')}`
 })
 /** Why the best is the best, as words that follow `suggested`. */
@@ -36,7 +36,7 @@ const suggested = computed(() => props.comparison?.suggested === props.method.na
 <template>
   <div class="method">
     <ElRadio
-      :model-value="chosen ?? undefined"
+      :model-value="isChosen ? method.name : undefined"
       :value="method.name"
       :disabled="!mayEdit"
       @change="$emit('choose', method.name)"
@@ -48,7 +48,7 @@ const suggested = computed(() => props.comparison?.suggested === props.method.na
       ><template v-if="told">
         · <span :class="{ settle: told.settles > 0 }">{{ told.settles }} to settle</span></template
       ><template v-if="suggested"> · suggested: {{ becauseText }}</template>
-      <template v-if="chosen !== method.name">
+      <template v-if="!isChosen">
         ·
         <button
           class="link"

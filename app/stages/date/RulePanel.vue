@@ -100,7 +100,6 @@ const elsewhere = computed(() => {
 })
 /** What every way is told. */
 const toldOfAll = computed(() => ({
-  chosen: own.value?.method ?? null,
   mayEdit: mayEdit.value,
   comparison: comparison.value,
   over: store.over,
@@ -157,6 +156,7 @@ const others = computed(() => ownRules(rules.value, nodes.value))
         v-for="method in shown"
         :key="method.name"
         :method="method"
+        :is-chosen="own?.method === method.name"
         v-bind="toldOfAll"
         @choose="choose"
         @lay="lay"
@@ -175,6 +175,7 @@ const others = computed(() => ownRules(rules.value, nodes.value))
           v-for="method in further"
           :key="method.name"
           :method="method"
+          :is-chosen="own?.method === method.name"
           v-bind="toldOfAll"
           @choose="choose"
           @lay="lay"

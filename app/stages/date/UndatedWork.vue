@@ -18,8 +18,10 @@ const usual: UndatedPattern = {
   dates: { ...usualPattern.dates },
   kinds: ['assignment', 'quiz', 'discussion'],
 }
+// Not of the document: another rule for the course changes nothing here.
+const itemRules = computed(() => document.value.dates.itemRules)
 const undated = computed(() =>
-  props.items.filter(item => isUndated(item.node) && !(item.lineage in document.value.dates.itemRules)),
+  props.items.filter(item => isUndated(item.node) && !(item.lineage in itemRules.value)),
 )
 const kindsThere = computed(() =>
   itemKinds.filter(kind => undated.value.some(item => item.node.kind === kind)),

@@ -79,7 +79,7 @@ export function effectTree(
         title: titleOf(row),
         depth: row.depth,
         happens: happeningText(row),
-        opens: (effect === 'left' ? null : dates.get(row.source?.lineage ?? '')?.opens) ?? null,
+        opens: opensThen(row, dates),
         items: [],
         counts: {},
       }
@@ -103,6 +103,13 @@ export function effectTree(
     })
   }
   return groups.filter(({ items }) => items.length > 0)
+}
+/** When a unit opens once the plan is run; one of the shell that opens on a date of its own keeps that. */
+function opensThen(row: PlaceRow, dates: ReadonlyMap<string, PlannedItem>): EffectGroup['opens'] {
+  const own = row.shell?.opens ?? null
+  const comes = dates.get(row.source?.lineage ?? '')?.opens ?? null
+  if (row.happens === 'left' || row.happens === 'away') return own
+  return row.happens === 'joins' ? (own ?? comes) : (comes ?? own)
 }
 /** `12 added, 1 left behind` */
 export const effectCounts = (counts: EffectGroup['counts']): string =>

@@ -35,6 +35,7 @@ const actionWords: Record<Entry['action'], string> = {
   filled: 'filled an empty place',
   replaced: 'written over what the shell had',
   moved: 'stands in another place',
+  dated: 'opens on a date now',
   cleared: 'removed from the shell',
 }
 /** What was done with an item, and how its text was put together. */
