@@ -109,7 +109,7 @@ function set(at: string | null): void {
         </dd>
       </dl>
     </template>
-    <slot />
+    <slot v-if="isReady" />
     <p v-if="first && !first.planned[field]" class="small soft">
       <bdi>{{ first.node.title }}</bdi> comes first and has no such date.
     </p>
