@@ -40,15 +40,14 @@ const begins = { perDay: 3, perWeek: 8 }
         </dt>
         <dd>
           <span v-if="crowding[key] === null" class="soft small">no limit</span>
-          <ElInputNumber
+          <NumberBox
             v-else
-            :model-value="crowding[key] ?? undefined"
-            size="small"
+            :value="crowding[key] ?? begins[key]"
             :min="min"
             :max="max"
             :disabled="!mayEdit"
-            :aria-label="label"
-            @change="value => ease.put({ [key]: value ?? begins[key] })"
+            :label="label"
+            @change="value => ease.put({ [key]: value })"
           />
         </dd>
       </template>
