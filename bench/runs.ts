@@ -6,13 +6,11 @@ import { there } from '../core/there'
 import { connect, migrate } from '../server/db/connection'
 import { written } from '../server/db/rows'
 import { findPerson } from '../server/people/people.queries'
-import { effectOf } from '../server/plans/effect'
-import { readPlan } from '../server/plans/plans'
 import { startPlan } from '../server/plans/start'
-import { runPlan } from '../server/runs/runs'
 import { fillWithDemo, freshDatabase, useServer } from '../tests/support/database'
 import { useWorker } from '../tests/support/worker'
 import { makeBenchCourse, makeBenchShell } from './courses'
+import { shipped } from './shipped'
 
 process.env.NORTHTIDE_LOG_LEVEL = 'silent'
 const name = 'northtide_bench_runs'
@@ -21,6 +19,7 @@ const shellLike = 'hyd240-01-2027s'
 const stopServer = useServer()
 process.env.DB_NAME = name
 await useWorker()
+const { effectOf, readPlan, runPlan } = await shipped()
 const db = connect(await freshDatabase(name))
 const median = (times: number[]): number => there(times.sort((a, b) => a - b)[times.length >> 1])
 async function timed<T>(work: () => Promise<T>): Promise<[number, T]> {

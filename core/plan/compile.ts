@@ -125,7 +125,7 @@ function remembered<T>(known: Known<T>, document: object, from: readonly unknown
 }
 /** All that a plan brings from, in order: its sources, what is taken of other courses, and what is made in the plan, which comes from no course. */
 export const sidesOf = (base: BroughtBase): readonly CarrySide[] =>
-  remembered(sidesKnown, base.document, [base.source, ...base.more, ...base.found], () => newSides(base))
+  remembered(sidesKnown, base.document, heldBy(base), () => newSides(base))
 function newSides(base: BroughtBase): CarrySide[] {
   const { added, places } = base.document
   const parents = new Map(
@@ -144,9 +144,18 @@ function newSides(base: BroughtBase): CarrySide[] {
 }
 /** All that a plan brings as one outline. */
 export const sourceOutline = (base: BroughtBase): MergedSources =>
-  remembered(outlinesKnown, base.document, [base.source, ...base.more, ...base.found], () =>
-    mergeSources(sidesOf(base)),
-  )
+  remembered(outlinesKnown, base.document, heldBy(base), () => mergeSources(sidesOf(base)))
+/** What the courses of a plan hold: the same as long as nobody changes them, whoever puts them beside what else is told of them. */
+const heldBy = ({ source, more, found }: BroughtBase): unknown[] =>
+  [source, ...more, ...found].flatMap(({ nodes, categories, grading, grace, rubrics, groups, furniture }) => [
+    nodes,
+    categories,
+    grading,
+    grace,
+    rubrics,
+    groups,
+    furniture,
+  ])
 
 /** A unit has a date too, on which it opens: its own rule, or that for its items, decides where it lands. */
 const datedItem = ({ lineage, type, kind, unit, opens, due, closes }: OutlineNode): DatedItem => ({

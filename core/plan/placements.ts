@@ -286,8 +286,11 @@ function arrivesAs(
   const place = row.happens === 'fills' ? row.shell : null
   const fits = !place?.holds || (node.kind !== null && place.holds.includes(node.kind))
   const group = document.carry.groups[node.group ?? ''] ?? 'group'
+  const { category, exempt, extra } = gradedAs(node, plan.grades, document.grades)
   return {
-    ...gradedAs(node, plan.grades, document.grades),
+    category,
+    exempt,
+    extra,
     state: arrivalState(node, document),
     kind: fits ? node.kind : (place.holds?.[0] ?? node.kind),
     rubric: node.rubric === null ? null : (plan.rubrics.get(node.rubric) ?? node.rubric),

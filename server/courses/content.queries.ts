@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
 import type { Body, CourseContent, CourseNode, ItemKind, ItemState } from '../../core/course/model'
 import { inCourseOrder, type OutlineNode } from '../../core/course/outline'
+import { withOwnKeys } from '../../core/course/own-keys'
 import { parsePoints, pointsText } from '../../core/grading/points'
 import { inBatches, json, jsonOf, selectRows, written } from '../db/rows'
 import type { ItemRow, UnitRow } from '../db/tables'
@@ -155,10 +156,11 @@ export async function loadOutline(
   const items = await itemsOf(db, content, withheld, withDeleted)
   const own = content === courseId ? null : await sectionDates(db, courseId)
   const kept = withheld.size > 0 ? reachable(units, items) : items
-  return inCourseOrder([
+  const nodes = inCourseOrder([
     ...units.map(row => unitNode(row, own ? (own.get(row.lineage)?.opens ?? null) : row.opens)),
     ...kept.map(row => itemNode(row, own ? (own.get(row.lineage) ?? noDates) : datesOf(row))),
   ])
+  return withOwnKeys(nodes)
 }
 
 /** Lineages of what was deleted in a course. */

@@ -9,8 +9,8 @@ import type { Person } from '../people/people.queries'
 import { writingInto, writingTold } from '../runs/writing.queries'
 import { runDetails, runsInto } from '../runs/runs.queries'
 import { accessToCourse, accessToCourses, coursesOf, mayEditCourse, type CourseAccess } from './access'
-import { loadCarrySide } from './carry-side'
 import { loadCourses, searchCourses, type CourseInLine } from './courses.queries'
+import { carrySide } from './known'
 import { preferencesOf } from './preferences.queries'
 import { countStudentData } from './student-data.queries'
 
@@ -64,7 +64,7 @@ export async function loadWhole(
   if (!course) throw notFound('This course')
   // Who may only roll from a course is not told how many students it had, nor what they did.
   const told = own.role !== 'shared' && own.role !== null
-  const side = await loadCarrySide(db, id, (access ?? own).withheld, withDeleted)
+  const side = await carrySide(db, id, (access ?? own).withheld, withDeleted)
   return {
     course: {
       ...course,

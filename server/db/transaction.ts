@@ -16,7 +16,26 @@ const isTransaction = (db: Knex): db is Knex.Transaction => db.isTransaction ===
  * nobody here knows whether it was.
  */
 export async function inTransaction<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+  return isTransaction(db) ? work(db) : attempted(db, work, {})
+}
+/** Transactions that see the database as it stood at one moment. */
+const snapshots = new WeakSet<Knex>()
+/** Whether all that is read here stood so at one and the same moment. */
+export const isSnapshot = (db: Knex): boolean => snapshots.has(db)
+/** Reads something in a transaction of its own that sees all as it stood at one moment, and writes nothing; within another it is part of that. */
+export async function inSnapshot<T>(db: Knex, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
   if (isTransaction(db)) return work(db)
+  const reads = (trx: Knex.Transaction): Promise<T> => {
+    snapshots.add(trx)
+    return work(trx)
+  }
+  return attempted(db, reads, { isolationLevel: 'repeatable read' })
+}
+async function attempted<T>(
+  db: Knex,
+  work: (trx: Knex.Transaction) => Promise<T>,
+  config: Knex.TransactionConfig,
+): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     let committing = false
     try {
@@ -24,7 +43,7 @@ export async function inTransaction<T>(db: Knex, work: (trx: Knex.Transaction) =
         const result = await work(trx)
         committing = true
         return result
-      })
+      }, config)
     } catch (error) {
       if (committing && isAway(error)) throw refuse('outcome-unknown')
       if (!isPassing(error)) throw error

@@ -1,23 +1,26 @@
 import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
+import { LRUCache } from 'lru-cache'
+import type { TermCalendar } from '../../core/calendar/schema'
 import { compileTerm } from '../../core/calendar/term'
 import {
   compilePlan,
   planLedger,
   zoneYearsOf,
+  type CarrySide,
   type CompiledPlan,
   type CompileInput,
   type PlanBase,
   type PlanSide,
 } from '../../core/plan/compile'
+import { there } from '../../core/there'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
-import { loadBases } from '../courses/carried.queries'
-import { loadCarrySide } from '../courses/carry-side'
-import { deletedIn } from '../courses/content.queries'
 import { loadFacts } from '../courses/courses.queries'
+import { carriedBefore, carrySide } from '../courses/known'
 import { sectionsOf } from '../courses/sections.queries'
+import { inSnapshot } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
 import { foundAccess } from './found'
@@ -25,20 +28,27 @@ import { findPlan, planSections, type Plan } from './plans.queries'
 import { courseNames, sourceAccess } from './sources'
 import { findTraces } from '../student-data/traces.queries'
 
+/** What is told of a course beside what it holds, and that. */
+interface LoadedSide {
+  readonly id: string
+  readonly facts: Pick<PlanSide, 'meetings' | 'windows'> & { readonly calendar: TermCalendar }
+  readonly holds: CarrySide
+}
 async function loadSide(
   db: Knex,
   id: string,
   isSource: boolean,
   withheld?: CourseAccess['withheld'],
-): Promise<PlanSide> {
+): Promise<LoadedSide> {
   const { meetings, windows } = await loadFacts(db, id)
-  return {
-    term: compileTerm(await loadCalendar(db, id)),
-    meetings,
-    windows,
-    ...(await loadCarrySide(db, id, withheld, isSource)),
-  }
+  const facts = { meetings, windows, calendar: await loadCalendar(db, id) }
+  return { id, facts, holds: await carrySide(db, id, withheld, isSource) }
 }
+const sideOf = ({ facts: { calendar, ...facts }, holds }: LoadedSide): PlanSide => ({
+  term: compileTerm(calendar),
+  ...facts,
+  ...holds,
+})
 const withZone = (base: PlanBase): CompileInput => ({
   ...base,
   zone: zoneRules(base.target.term.timeZone, zoneYearsOf(base)),
@@ -52,32 +62,48 @@ async function rightsOf(db: Knex, plan: Plan) {
   return { access, foundFrom }
 }
 export const checkSourcesOpen = async (db: Knex, plan: Plan): Promise<void> => void (await rightsOf(db, plan))
-/** What the computation of a plan rests on, read within one transaction. */
+/** Plans whose computation is remembered; each holds some kilobytes for an item of its courses. */
+const inputsKept = 12
+/** What the computation of plans rested on when it was read last, with what that was put together from. */
+const inputsKnown = new LRUCache<string, { from: readonly unknown[]; input: CompileInput }>({ max: inputsKept })
+/**
+ * What the computation of a plan rests on, read within one transaction. Where all of it stands as it did, it is the very same object, and so is
+ * what was computed of it.
+ */
 export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
   const { access, foundFrom } = await rightsOf(db, plan)
-  const side = (id: string) => loadSide(db, id, true, access.get(id)?.withheld)
+  const sources: LoadedSide[] = []
+  for (const id of plan.sourceIds) sources.push(await loadSide(db, id, true, access.get(id)?.withheld))
+  const found: LoadedSide[] = []
+  for (const [id, { withheld }] of foundFrom) found.push(await loadSide(db, id, false, withheld))
   const target = await loadSide(db, plan.targetId, false)
-  checkDocument(plan.document, target.term)
-  const more: PlanSide[] = []
-  for (const id of plan.sourceIds.slice(1)) more.push(await side(id))
-  const found: CompileInput['found'][number][] = []
-  for (const [id, { withheld }] of foundFrom) found.push({ id, ...(await loadSide(db, id, false, withheld)) })
-  return withZone({
+  const before = await carriedBefore(db, plan.targetId)
+  const traces = (await findTraces(db, plan.id))?.found ?? []
+  const sides = [...sources, ...found, target]
+  const from = [
+    plan.document,
+    ...sides.map(({ holds }) => holds),
+    before,
+    JSON.stringify([plan.mode, sources.length, sides.map(({ id, facts }) => [id, facts]), traces]),
+  ]
+  const known = inputsKnown.get(plan.id)
+  if (known && known.from.length === from.length && known.from.every((each, at) => each === from[at]))
+    return known.input
+  const [source, ...more] = sources.map(sideOf)
+  const input = withZone({
     document: plan.document,
-    source: await side(plan.sourceId),
+    source: there(source),
     more,
-    found,
-    target,
-    before: await loadBefore(db, plan.targetId),
-    traces: (await findTraces(db, plan.id))?.found ?? [],
+    found: found.map(each => ({ id: each.id, ...sideOf(each) })),
+    target: sideOf(target),
+    before,
+    traces,
     inPlace: plan.mode === 'in-place',
   })
+  checkDocument(plan.document, input.target.term)
+  inputsKnown.set(plan.id, { from, input })
+  return input
 }
-/** What was carried into a shell before, and what somebody deleted there. */
-export const loadBefore = async (db: Knex, shellId: string): Promise<PlanBase['before']> => ({
-  bases: await loadBases(db, shellId),
-  deleted: await deletedIn(db, shellId),
-})
 /** The same, as one of the sections has it that show the shell's content: with its own calendar and meetings. */
 export async function sectionInput(db: Knex, input: CompileInput, sectionId: string): Promise<CompileInput> {
   const { meetings } = await loadFacts(db, sectionId)
@@ -85,9 +111,16 @@ export async function sectionInput(db: Knex, input: CompileInput, sectionId: str
   return withZone({ ...input, target: { ...input.target, term, meetings } })
 }
 
+/** Plans that are compiled already: what they rest on is immutable. */
+const compiledKnown = new WeakMap<CompileInput, CompiledPlan>()
+function compiledOf(input: CompileInput): CompiledPlan {
+  const compiled = compiledKnown.get(input) ?? compilePlan(input)
+  compiledKnown.set(input, compiled)
+  return compiled
+}
 /** What a plan writes. In place nothing is added: all of it is there, and gets its new dates. */
 export function compileFor(plan: Plan, input: CompileInput): CompiledPlan {
-  const compiled = compilePlan(input)
+  const compiled = compiledOf(input)
   if (plan.mode !== 'in-place') return compiled
   const { added, ...effect } = compiled.effect
   const kept = { units: added.units, items: added.items }
@@ -116,6 +149,7 @@ export function fingerprintOf(
   compiled: CompiledPlan,
   { sections, clearing }: { sections: readonly SectionPlan[]; clearing: unknown },
 ): string {
+  const { document, traces, before, source, more, found, target } = input
   const facts = [
     clearing,
     sections.map(({ id, ledger }) => [
@@ -124,17 +158,31 @@ export function fingerprintOf(
     ]),
     plan.sourceIds,
     plan.targetId,
-    plan.document,
-    // Of the dates what is written: the reasons follow from what is told of the courses and the rules.
-    compiled.placements.map(({ dates, ...rest }) => [rest, dates && [dates.opens, dates.due, dates.closes]]),
-    input.traces,
-    [input.source, ...input.more, ...input.found, input.target].map(({ nodes, categories, grading }) => [
-      nodes,
-      categories,
-      grading,
+    document,
+    traces,
+    // All that is written follows from what the courses hold, from the decisions, and from where the dates land; a calendar that changes
+    // without moving any of them is no matter.
+    [source, ...more, ...found, target].map(({ nodes, categories, grading, grace, rubrics, groups, furniture }) =>
+      [nodes, categories, grading, grace, rubrics, groups, furniture].map(markOf),
+    ),
+    markOf(before.bases),
+    before.deleted,
+    compiled.placements.map(({ dates, arrives }) => [
+      dates && [dates.opens, dates.due, dates.closes],
+      arrives?.gradingPeriod ?? null,
     ]),
+    compiled.effect,
   ]
-  return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
+  return hashOf(facts)
+}
+const hashOf = (facts: unknown): string => createHash('sha256').update(JSON.stringify(facts)).digest('hex')
+/** Hashes of what courses hold, which is large, and the same object as long as it is the same. */
+const marks = new WeakMap<object, string>()
+function markOf(part: object | null): string {
+  if (part === null) return ''
+  const mark = marks.get(part) ?? hashOf(part)
+  marks.set(part, mark)
+  return mark
 }
 
 /** The dates of a plan with old and new side by side, in course order. */
@@ -144,8 +192,10 @@ export interface PlannedDates {
   ledger: ReturnType<typeof planLedger>
 }
 export async function loadPlannedDates(db: Knex, id: string): Promise<PlannedDates> {
-  const plan = await findPlan(db, id)
-  if (!plan) throw notFound('This plan')
-  const input = await compileInput(db, plan)
-  return { plan, input, ledger: planLedger(input) }
+  return inSnapshot(db, async trx => {
+    const plan = await findPlan(trx, id)
+    if (!plan) throw notFound('This plan')
+    const input = await compileInput(trx, plan)
+    return { plan, input, ledger: planLedger(input) }
+  })
 }

@@ -5,7 +5,7 @@ import { sourceOutline } from '../../core/plan/compile'
 import { looksAtMeetings, sectionDifferences } from '../../core/plan/sections'
 import { there } from '../../core/there'
 import type { EffectReply } from '../../shared/api/plans'
-import { inTransaction } from '../db/transaction'
+import { inSnapshot } from '../db/transaction'
 import { notFound } from '../errors/refusal'
 import { clearableIn, clearingMark, daysKept } from '../student-data/clearing'
 import { areTracesKnown, ensureTraces } from '../student-data/traces'
@@ -16,10 +16,10 @@ import { composeTexts } from './texts'
 /** What Run would do now: in numbers, and for each section where its dates differ. */
 export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
   // Mostly the texts have been searched as they stand: then all is read once.
-  const known = await inTransaction(db, trx => effectNow(trx, id, { isSearched: false }))
+  const known = await inSnapshot(db, trx => effectNow(trx, id, { isSearched: false }))
   if (known) return known
   await ensureTraces(db, id)
-  const effect = await inTransaction(db, trx => effectNow(trx, id, { isSearched: true }))
+  const effect = await inSnapshot(db, trx => effectNow(trx, id, { isSearched: true }))
   return there(effect)
 }
 /** The effect as all stands now; null where its texts have not been searched as they stand, unless that has just been done. */

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { LRUCache } from 'lru-cache'
 import { foundCourses } from '../../core/carry/added'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import { now, stampOf } from '../clock'
@@ -39,6 +40,21 @@ const planRows = (db: Knex) =>
   db('plans')
     .join('people', 'people.id', 'plans.updated_by')
     .select<PlanColumns[]>('plans.*', 'given_name', 'family_name')
+/** Documents as they were read last, by plan: about so many letters are kept by a process. */
+const documentsKnown = new LRUCache<string, { text: string; document: PlanDocument }>({
+  maxSize: 10_000_000,
+  sizeCalculation: ({ text }) => text.length,
+})
+/** The document in a row; the very same object as long as it says the same, so that what was computed of it holds. */
+function documentIn({ id, document: column }: PlanColumns): PlanDocument {
+  const raw = jsonOf(column)
+  const text = JSON.stringify(raw)
+  const last = documentsKnown.get(id)
+  if (last?.text === text) return last.document
+  const document = planDocument.parse(raw)
+  documentsKnown.set(id, { text, document })
+  return document
+}
 /** Rows as plans, with their further sources. */
 async function plansFrom(db: Knex, rows: readonly PlanColumns[]): Promise<Plan[]> {
   const ids = rows.map(row => row.id)
@@ -49,7 +65,7 @@ async function plansFrom(db: Knex, rows: readonly PlanColumns[]): Promise<Plan[]
     sourceId: row.source_course_id,
     sourceIds: [row.source_course_id, ...(furtherOf.get(row.id) ?? []).map(each => each.course_id)],
     targetId: row.target_course_id,
-    document: planDocument.parse(jsonOf(row.document)),
+    document: documentIn(row),
     revision: row.revision,
     state: row.state,
     mode: row.mode,

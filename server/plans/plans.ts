@@ -14,14 +14,14 @@ import { isoInstant, now } from '../clock'
 import { accessToCourse, accessToCourses, coursesOf, readableCourses } from '../courses/access'
 import { codeKnowledge } from '../courses/codes'
 import { coursesInTerm } from '../courses/courses.queries'
+import { carriedBefore } from '../courses/known'
 import { courseLines, lineIn, loadWhole } from '../courses/lines'
-import { inTransaction } from '../db/transaction'
+import { inSnapshot, inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { loadLinks } from '../courses/links.queries'
 import { contentsOf } from '../courses/sections.queries'
-import { loadBefore } from './compile'
 import { outcomeOfRun } from '../runs/run-jobs'
 import { runsUnderWay } from '../runs/run-jobs.queries'
 import { runsInto, undoneRunOf } from '../runs/runs.queries'
@@ -96,7 +96,7 @@ const namedOnly = (whole: CourseWhole): CourseWhole => ({
 })
 /** A plan with all its courses, as one page needs it. */
 export const readPlan = (db: Knex, person: Person, id: string): Promise<PlanReply> =>
-  inTransaction(db, trx => planWithCourses(trx, person, id))
+  inSnapshot(db, trx => planWithCourses(trx, person, id))
 async function planWithCourses(db: Knex, person: Person, id: string): Promise<PlanReply> {
   const plan = await queries.findPlan(db, id)
   if (!plan) throw notFound('This plan')
@@ -109,7 +109,7 @@ async function planWithCourses(db: Knex, person: Person, id: string): Promise<Pl
   const more = await Promise.all(plan.sourceIds.slice(1).map(whole))
   const found = await loadFound(db, person, plan, closed)
   const target = await loadWhole(db, person, plan.targetId)
-  const before = await loadBefore(db, plan.targetId)
+  const before = await carriedBefore(db, plan.targetId)
   const open = plan.sourceIds.filter(id => !closed.includes(id))
   const sourceContents = [...(await contentsOf(db, open)).values()]
   const own = await accessToCourse(db, person, changedCourse(plan))

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto'
 import { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
-import { sidesOf, type CompileInput } from '../../core/plan/compile'
+import { sidesOf, type CarrySide, type CompileInput } from '../../core/plan/compile'
 import type { Trace } from '../../core/student-data/traces/trace'
 import type { TracesReply } from '../../shared/api/traces'
 import { accessToCourses } from '../courses/access'
 import { contentsOf } from '../courses/sections.queries'
-import { inTransaction } from '../db/transaction'
+import { inSnapshot } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { withTemplateSources } from '../sharing/templates.queries'
 import { logSeldom } from '../http/logger'
@@ -30,14 +30,23 @@ export async function peopleOfPlan(db: Knex, plan: Plan): Promise<SearchedPeople
 /** Stands for all that a search looks through, and for whom: where it is the same, so is what was found. */
 function basisOf(input: CompileInput, { students, alsoHere, staff }: SearchedPeople): string {
   const texts = sidesOf(input).map(({ nodes, categories, rubrics, groups, furniture }) => [
-    nodes.map(({ lineage, title, body, settings }) => [lineage, title, body, settings]),
+    textsMark(nodes),
     categories.map(({ lineage, title }) => [lineage, title]),
     rubrics,
     groups,
     furniture,
   ])
-  const facts = [texts, students, [...alsoHere].sort(), staff]
-  return createHash('sha256').update(JSON.stringify(facts)).digest('hex')
+  return hashOf([texts, students, [...alsoHere].sort(), staff])
+}
+const hashOf = (facts: unknown): string => createHash('sha256').update(JSON.stringify(facts)).digest('hex')
+/** Hashes of the texts of units and items: large, the same object as long as a course is the same, and asked for by each look at an effect. */
+const textsKnown = new WeakMap<CarrySide['nodes'], string>()
+function textsMark(nodes: CarrySide['nodes']): string {
+  const mark =
+    textsKnown.get(nodes) ??
+    hashOf(nodes.map(({ lineage, title, body, settings }) => [lineage, title, body, settings]))
+  textsKnown.set(nodes, mark)
+  return mark
 }
 /** The basis of a plan's search as all stands now: what Run asks for once more in its own transaction. */
 export async function tracesBasis(
@@ -64,7 +73,7 @@ interface Wanted {
   current: TracesFound | null
 }
 async function wantedFor(db: Knex, planId: string): Promise<Wanted> {
-  return inTransaction(db, async trx => {
+  return inSnapshot(db, async trx => {
     const plan = await findPlan(trx, planId)
     if (!plan) throw notFound('This plan')
     const input = await compileInput(trx, plan)

@@ -30,7 +30,7 @@ async function columns(): Promise<ColumnRow[]> {
     db,
     `SELECT TABLE_NAME AS table_name, COLUMN_NAME AS column_name, COLUMN_TYPE AS column_type, IS_NULLABLE AS is_nullable,
             CHARACTER_SET_NAME AS character_set_name, COLLATION_NAME AS collation_name
-     FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE()`,
+     FROM information_schema.COLUMNS WHERE TABLE_SCHEMA = DATABASE() AND EXTRA NOT LIKE '%INVISIBLE%'`,
     {},
   )
   return rows.filter(row => !notOurs.has(row.table_name))

@@ -9,6 +9,7 @@ import {
   type ClosurePolicy,
   type MethodName,
   type Rule,
+  type RuleSet,
   type TimePolicy,
 } from '~~/core/dates/rule'
 import { useStagePlan } from '../plan/store'
@@ -32,7 +33,8 @@ const props = defineProps<{
 const withUndated = defineModel<boolean>('withUndated', { required: true })
 const { store, plan, document } = useStagePlan()
 const mayEdit = computed(() => plan.value.may.edit)
-const rules = computed(() => document.value.dates)
+/** The rules as they are shown: the dates that follow from a change are read first, so what is chosen is shown a moment after them. */
+const rules = useAfterLedger(() => document.value.dates)
 const scope = computed({
   get: () => store.ruleScope,
   set: (next: RuleScope) => {
@@ -65,13 +67,19 @@ const placed = computed(() =>
     return { id: lineage, unit: isUnit(item) ? lineage : node.unit, kind: node.kind ?? '' }
   }),
 )
-/** The rule of what is chosen; null: it has none of its own. Dates held by hand are no rule to be chosen. */
-const own = computed(() => {
-  const rule = ruleAt(rules.value, scope.value)
-  return rule && !methodOf(rule).byHand ? rule : null
-})
-const rule = computed((): Rule => own.value ?? widerRule(rules.value, scope.value, placed.value))
-const putAt = (of: RuleScope, next: Rule | null): void => store.changeDates(withRuleAt(rules.value, of, next))
+/** The rule of what is chosen (`own`: null where it has none of its own), and the one that decides. Dates held by hand are no rule to be chosen. */
+function ruleIn(all: RuleSet): { own: Rule | null; rule: Rule } {
+  const found = ruleAt(all, scope.value)
+  const own = found && !methodOf(found).byHand ? found : null
+  return { own, rule: own ?? widerRule(all, scope.value, placed.value) }
+}
+const seen = computed(() => ruleIn(rules.value))
+const own = computed(() => seen.value.own)
+const rule = computed(() => seen.value.rule)
+/** As it stands by now, which a change is made to. */
+const standing = computed(() => ruleIn(document.value.dates))
+const putAt = (of: RuleScope, next: Rule | null): void =>
+  store.changeDates(withRuleAt(document.value.dates, of, next))
 const put = (next: Rule | null): void => putAt(scope.value, next)
 
 /** Methods that these terms give something to go by. Those seldom wanted stand below, unless one is chosen or suggested. */
@@ -110,23 +118,20 @@ function lay(method: MethodName | null): void {
 }
 /** A rule of another method keeps times, weekdays and closures as they are set. */
 function choose(method: MethodName): void {
-  if (method === own.value?.method || !store.terms) return
-  const next = ruleToBegin(method, commonOf(rule.value), store.terms)
+  if (method === standing.value.own?.method || !store.terms) return
+  const next = ruleToBegin(method, commonOf(standing.value.rule), store.terms)
   store.over = null
   if (next) put(next)
 }
-const putCommon = (changed: object): void => put({ ...rule.value, ...changed })
+const putCommon = (changed: object): void => put({ ...standing.value.rule, ...changed })
 const setTime = (field: DateField, time: TimePolicy): void =>
-  putCommon({ times: { ...rule.value.times, [field]: time } })
+  putCommon({ times: { ...standing.value.rule.times, [field]: time } })
 const setClosure = (field: DateField, policy: ClosurePolicy): void =>
-  putCommon({ closures: { ...rule.value.closures, [field]: policy } })
+  putCommon({ closures: { ...standing.value.rule.closures, [field]: policy } })
 /** What goes with a method that places dates; one that states them, or takes them away, has no use for it. */
 const isPlacing = computed(
   () => own.value !== null && 'prepare' in methodOf(rule.value) && !methodOf(rule.value).waits,
 )
-
-/** Lists are slow to draw: the dates that follow from a rule are shown before them. */
-const late = useAfterLedger(() => ({ own: own.value, rule: rule.value, isPlacing: isPlacing.value }))
 const others = computed(() => ownRules(rules.value, nodes.value))
 </script>
 
@@ -162,8 +167,8 @@ const others = computed(() => ownRules(rules.value, nodes.value))
         @lay="lay"
       >
         <MethodParameters
-          v-if="late.own?.method === method.name"
-          :rule="late.own"
+          v-if="own?.method === method.name"
+          :rule="own"
           :may-edit="mayEdit"
           :terms="store.terms"
           @change="put"
@@ -183,8 +188,8 @@ const others = computed(() => ownRules(rules.value, nodes.value))
       </details>
     </div>
     <RulePolicies
-      v-show="late.isPlacing"
-      :rule="late.rule"
+      v-show="isPlacing"
+      :rule="rule"
       :nodes="nodes"
       :may-edit="mayEdit"
       @time="setTime"

@@ -64,6 +64,12 @@ async function opened(document?: PlanDocument) {
 }
 const titled = (title: string): PlanDocument['names'] => ({ ...recommendedPlan().names, title })
 
+/** The page goes, and is loaded again. */
+function leavePage(): void {
+  window.dispatchEvent(new Event('pagehide'))
+  setActivePinia(createPinia())
+}
+
 beforeEach(() => {
   sessionStorage.clear()
   setActivePinia(createPinia())
@@ -110,7 +116,7 @@ describe('a plan at hand', () => {
     store.leave(['a', 'b'])
     store.undo()
     await store.save()
-    setActivePinia(createPinia())
+    leavePage()
     const reloaded = usePlan()
     await reloaded.load('plan')
     expect([reloaded.canUndo, reloaded.canRedo]).toEqual([true, true])
@@ -121,7 +127,7 @@ describe('a plan at hand', () => {
     expect(reloaded.document?.carry.leave).toEqual([])
     await reloaded.save()
     colleague({ carry: { ...recommendedPlan().carry, leave: ['c'] } })
-    setActivePinia(createPinia())
+    leavePage()
     const later = usePlan()
     await later.load('plan')
     expect([later.canUndo, later.canRedo]).toEqual([false, false])

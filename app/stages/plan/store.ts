@@ -62,7 +62,10 @@ export const usePlan = defineStore('plan', () => {
   }
   async function load(id: string): Promise<void> {
     const isOther = plan.value?.id !== id
-    if (isOther) forget()
+    if (isOther) {
+      steps.keepNow()
+      forget()
+    }
     try {
       const loaded = await api.get<PlanReply>(`/plans/${id}`)
       show(loaded)
@@ -248,10 +251,11 @@ export const usePlan = defineStore('plan', () => {
   /** What was asked for already: what a course does not have any more is not asked for again and again. */
   let askedFor = ''
   watch(unknownFound, unknown => {
-    if (unknown === '' || unknown === askedFor) return
+    if (unknown === askedFor) return
+    // Once nothing is unknown, a step forward may ask for the same again: an answer may have come of a document that did not have it.
     askedFor = unknown
     // What cannot be fetched now is there once the page is loaded again.
-    bringSides().catch(() => {})
+    if (unknown !== '') bringSides().catch(() => {})
   })
   async function bringSides(): Promise<void> {
     await saving.saveAll()

@@ -1,0 +1,34 @@
+import type { Knex } from 'knex'
+import { selectRows } from '../db/rows'
+import { contentOf } from './sections.queries'
+
+/** What a course shows is read from these; of the last two, from the rows of the course itself. */
+const tables = [
+  'items',
+  'units',
+  'grade_categories',
+  'grade_rules',
+  'grace_rules',
+  'rubrics',
+  'work_groups',
+  'furnishings',
+  'carried_bases',
+] as const
+const ownTables = ['section_dates', 'section_openings'] as const
+const stampIn = (table: string, of: 'content' | 'own'): string =>
+  `SELECT COUNT(*) AS count, SUM(TO_SECONDS(changed_at) * 1000000 + MICROSECOND(changed_at)) AS sum
+   FROM ${table} WHERE course_id = :${of}`
+const stamps = [
+  ...tables.map(table => stampIn(table, 'content')),
+  ...ownTables.map(table => stampIn(table, 'own')),
+].join(' UNION ALL ')
+
+/**
+ * Stands for what a course holds as it stands now: how many rows there are, and the sum of when each was written last, in microseconds.
+ * Whoever changes, adds or takes away a row changes it; nothing of the rows is read for it.
+ */
+export async function contentStamp(db: Knex, courseId: string): Promise<string> {
+  const content = await contentOf(db, courseId)
+  const rows = await selectRows<{ count: number; sum: string | null }>(db, stamps, { content, own: courseId })
+  return [content, ...rows.map(({ count, sum }) => `${count}:${sum ?? ''}`)].join(' ')
+}
