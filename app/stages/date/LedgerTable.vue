@@ -58,7 +58,7 @@ const virtual = useVirtualizer(
   computed(() => ({
     count: props.rows.length,
     getScrollElement: () => list.value ?? null,
-    overscan: 14,
+    overscan: 6,
     estimateSize: (index: number) => heightOf(props.rows[index]),
     getItemKey: (index: number) => props.rows[index]?.lineage ?? index,
   })),

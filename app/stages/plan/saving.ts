@@ -5,6 +5,7 @@ import type { Choices, Clash } from '~~/core/plan/join'
 import { mergePlans } from '~~/core/plan/merge'
 import type { PlanReply, PlanSaved, PlanState } from '~~/shared/api/plans'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
+import { fetchPlan } from './fetch'
 
 export type Saving = 'saved' | 'waiting' | 'saving' | 'conflict' | 'failed'
 
@@ -33,7 +34,7 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
   let base: PlanDocument | null = null
   let revision = 0
   let sent: Promise<void> = Promise.resolve()
-  const fetchPlan = (): Promise<PlanReply> => api.get<PlanReply>(`/plans/${there(plan.value).id}`)
+  const fetchNow = (): Promise<PlanReply> => fetchPlan(there(plan.value).id)
 
   function saved(loaded: PlanReply): void {
     base = loaded.document
@@ -88,7 +89,7 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
    * somebody has chosen one of them; a choice counts for the values it was made between.
    */
   async function join(choices: Choices = {}): Promise<void> {
-    const theirs = await fetchPlan()
+    const theirs = await fetchNow()
     // What was saved here while it was fetched is newer than it.
     if (theirs.revision < revision) return
     // Only now: what was changed here meanwhile is among it.
@@ -118,7 +119,7 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
     const { writing, outcome } = now
     if (!isSame([writing, outcome], [shown.writing, shown.outcome]))
       plan.value = { ...shown, writing, outcome }
-    if (now.state !== shown.state) show(await fetchPlan())
+    if (now.state !== shown.state) show(await fetchNow())
     else if (now.revision > revision) await join()
   }
   /** After a conflict: joins both documents by what was chosen, and saves. What neither clashed about is kept of both. */

@@ -14,6 +14,7 @@ import type { QuestionChoice } from '~~/core/carry/decisions'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { useAfterPaint } from '~/composables/after-paint'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
+import { fetchPlan } from './fetch'
 import { usePlannedPlaces } from './places'
 import { usePlannedDates } from './planned-dates'
 import { isSame, useSaving, type Elsewhere } from './saving'
@@ -67,7 +68,7 @@ export const usePlan = defineStore('plan', () => {
       forget()
     }
     try {
-      const loaded = await api.get<PlanReply>(`/plans/${id}`)
+      const loaded = await fetchPlan(id)
       show(loaded)
       if (isOther) {
         forgetSteps()
@@ -98,14 +99,15 @@ export const usePlan = defineStore('plan', () => {
   const places = usePlannedPlaces({ plan, document: placed, planned: latePlanned, traces: traces.found })
   const comingTraces = useComingTraces({ found: traces.found, rows: places.rows, document })
   const nodes = computed(() => places.merged.value?.nodes ?? [])
+  // Not of the document: another rule changes nothing here until its dates are there.
+  const periodsChosen = computed(() => document.value?.dates.periods)
   /** The grading period of each item that counts, by lineage; none where the new term has none. */
   const filed = computed((): ReadonlyMap<string, Filed> => {
     const periods = dates.terms.value?.target.gradingPeriods ?? []
     const planned = dates.planned.value
     if (periods.length === 0) return new Map()
     const there = nodes.value.filter(node => planned.has(node.lineage))
-    const chosen = document.value?.dates.periods ?? {}
-    return fileItems({ nodes: there, dates: planned, periods, chosen })
+    return fileItems({ nodes: there, dates: planned, periods, chosen: periodsChosen.value ?? {} })
   })
   /** Items whose dates a run would write, by lineage in the source: what the shell has from before keeps its own. */
   const dated = computed(
@@ -263,7 +265,7 @@ export const usePlan = defineStore('plan', () => {
   }
   /** Fetches the courses of the plan anew. What was changed here meanwhile stays as it is. */
   async function fetchSides(): Promise<void> {
-    const loaded = await api.get<PlanReply>(`/plans/${there(plan.value).id}`)
+    const loaded = await fetchPlan(there(plan.value).id)
     if (isSame(document.value, loaded.document)) return show(loaded)
     plan.value = loaded
     dates.pair({ ...loaded, document: there(document.value) })
