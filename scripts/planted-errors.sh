@@ -9,9 +9,9 @@ trap 'rm -f "${plants[@]}" tsconfig.planted.json "$told"' EXIT
 
 # That the project holds the file, and that its strictness finds the error in it, seen without checking all the rest.
 echo "export const wrong: number = 'text'" >core/zz-planted.ts
-npx tsc -p tsconfig.core.json --listFilesOnly | grep -q zz-planted || { echo "tsc -p tsconfig.core.json does not look at core"; exit 1; }
+npm run --silent tsc -- -p tsconfig.core.json --listFilesOnly | grep -q zz-planted || { echo "tsc -p tsconfig.core.json does not look at core"; exit 1; }
 echo '{ "extends": "./tsconfig.core.json", "include": [], "files": ["core/zz-planted.ts"] }' >tsconfig.planted.json
-npx tsc -p tsconfig.planted.json >/dev/null 2>&1 && { echo "tsc let a type error in core pass"; exit 1; }
+npm run --silent tsc -- -p tsconfig.planted.json >/dev/null 2>&1 && { echo "tsc let a type error in core pass"; exit 1; }
 
 echo "import '../server/clock'" >core/zz-planted.ts
 echo "import '../app/app.vue'" >server/zz-planted.ts

@@ -5,9 +5,9 @@ import type { OutlineNode } from './outline'
  * thread is a copy, which is hashed and compared letter by letter wherever a decision is looked up by it; a key of the engine's is known by
  * where it lies. Computing a plan, some twenty such lookups for each item, takes a third of the time with these.
  */
-export function withOwnKeys<N extends Pick<OutlineNode, 'lineage' | 'parent' | 'unit' | 'category' | 'rubric'>>(
-  nodes: readonly N[],
-): N[] {
+export function withOwnKeys<
+  N extends Pick<OutlineNode, 'lineage' | 'parent' | 'unit' | 'category' | 'rubric'>,
+>(nodes: readonly N[]): N[] {
   const seen: Record<string, true> = {}
   for (const { lineage, category, rubric } of nodes) {
     seen[lineage] = true

@@ -65,7 +65,9 @@ export const checkSourcesOpen = async (db: Knex, plan: Plan): Promise<void> => v
 /** Plans whose computation is remembered; each holds some kilobytes for an item of its courses. */
 const inputsKept = 12
 /** What the computation of plans rested on when it was read last, with what that was put together from. */
-const inputsKnown = new LRUCache<string, { from: readonly unknown[]; input: CompileInput }>({ max: inputsKept })
+const inputsKnown = new LRUCache<string, { from: readonly unknown[]; input: CompileInput }>({
+  max: inputsKept,
+})
 /**
  * What the computation of a plan rests on, read within one transaction. Where all of it stands as it did, it is the very same object, and so is
  * what was computed of it.
@@ -162,8 +164,9 @@ export function fingerprintOf(
     traces,
     // All that is written follows from what the courses hold, from the decisions, and from where the dates land; a calendar that changes
     // without moving any of them is no matter.
-    [source, ...more, ...found, target].map(({ nodes, categories, grading, grace, rubrics, groups, furniture }) =>
-      [nodes, categories, grading, grace, rubrics, groups, furniture].map(markOf),
+    [source, ...more, ...found, target].map(
+      ({ nodes, categories, grading, grace, rubrics, groups, furniture }) =>
+        [nodes, categories, grading, grace, rubrics, groups, furniture].map(markOf),
     ),
     markOf(before.bases),
     before.deleted,

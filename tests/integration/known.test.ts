@@ -22,7 +22,8 @@ describe('what a course holds', () => {
       if (!row) continue
       const before = await contentStamp(demo.db, old)
       const column = Object.keys(row).find(name => ['position', 'days', 'decimals'].includes(name))
-      if (column) await demo.db.raw('UPDATE ?? SET ?? = ?? + 1 WHERE course_id = ?', [table, column, column, old])
+      if (column)
+        await demo.db.raw('UPDATE ?? SET ?? = ?? + 1 WHERE course_id = ?', [table, column, column, old])
       else await demo.db(table).where({ course_id: old }).delete()
       expect(await contentStamp(demo.db, old), table).not.toBe(before)
     }

@@ -1,6 +1,6 @@
 /** Debian's Chromium, as root and without a graphics card, asking nothing of the network. */
 export const chromiumHere = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',
