@@ -40,6 +40,13 @@ const periodOn = (periods: readonly GradingPeriod[], at: string): string | null 
 export function fileItems({ nodes, dates, periods, chosen }: FilingInput): Map<string, Filed> {
   if (periods.length === 0) return new Map()
   const names = new Set(periods.map(({ name }) => name))
+  // A course has far fewer different dates than items.
+  const known = new Map<string, string | null>()
+  const periodAt = (at: string): string | null => {
+    const found = known.has(at) ? (known.get(at) ?? null) : periodOn(periods, at)
+    known.set(at, found)
+    return found
+  }
   const telling = (lineage: string): { at: string; by: 'due' | 'opens' } | null => {
     const own = dates.get(lineage)
     if (own?.due) return { at: own.due, by: 'due' }
@@ -48,14 +55,13 @@ export function fileItems({ nodes, dates, periods, chosen }: FilingInput): Map<s
   const within = new Map<string, Set<string | null>>()
   for (const { lineage, type, unit } of nodes) {
     const told = type === 'item' && unit !== null ? telling(lineage) : null
-    if (told && unit !== null)
-      within.set(unit, (within.get(unit) ?? new Set()).add(periodOn(periods, told.at)))
+    if (told && unit !== null) within.set(unit, (within.get(unit) ?? new Set()).add(periodAt(told.at)))
   }
   const ofUnit = (unit: string | null): Filed => {
     const opens = unit === null ? null : dates.get(unit)?.opens
     const all = unit === null ? [] : [...(within.get(unit) ?? [])]
     const shared = all.length === 1 ? (all[0] ?? null) : null
-    const period = opens ? periodOn(periods, opens) : shared
+    const period = opens ? periodAt(opens) : shared
     return period === null ? { period, by: 'nothing' } : { period, by: 'unit' }
   }
   const filed = (lineage: string, unit: string | null): Filed => {
@@ -63,7 +69,7 @@ export function fileItems({ nodes, dates, periods, chosen }: FilingInput): Map<s
     if (own !== undefined && names.has(own)) return { period: own, by: 'chosen' }
     const told = telling(lineage)
     if (!told) return ofUnit(unit)
-    const period = periodOn(periods, told.at)
+    const period = periodAt(told.at)
     return period === null ? { period, by: 'outside' } : { period, by: told.by }
   }
   return new Map(nodes.filter(isFiled).map(({ lineage, unit }) => [lineage, filed(lineage, unit)]))

@@ -1,5 +1,6 @@
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
+import { lookAhead } from '../../../../jobs/heavy'
 import { readsPlan } from '../../../../plans/access'
 import { effectOf } from '../../../../plans/effect'
 import { effectReply } from '../../../../../shared/api/plans'
@@ -9,5 +10,9 @@ export default route({
   params: planAddress,
   reply: effectReply,
   may: readsPlan,
-  run: ({ db, params }) => effectOf(db, params.id),
+  run: async ({ db, params }) => {
+    const effect = await effectOf(db, params.id)
+    lookAhead(params.id)
+    return effect
+  },
 })
