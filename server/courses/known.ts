@@ -5,30 +5,30 @@ import type { CourseAccess } from './access'
 import { loadBases } from './carried.queries'
 import { loadCarrySide } from './carry-side'
 import { deletedIn } from './content.queries'
-import { contentStamp } from './stamps.queries'
+import { contentTally } from './tally.queries'
 
 interface Known {
-  readonly stamp: string
+  readonly tally: string
   readonly value: object
   readonly size: number
 }
 /** About so many units, items and what was carried of them are kept by a process: some 30 MB. */
 const keptAtMost = 60_000
 const known = new LRUCache<string, Known>({ maxSize: keptAtMost, sizeCalculation: ({ size }) => size })
-/** Stamps within a snapshot, where none of them can change. */
-const stampsIn = new WeakMap<Knex, Map<string, string>>()
+/** Tallies within a snapshot, where none of them can change. */
+const talliesIn = new WeakMap<Knex, Map<string, string>>()
 
-async function stampOfContent(db: Knex, courseId: string): Promise<string> {
-  if (!isSnapshot(db)) return contentStamp(db, courseId)
-  const seen = stampsIn.get(db) ?? new Map<string, string>()
-  stampsIn.set(db, seen)
-  const stamp = seen.get(courseId) ?? (await contentStamp(db, courseId))
-  seen.set(courseId, stamp)
-  return stamp
+async function tallyOf(db: Knex, courseId: string): Promise<string> {
+  if (!isSnapshot(db)) return contentTally(db, courseId)
+  const seen = talliesIn.get(db) ?? new Map<string, string>()
+  talliesIn.set(db, seen)
+  const tally = seen.get(courseId) ?? (await contentTally(db, courseId))
+  seen.set(courseId, tally)
+  return tally
 }
 /**
  * What was read of a course before, the very same object, as long as the course stands as it did: nothing is believed that the database does
- * not say again. Only what a snapshot reads is kept, as there stamp and content are of one moment.
+ * not say again. Only what a snapshot reads is kept, as there tally and content are of one moment.
  */
 async function knownOf<T extends object>(
   db: Knex,
@@ -37,11 +37,11 @@ async function knownOf<T extends object>(
   sizeOf: (value: T) => number,
 ): Promise<T> {
   const key = `${courseId} ${what}`
-  const stamp = await stampOfContent(db, courseId)
+  const tally = await tallyOf(db, courseId)
   const last = known.get(key)
-  if (last?.stamp === stamp) return last.value as T
+  if (last?.tally === tally) return last.value as T
   const value = await load()
-  if (isSnapshot(db)) known.set(key, { stamp, value, size: 1 + sizeOf(value) })
+  if (isSnapshot(db)) known.set(key, { tally, value, size: 1 + sizeOf(value) })
   return value
 }
 

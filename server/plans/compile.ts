@@ -62,12 +62,14 @@ async function rightsOf(db: Knex, plan: Plan) {
   return { access, foundFrom }
 }
 export const checkSourcesOpen = async (db: Knex, plan: Plan): Promise<void> => void (await rightsOf(db, plan))
-/** Plans whose computation is remembered; each holds some kilobytes for an item of its courses. */
-const inputsKept = 12
-/** What the computation of plans rested on when it was read last, with what that was put together from. */
-const inputsKnown = new LRUCache<string, { from: readonly unknown[]; input: CompileInput }>({
-  max: inputsKept,
-})
+interface KnownInput {
+  readonly from: readonly unknown[]
+  readonly input: CompileInput
+}
+const nodesOf = ({ input: { source, more, target } }: KnownInput): number =>
+  [source, ...more, target].reduce((sum, { nodes }) => sum + nodes.length, 1)
+/** What the computation of plans rested on when it was read last, with what that was put together from: of about so many units and items, 2 kB each. */
+const inputsKnown = new LRUCache<string, KnownInput>({ maxSize: 30_000, sizeCalculation: nodesOf })
 /**
  * What the computation of a plan rests on, read within one transaction. Where all of it stands as it did, it is the very same object, and so is
  * what was computed of it.
@@ -166,9 +168,9 @@ export function fingerprintOf(
     // without moving any of them is no matter.
     [source, ...more, ...found, target].map(
       ({ nodes, categories, grading, grace, rubrics, groups, furniture }) =>
-        [nodes, categories, grading, grace, rubrics, groups, furniture].map(markOf),
+        [nodes, categories, grading, grace, rubrics, groups, furniture].map(partHash),
     ),
-    markOf(before.bases),
+    partHash(before.bases),
     before.deleted,
     compiled.placements.map(({ dates, arrives }) => [
       dates && [dates.opens, dates.due, dates.closes],
@@ -180,12 +182,12 @@ export function fingerprintOf(
 }
 const hashOf = (facts: unknown): string => createHash('sha256').update(JSON.stringify(facts)).digest('hex')
 /** Hashes of what courses hold, which is large, and the same object as long as it is the same. */
-const marks = new WeakMap<object, string>()
-function markOf(part: object | null): string {
+const partHashes = new WeakMap<object, string>()
+function partHash(part: object | null): string {
   if (part === null) return ''
-  const mark = marks.get(part) ?? hashOf(part)
-  marks.set(part, mark)
-  return mark
+  const hash = partHashes.get(part) ?? hashOf(part)
+  partHashes.set(part, hash)
+  return hash
 }
 
 /** The dates of a plan with old and new side by side, in course order. */

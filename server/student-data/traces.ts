@@ -30,7 +30,7 @@ export async function peopleOfPlan(db: Knex, plan: Plan): Promise<SearchedPeople
 /** Stands for all that a search looks through, and for whom: where it is the same, so is what was found. */
 function basisOf(input: CompileInput, { students, alsoHere, staff }: SearchedPeople): string {
   const texts = sidesOf(input).map(({ nodes, categories, rubrics, groups, furniture }) => [
-    textsMark(nodes),
+    textsHash(nodes),
     categories.map(({ lineage, title }) => [lineage, title]),
     rubrics,
     groups,
@@ -41,12 +41,12 @@ function basisOf(input: CompileInput, { students, alsoHere, staff }: SearchedPeo
 const hashOf = (facts: unknown): string => createHash('sha256').update(JSON.stringify(facts)).digest('hex')
 /** Hashes of the texts of units and items: large, the same object as long as a course is the same, and asked for by each look at an effect. */
 const textsKnown = new WeakMap<CarrySide['nodes'], string>()
-function textsMark(nodes: CarrySide['nodes']): string {
-  const mark =
+function textsHash(nodes: CarrySide['nodes']): string {
+  const hash =
     textsKnown.get(nodes) ??
     hashOf(nodes.map(({ lineage, title, body, settings }) => [lineage, title, body, settings]))
-  textsKnown.set(nodes, mark)
-  return mark
+  textsKnown.set(nodes, hash)
+  return hash
 }
 /** The basis of a plan's search as all stands now: what Run asks for once more in its own transaction. */
 export async function tracesBasis(

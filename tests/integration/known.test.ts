@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { carriedBefore, carrySide } from '../../server/courses/known'
 import { loadCarrySide } from '../../server/courses/carry-side'
-import { contentStamp } from '../../server/courses/stamps.queries'
+import { contentTally } from '../../server/courses/tally.queries'
 import { inSnapshot } from '../../server/db/transaction'
 import { effectOf } from '../../server/plans/effect'
 import { readUndo, undoRun } from '../../server/runs/undo'
@@ -20,12 +20,12 @@ describe('what a course holds', () => {
     for (const table of contentTables as 'items'[]) {
       const [row] = await demo.db(table).where({ course_id: old }).limit(1)
       if (!row) continue
-      const before = await contentStamp(demo.db, old)
+      const before = await contentTally(demo.db, old)
       const column = Object.keys(row).find(name => ['position', 'days', 'decimals'].includes(name))
       if (column)
         await demo.db.raw('UPDATE ?? SET ?? = ?? + 1 WHERE course_id = ?', [table, column, column, old])
       else await demo.db(table).where({ course_id: old }).delete()
-      expect(await contentStamp(demo.db, old), table).not.toBe(before)
+      expect(await contentTally(demo.db, old), table).not.toBe(before)
     }
     const now = await held(old)
     expect(now).not.toBe(first)

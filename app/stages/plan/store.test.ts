@@ -132,6 +132,19 @@ describe('a plan at hand', () => {
     await later.load('plan')
     expect([later.canUndo, later.canRedo]).toEqual([false, false])
   })
+  it('asks again for what was taken of another course, where a step back came before the answer and one forward after it', async () => {
+    const { store, server } = await opened()
+    const taken = store.take({ course: 'other', lineage: 'x' }, { by: 'me', into: null, questions: null })
+    store.undo()
+    await taken
+    // It was saved and answered without the item.
+    expect(server.plan.document.added.found).toEqual({})
+    expect(store.nodes.map(node => node.lineage)).not.toContain('x')
+    const other = { ...server.plan.source, course: { id: 'other' }, nodes: [item('x')] }
+    server.plan = { ...server.plan, found: [other as (typeof server.plan.found)[number]] }
+    store.redo()
+    await vi.waitFor(() => expect(store.nodes.map(node => node.lineage)).toContain('x'))
+  })
   it('a new change after a step back leaves nothing to do again', async () => {
     const { store } = await opened()
     store.leave(['a'])

@@ -227,7 +227,6 @@ export const usePlan = defineStore('plan', () => {
         ...(questions && { questions: { ...now.places.questions, [key]: questions } }),
       },
     })
-    askedFor = unknownFound.value
     await bringSides()
     return key
   }
@@ -253,15 +252,16 @@ export const usePlan = defineStore('plan', () => {
   /** What was asked for already: what a course does not have any more is not asked for again and again. */
   let askedFor = ''
   watch(unknownFound, unknown => {
-    if (unknown === askedFor) return
-    // Once nothing is unknown, a step forward may ask for the same again: an answer may have come of a document that did not have it.
-    askedFor = unknown
     // What cannot be fetched now is there once the page is loaded again.
-    if (unknown !== '') bringSides().catch(() => {})
+    if (unknown === '') askedFor = ''
+    else if (unknown !== askedFor) bringSides().catch(() => {})
   })
   async function bringSides(): Promise<void> {
+    askedFor = unknownFound.value
     await saving.saveAll()
     await fetchSides()
+    // The answer may be of a document that did not have it, since a step back came before: then a step forward asks for the same again.
+    if (unknownFound.value === '') askedFor = ''
   }
   /** Fetches the courses of the plan anew. What was changed here meanwhile stays as it is. */
   async function fetchSides(): Promise<void> {

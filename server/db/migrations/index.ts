@@ -16,7 +16,7 @@ import { runsInFull } from './014-runs'
 import { habits } from './015-habits'
 import { batches } from './016-batches'
 import { otherDates } from './017-other-dates'
-import { contentStamps } from './018-content-stamps'
+import { changedAt } from './018-changed-at'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -37,5 +37,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '015-habits': habits,
   '016-batches': batches,
   '017-other-dates': otherDates,
-  '018-content-stamps': contentStamps,
+  '018-changed-at': changedAt,
 }

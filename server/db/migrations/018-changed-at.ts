@@ -19,7 +19,7 @@ const tables = [
  * Every row of a course's content says when it was written last, so that it is known without reading it whether a course stands as it did.
  * The database sees to that itself, whoever writes; the column is invisible, since it is no part of the content.
  */
-export async function contentStamps(db: Knex): Promise<void> {
+export async function changedAt(db: Knex): Promise<void> {
   for (const table of tables)
     await db.raw(
       `ALTER TABLE ${table} ADD changed_at DATETIME(6) INVISIBLE NOT NULL

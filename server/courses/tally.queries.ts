@@ -15,20 +15,23 @@ const tables = [
   'carried_bases',
 ] as const
 const ownTables = ['section_dates', 'section_openings'] as const
-const stampIn = (table: string, of: 'content' | 'own'): string =>
+const tallyIn = (table: string, of: 'content' | 'own'): string =>
   `SELECT COUNT(*) AS count, SUM(TO_SECONDS(changed_at) * 1000000 + MICROSECOND(changed_at)) AS sum
    FROM ${table} WHERE course_id = :${of}`
-const stamps = [
-  ...tables.map(table => stampIn(table, 'content')),
-  ...ownTables.map(table => stampIn(table, 'own')),
+const tallies = [
+  ...tables.map(table => tallyIn(table, 'content')),
+  ...ownTables.map(table => tallyIn(table, 'own')),
 ].join(' UNION ALL ')
 
 /**
  * Stands for what a course holds as it stands now: how many rows there are, and the sum of when each was written last, in microseconds.
  * Whoever changes, adds or takes away a row changes it; nothing of the rows is read for it.
  */
-export async function contentStamp(db: Knex, courseId: string): Promise<string> {
+export async function contentTally(db: Knex, courseId: string): Promise<string> {
   const content = await contentOf(db, courseId)
-  const rows = await selectRows<{ count: number; sum: string | null }>(db, stamps, { content, own: courseId })
+  const rows = await selectRows<{ count: number; sum: string | null }>(db, tallies, {
+    content,
+    own: courseId,
+  })
   return [content, ...rows.map(({ count, sum }) => `${count}:${sum ?? ''}`)].join(' ')
 }
