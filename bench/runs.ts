@@ -21,7 +21,7 @@ const shellLike = 'hyd240-01-2027s'
 const stopServer = useServer()
 process.env.DB_NAME = name
 await useWorker()
-const { effectOf, readPlan, savePlan } = await shipped('page')
+const { effectOf, readCourse, readPlan, savePlan } = await shipped('page')
 const thread = await shipped('thread')
 const db = connect(await freshDatabase(name))
 const median = (times: number[]): number => there(times.sort((a, b) => a - b)[times.length >> 1])
@@ -81,7 +81,7 @@ try {
   for (const items of sizes) {
     const source = await makeBenchCourse(db, old, { code: `BEN ${items}`, items })
     const rounds = items > 5000 ? 3 : 7
-    const times = { run: [], hand: [], effect: [], changed: [], plan: [], least: [] } as Record<
+    const times = { run: [], hand: [], effect: [], changed: [], plan: [], outline: [], least: [] } as Record<
       string,
       number[]
     >
@@ -95,6 +95,7 @@ try {
       const plan = await startPlan(db, ellwood, { sources: [source], target: shell })
       // The first look searches for traces of students; those that follow know what was found.
       await effectOf(db, plan)
+      await took('outline', () => readCourse(db, ellwood, source))
       const { document, revision, source: from } = await took('plan', () => readPlan(db, ellwood, plan))
       const leave = from.nodes.slice(-1 - (round % 3)).map(node => node.lineage)
       await savePlan(db, ellwood, plan, revision, {
@@ -110,17 +111,18 @@ try {
       const third = await makeBenchShell(db, shellLike, `LEAST ${items}-${round}`)
       await took('least', () => least(run, shell, third))
     }
-    const [run, hand, effect, changed, plan, atLeast] = [
+    const [run, hand, effect, changed, plan, outline, atLeast] = [
       'run',
       'hand',
       'effect',
       'changed',
       'plan',
+      'outline',
       'least',
     ].map(what => median(there(times[what])))
     const ms = (time: number | undefined): string => `${there(time).toFixed(0)} ms`
     console.log(
-      `${items} items: run ${ms(run)}, by hand ${ms(hand)}, ratio ${(there(run) / there(hand)).toFixed(1)}; the least ${ms(atLeast)}, ratio ${(there(run) / there(atLeast)).toFixed(1)}; effect ${ms(effect)}, after a change ${ms(changed)}, plan ${ms(plan)}; memory ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`,
+      `${items} items: run ${ms(run)}, by hand ${ms(hand)}, ratio ${(there(run) / there(hand)).toFixed(1)}; the least ${ms(atLeast)}, ratio ${(there(run) / there(atLeast)).toFixed(1)}; effect ${ms(effect)}, after a change ${ms(changed)}, plan ${ms(plan)}, outline ${ms(outline)}; memory ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`,
     )
   }
   // The same number of items, with ever larger texts: what the process holds while it runs.

@@ -3,6 +3,7 @@ import { countsOf } from '../../core/student-data/student-data'
 import type { CourseLine, CourseReply, CoursesReply, CourseWhole } from '../../shared/api/courses'
 import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant } from '../clock'
+import { inSnapshot } from '../db/transaction'
 import { notFound } from '../errors/refusal'
 import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
@@ -77,7 +78,9 @@ export async function loadWhole(
 }
 
 /** A course to read, with the last run into it. */
-export async function readCourse(db: Knex, person: Person, id: string): Promise<CourseReply> {
+export const readCourse = (db: Knex, person: Person, id: string): Promise<CourseReply> =>
+  inSnapshot(db, trx => courseNow(trx, person, id))
+async function courseNow(db: Knex, person: Person, id: string): Promise<CourseReply> {
   const whole = await loadWhole(db, person, id)
   const access = await accessToCourse(db, person, id)
   const isShared = access.role === 'shared'
