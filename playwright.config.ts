@@ -24,6 +24,8 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // Letters where the type sets them, not on whole pixels: as on a screen.
+        '--font-render-hinting=none',
       ],
     },
   },

@@ -1,4 +1,4 @@
-/** Debian's Chromium, as root and without a graphics card, asking nothing of the network. */
+/** Debian's Chromium without its windows, as root and without a graphics card, asking nothing of the network. */
 export const chromiumHere = {
   executablePath: '/usr/bin/chromium-headless-shell',
   args: [
@@ -7,5 +7,7 @@ export const chromiumHere = {
     '--disable-background-networking',
     '--disable-component-update',
     '--disable-sync',
+    // Letters where the type sets them, not on whole pixels: as on a screen.
+    '--font-render-hinting=none',
   ],
 }
