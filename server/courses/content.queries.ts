@@ -370,7 +370,7 @@ export async function copyContent(
   return { items, units }
 }
 /** What of a course its content is, in the order in which it can be taken away. */
-const contentTables = ['items', 'units', ...aroundTables, 'carried_bases'] as const
+export const contentTables = ['items', 'units', ...aroundTables, 'carried_bases'] as const
 /** Takes the content of a course away. What students did there stays: it hangs off their enrolments. */
 export async function dropContent(trx: Knex, courseId: string): Promise<void> {
   for (const table of contentTables) await trx(table).where({ course_id: courseId }).delete()

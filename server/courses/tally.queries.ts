@@ -1,25 +1,15 @@
 import type { Knex } from 'knex'
 import { selectRows } from '../db/rows'
+import { contentTables } from './content.queries'
 import { contentOf } from './sections.queries'
 
-/** What a course shows is read from these; of the last two, from the rows of the course itself. */
-const tables = [
-  'items',
-  'units',
-  'grade_categories',
-  'grade_rules',
-  'grace_rules',
-  'rubrics',
-  'work_groups',
-  'furnishings',
-  'carried_bases',
-] as const
+/** Of these a course has rows of its own, though it shows another one's content. */
 const ownTables = ['section_dates', 'section_openings'] as const
 const tallyIn = (table: string, of: 'content' | 'own'): string =>
   `SELECT COUNT(*) AS count, SUM(TO_SECONDS(changed_at) * 1000000 + MICROSECOND(changed_at)) AS sum
    FROM ${table} WHERE course_id = :${of}`
 const tallies = [
-  ...tables.map(table => tallyIn(table, 'content')),
+  ...contentTables.map(table => tallyIn(table, 'content')),
   ...ownTables.map(table => tallyIn(table, 'own')),
 ].join(' UNION ALL ')
 
