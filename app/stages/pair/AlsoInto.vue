@@ -46,7 +46,7 @@ const {
   problem,
 } = useAction(async (work: () => Promise<string>) => {
   await store.save()
-  told.value = await work()
+  told.value = await store.changeBeside(work)
   await store.load(props.plan.id)
 })
 const join = (id: string, chosen: boolean): Promise<boolean> =>

@@ -145,6 +145,20 @@ describe('a plan at hand', () => {
     store.redo()
     await vi.waitFor(() => expect(store.nodes.map(node => node.lineage)).toContain('x'))
   })
+  it('is asked what it does once all is saved that is shown: sections too, which stand beside its document', async () => {
+    const { store } = await opened()
+    const done: string[] = []
+    const joining = store.changeBeside(async () => {
+      await new Promise(resolve => setTimeout(resolve, 20))
+      done.push('joined')
+    })
+    const asking = store.allSaved().then(() => done.push('asked'))
+    await Promise.all([joining, asking])
+    expect(done).toEqual(['joined', 'asked'])
+    const failing = store.changeBeside(() => Promise.reject(new Error('refused')))
+    await expect(failing).rejects.toThrow('refused')
+    await expect(store.allSaved()).resolves.toBeUndefined()
+  })
   it('a new change after a step back leaves nothing to do again', async () => {
     const { store } = await opened()
     store.leave(['a'])

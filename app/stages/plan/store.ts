@@ -290,6 +290,18 @@ export const usePlan = defineStore('plan', () => {
   }
   const hold = (lineage: string, at: ItemDates | null): void => holdAll(new Map([[lineage, at]]))
 
+  /** What changes the plan on the server beside its document, as long as that is under way. */
+  let beside: Promise<unknown> = Promise.resolve()
+  function changeBeside<T>(work: () => Promise<T>): Promise<T> {
+    const done = work()
+    beside = Promise.allSettled([beside, done])
+    return done
+  }
+  /** Whoever asks what the plan does waits until all of it is there as it is shown. */
+  async function allSaved(): Promise<void> {
+    await beside
+    await saving.save()
+  }
   /** Chooses other courses to roll from. Where another comes first, decisions about items of the old one fall away. */
   async function changeSources(sources: string[]): Promise<void> {
     await saving.save()
@@ -298,8 +310,10 @@ export const usePlan = defineStore('plan', () => {
     const before = [now.source, ...now.more].map(side => side.course.id)
     const takesOut = sources.every(source => before.includes(source))
     const next = takesOut || sources[0] === before[0] ? kept : forOtherSource(kept)
-    await api.put<PlanSaved>(`/plans/${now.id}`, { document: next, sources }, saving.revision())
-    await load(now.id)
+    await changeBeside(async () => {
+      await api.put<PlanSaved>(`/plans/${now.id}`, { document: next, sources }, saving.revision())
+      await load(now.id)
+    })
     forgetSteps()
   }
 
@@ -358,6 +372,8 @@ export const usePlan = defineStore('plan', () => {
     settle,
     carry,
     changeSources,
+    changeBeside,
+    allSaved,
     hold,
     holdAll,
     leave,

@@ -20,7 +20,7 @@ const shell = computed(() => writtenText(plan.value))
 const consent = ref(false)
 const withFurther = ref(false)
 const { data, problem, loading, refresh } = useLoaded(async () => {
-  await store.save()
+  await store.allSaved()
   return api.get<EffectReply>(`/plans/${plan.value.id}/effect`)
 })
 onMounted(() => {
