@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { countOf, selectRows } from '../db/rows'
+import { contentTables } from './content.queries'
 
 /** What content takes: bytes of bodies, each counted once; how many of them no other course shares; rows, by their mean length. */
 export interface Storage {
@@ -8,17 +9,6 @@ export interface Storage {
   rows: number
   rowBytes: number
 }
-const tables = [
-  'units',
-  'items',
-  'grade_categories',
-  'grade_rules',
-  'grace_rules',
-  'rubrics',
-  'work_groups',
-  'furnishings',
-  'carried_bases',
-] as const
 
 export async function storageOf(db: Knex, courseIds: readonly string[]): Promise<Storage> {
   const ids = [...courseIds]
@@ -34,7 +24,7 @@ export async function storageOf(db: Knex, courseIds: readonly string[]): Promise
     { ids },
   )
   const storage = { bodies: Number(bodies?.bodies ?? 0), own: Number(bodies?.own ?? 0), rows: 0, rowBytes: 0 }
-  for (const table of tables) {
+  for (const table of contentTables) {
     const count = await countOf(db(table).whereIn('course_id', ids))
     storage.rows += count
     storage.rowBytes += count * (await meanRowLength(db, table))
