@@ -52,12 +52,20 @@ export async function loadTermCalendar(db: Knex, code: string): Promise<TermCale
 }
 /** The calendar of a course's term. */
 export async function loadCalendar(db: Knex, courseId: string): Promise<TermCalendar> {
-  const row = await db('courses')
+  const calendar = (await loadCalendars(db, [courseId])).get(courseId)
+  if (!calendar) throw new Error(`there is no course ${courseId}`)
+  return calendar
+}
+/** The calendars of several, by course. */
+export async function loadCalendars(
+  db: Knex,
+  courseIds: readonly string[],
+): Promise<Map<string, TermCalendar>> {
+  const rows = await db('courses')
     .join('terms', 'terms.id', 'courses.term_id')
-    .where('courses.id', courseId)
-    .first('calendar')
-  if (!row) throw new Error(`there is no course ${courseId}`)
-  return termCalendar.parse(jsonOf(row.calendar))
+    .whereIn('courses.id', courseIds)
+    .select('courses.id', 'calendar')
+  return new Map(rows.map(({ id, calendar }) => [id, termCalendar.parse(jsonOf(calendar))]))
 }
 
 /** Keeps a term's calendar, new or in place of the one there was. */

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { partValuesOf } from '../../core/carry/again'
 import type { CarriedBase } from '../../core/carry/base'
-import { packed, unpacked } from '../db/rows'
+import { packed, unpacked, type Packed } from '../db/rows'
 import { loadOutline } from './content.queries'
 
 /** What was carried into a course last, or was seen and declined, and how its template's things came. */
@@ -18,13 +18,19 @@ export async function standIns(db: Knex, courseId: string): Promise<Map<string, 
 const notStanding: ReadonlySet<CarriedBase['how']> = new Set(['template', 'left'])
 /** A thing of the shell may be known by what its template brought, and by what a run did. */
 const keyOf = ({ how, source }: CarriedBase): string => `${how === 'template' ? 'template' : 'run'} ${source}`
-/** Keeps what the next run compares with; of what was kept of a thing before, this takes the place. */
-export async function keepBases(db: Knex, courseId: string, bases: readonly CarriedBase[]): Promise<void> {
-  const all = new Map([...(await loadBases(db, courseId)), ...bases].map(base => [keyOf(base), base]))
-  await db('carried_bases')
-    .insert({ course_id: courseId, bases: packed([...all.values()]) })
-    .onConflict('course_id')
-    .merge()
+/** What was kept `before`, with what is known now; of what was kept of a thing before, this takes the place. */
+export const packedBases = (
+  before: readonly CarriedBase[],
+  bases: readonly CarriedBase[],
+): Packed<readonly CarriedBase[]> =>
+  packed([...new Map([...before, ...bases].map(base => [keyOf(base), base])).values()])
+/** Keeps what the next run compares with. */
+export async function keepBases(
+  db: Knex,
+  courseId: string,
+  bases: Packed<readonly CarriedBase[]>,
+): Promise<void> {
+  await db('carried_bases').insert({ course_id: courseId, bases }).onConflict('course_id').merge()
 }
 /** Keeps how everything of a course came with its template: what differs from that later was touched. */
 export async function keepTemplate(db: Knex, courseId: string): Promise<void> {
@@ -36,5 +42,5 @@ export async function keepTemplate(db: Knex, courseId: string): Promise<void> {
     how: 'template',
     parts: partValuesOf(node, { ...node, dates: node }),
   }))
-  await keepBases(db, courseId, bases)
+  await keepBases(db, courseId, packedBases(await loadBases(db, courseId), bases))
 }

@@ -163,6 +163,39 @@ export async function loadOutline(
   return withOwnKeys(nodes)
 }
 
+/** A unit or an item as it stands: what is counted of it after a run, and what may have to be looked through. */
+export interface StandingNode {
+  readonly lineage: string
+  readonly title: string
+  readonly state: ItemState
+  readonly body: string | null
+  /** How many dates it has. */
+  readonly dates: number
+  readonly hasSettings: boolean
+}
+/** Units and items of a course that shows its own content, deleted ones too, in no order. */
+export async function loadStanding(db: Knex, courseId: string): Promise<StandingNode[]> {
+  type Row = Pick<ItemRow, 'lineage' | 'title' | 'state' | 'body_hash'> & { dates: number; settings: number }
+  const rows = await selectRows<Row>(
+    db,
+    `SELECT lineage, title, state, NULL AS body_hash, opens IS NOT NULL AS dates, 0 AS settings
+     FROM units WHERE course_id = :courseId
+     UNION ALL
+     SELECT lineage, title, state, body_hash, (opens IS NOT NULL) + (due IS NOT NULL) + (closes IS NOT NULL),
+       settings <> '{}'
+     FROM items WHERE course_id = :courseId`,
+    { courseId },
+  )
+  return rows.map(({ lineage, title, state, body_hash: body, dates, settings }) => ({
+    lineage,
+    title,
+    state,
+    body,
+    dates: Number(dates),
+    hasSettings: Number(settings) === 1,
+  }))
+}
+
 /** Lineages of what was deleted in a course. */
 export async function deletedIn(db: Knex, courseId: string): Promise<string[]> {
   const where = { course_id: await contentOf(db, courseId), state: 'deleted' } as const
@@ -377,10 +410,12 @@ export async function dropContent(trx: Knex, courseId: string): Promise<void> {
 }
 /** Whether a course holds anything at all, around its units too. */
 export async function holdsAnything(db: Knex, courseId: string): Promise<boolean> {
-  for (const table of contentTables)
-    if (await db(table).where({ course_id: courseId }).first('course_id')) return true
-  return false
+  const [row] = await selectRows<{ holds: number }>(db, `SELECT ${holdings.join(' OR ')} AS holds`, {
+    courseId,
+  })
+  return Number(row?.holds) === 1
 }
+const holdings = contentTables.map(table => `EXISTS (SELECT 1 FROM ${table} WHERE course_id = :courseId)`)
 /** Leaves only some items, by lineage, in a course that was just copied. */
 export async function keepItems(trx: Knex, courseId: string, kept: readonly string[]): Promise<void> {
   await trx('items').where({ course_id: courseId }).whereNotIn('lineage', kept).delete()

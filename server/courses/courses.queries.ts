@@ -125,13 +125,19 @@ export async function factsOfCourses(db: Knex, ids: readonly string[]): Promise<
   return new Map((await lineColumns(db, ids)).map(row => [row.id, factsOf(row)]))
 }
 /** The facts of a course that is known to be there, and when it meets. */
-export async function loadFacts(
-  db: Knex,
-  id: string,
-): Promise<CourseFacts & { meetings: CourseInLine['meetings'] }> {
-  const facts = (await factsOfCourses(db, [id])).get(id)
+export async function loadFacts(db: Knex, id: string): Promise<MeetingFacts> {
+  const facts = (await meetingFacts(db, [id])).get(id)
   if (!facts) throw new Error(`there is no course ${id}`)
-  return { ...facts, meetings: (await meetingsOf(db, [id])).map(meetingFrom) }
+  return facts
+}
+type MeetingFacts = CourseFacts & { meetings: CourseInLine['meetings'] }
+/** The same of several, by id. */
+export async function meetingFacts(db: Knex, ids: readonly string[]): Promise<Map<string, MeetingFacts>> {
+  const facts = await factsOfCourses(db, ids)
+  const meetings = groupBy(await meetingsOf(db, ids), row => row.course_id)
+  return new Map(
+    [...facts].map(([id, each]) => [id, { ...each, meetings: (meetings.get(id) ?? []).map(meetingFrom) }]),
+  )
 }
 const meetingFrom = ({ weekday, start, end, room }: MeetingRow): CourseInLine['meetings'][number] => ({
   weekday,

@@ -18,7 +18,8 @@ const known = new LRUCache<string, Known>({ maxSize: keptAtMost, sizeCalculation
 /** Tallies within a snapshot, where none of them can change. */
 const talliesIn = new WeakMap<Knex, Map<string, string>>()
 
-async function tallyOf(db: Knex, courseId: string): Promise<string> {
+/** A course's tally as it stands now: whoever asks for several things of one course asks for it once. */
+export async function tallyOf(db: Knex, courseId: string): Promise<string> {
   if (!isSnapshot(db)) return contentTally(db, courseId)
   const seen = talliesIn.get(db) ?? new Map<string, string>()
   talliesIn.set(db, seen)
@@ -32,16 +33,16 @@ async function tallyOf(db: Knex, courseId: string): Promise<string> {
  */
 async function knownOf<T extends object>(
   db: Knex,
-  { courseId, what }: { courseId: string; what: string },
+  { courseId, what, tally }: { courseId: string; what: string; tally: string | undefined },
   load: () => Promise<T>,
   sizeOf: (value: T) => number,
 ): Promise<T> {
   const key = `${courseId} ${what}`
-  const tally = await tallyOf(db, courseId)
+  const now = tally ?? (await tallyOf(db, courseId))
   const last = known.get(key)
-  if (last?.tally === tally) return last.value as T
+  if (last?.tally === now) return last.value as T
   const value = await load()
-  if (isSnapshot(db)) known.set(key, { tally, value, size: 1 + sizeOf(value) })
+  if (isSnapshot(db)) known.set(key, { tally: now, value, size: 1 + sizeOf(value) })
   return value
 }
 
@@ -51,18 +52,23 @@ export const carrySide = (
   courseId: string,
   withheld: CourseAccess['withheld'] = new Set(),
   withDeleted = false,
+  tally?: string,
 ): ReturnType<typeof loadCarrySide> =>
   knownOf(
     db,
-    { courseId, what: `${withDeleted ? 'with deleted' : 'shown'} without ${[...withheld].sort().join(' ')}` },
+    {
+      courseId,
+      what: `${withDeleted ? 'with deleted' : 'shown'} without ${[...withheld].sort().join(' ')}`,
+      tally,
+    },
     () => loadCarrySide(db, courseId, withheld, withDeleted),
     ({ nodes }) => nodes.length,
   )
 /** What was carried into a shell before, and what somebody deleted there. */
-export const carriedBefore = (db: Knex, courseId: string) =>
+export const carriedBefore = (db: Knex, courseId: string, tally?: string) =>
   knownOf(
     db,
-    { courseId, what: 'before' },
+    { courseId, what: 'before', tally },
     async () => ({ bases: await loadBases(db, courseId), deleted: await deletedIn(db, courseId) }),
     ({ bases }) => bases.length,
   )

@@ -15,8 +15,8 @@ import { fileSource, type Source } from '../exchange/files/zip'
 import { importProblem, importUpload } from '../exchange/import-file'
 import { saveReport } from '../exchange/uploads.queries'
 import { log, logSeldom } from '../http/logger'
-import { effectOf } from '../plans/effect'
 import { fetchProblem, importFetched } from '../registrar/registrar'
+import { makeReady } from '../runs/ready'
 import { searchTraces } from '../student-data/traces'
 import type { HeldJob, Job } from './jobs.queries'
 import { heavyLanes, startRunner } from './runner'
@@ -117,7 +117,7 @@ function aheadOf(db: Knex): (planId: string) => void {
     while (wanted !== null) {
       const planId = wanted
       wanted = null
-      await effectOf(db, planId).catch((error: unknown) => {
+      await makeReady(db, planId).catch((error: unknown) => {
         if (!(error instanceof Refusal)) logSeldom('a plan could not be looked at ahead of its run', error)
       })
     }

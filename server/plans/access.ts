@@ -1,10 +1,9 @@
 import type { Knex } from 'knex'
 import { accessToCourse, accessToCourses } from '../courses/access'
 import type { May } from '../auth/may'
-import { sectionsOf } from '../courses/sections.queries'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
-import { findPlan, planSections, writtenCourse, type Plan } from './plans.queries'
+import { findPlan, sectionsOfPlan, writtenCourse, type Plan, type Sections } from './plans.queries'
 import { courseNames } from './sources'
 
 /** The course that a plan is about to change, or has changed: in place that is the course itself, not the place it waits for. */
@@ -12,22 +11,20 @@ export const changedCourse = (plan: Plan): string =>
   plan.state === 'run' ? plan.targetId : writtenCourse(plan)
 
 /** Courses that a run would begin to write into for a person: the shell, and each section that is joined to it. */
-async function coursesToRunInto(db: Knex, plan: Plan): Promise<string[]> {
-  const joined = new Set(await sectionsOf(db, plan.targetId))
-  const chosen = (await planSections(db, plan.id)).filter(id => !joined.has(id))
-  return [writtenCourse(plan), ...chosen]
+function coursesToRunInto(plan: Plan, { joined, chosen }: Sections): string[] {
+  return [writtenCourse(plan), ...chosen.filter(id => !joined.includes(id))]
 }
 /** Courses of a plan that a person may not run into. */
-async function barredFrom(db: Knex, person: Person, plan: Plan): Promise<string[]> {
-  const written = await coursesToRunInto(db, plan)
+async function barredFrom(db: Knex, person: Person, plan: Plan, beside: Sections): Promise<string[]> {
+  const written = coursesToRunInto(plan, beside)
   const access = await accessToCourses(db, person, written)
   return written.filter(id => !access.get(id)?.run)
 }
 export const mayRunPlan = async (db: Knex, person: Person, plan: Plan): Promise<boolean> =>
-  (await barredFrom(db, person, plan)).length === 0
+  (await barredFrom(db, person, plan, await sectionsOfPlan(db, plan))).length === 0
 /** Asks once more, within the run's own transaction, of every course that is written. @throws Refusal naming one that may not be. */
-export async function checkMayRun(trx: Knex, person: Person, plan: Plan): Promise<void> {
-  const barred = await barredFrom(trx, person, plan)
+export async function checkMayRun(trx: Knex, person: Person, plan: Plan, beside: Sections): Promise<void> {
+  const barred = await barredFrom(trx, person, plan, beside)
   if (barred.length > 0) throw refuse('may-not-run-into', { courses: await courseNames(trx, barred) })
 }
 

@@ -14,19 +14,19 @@ import {
   type PlanSide,
 } from '../../core/plan/compile'
 import { there } from '../../core/there'
-import { loadCalendar } from '../calendars/terms.queries'
+import { loadCalendar, loadCalendars } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
-import { loadFacts } from '../courses/courses.queries'
-import { carriedBefore, carrySide } from '../courses/known'
-import { sectionsOf } from '../courses/sections.queries'
+import { loadFacts, meetingFacts } from '../courses/courses.queries'
+import { carriedBefore, carrySide, tallyOf } from '../courses/known'
+import { contentsOf } from '../courses/sections.queries'
 import { inSnapshot } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
 import { foundAccess } from './found'
-import { findPlan, planSections, type Plan } from './plans.queries'
+import { everySection, findPlan, type Plan, type Sections } from './plans.queries'
 import { courseNames, sourceAccess } from './sources'
-import { findTraces } from '../student-data/traces.queries'
+import { findTraces, type TracesFound } from '../student-data/traces.queries'
 
 /** What is told of a course beside what it holds, and that. */
 interface LoadedSide {
@@ -34,15 +34,25 @@ interface LoadedSide {
   readonly facts: Pick<PlanSide, 'meetings' | 'windows'> & { readonly calendar: TermCalendar }
   readonly holds: CarrySide
 }
-async function loadSide(
-  db: Knex,
-  id: string,
-  isSource: boolean,
-  withheld?: CourseAccess['withheld'],
-): Promise<LoadedSide> {
-  const { meetings, windows } = await loadFacts(db, id)
-  const facts = { meetings, windows, calendar: await loadCalendar(db, id) }
-  return { id, facts, holds: await carrySide(db, id, withheld, isSource) }
+/** How a side is read. `isSource`: with what was deleted in it. */
+interface SideAsked {
+  readonly id: string
+  readonly isSource?: boolean
+  readonly withheld?: CourseAccess['withheld'] | undefined
+  readonly tally?: string
+}
+async function loadSides(db: Knex, asked: readonly SideAsked[]): Promise<LoadedSide[]> {
+  const ids = asked.map(({ id }) => id)
+  const facts = await meetingFacts(db, ids)
+  const calendars = await loadCalendars(db, ids)
+  const sides: LoadedSide[] = []
+  for (const { id, isSource = false, withheld, tally } of asked) {
+    const { meetings, windows } = there(facts.get(id))
+    const calendar = there(calendars.get(id))
+    const holds = await carrySide(db, id, withheld, isSource, tally)
+    sides.push({ id, facts: { meetings, windows, calendar }, holds })
+  }
+  return sides
 }
 const sideOf = ({ facts: { calendar, ...facts }, holds }: LoadedSide): PlanSide => ({
   term: compileTerm(calendar),
@@ -72,18 +82,23 @@ const nodesOf = ({ input: { source, more, target } }: KnownInput): number =>
 const inputsKnown = new LRUCache<string, KnownInput>({ maxSize: 30_000, sizeCalculation: nodesOf })
 /**
  * What the computation of a plan rests on, read within one transaction. Where all of it stands as it did, it is the very same object, and so is
- * what was computed of it.
+ * what was computed of it. `search`: what was found of students in its texts, where that has been asked for already.
  */
-export async function compileInput(db: Knex, plan: Plan): Promise<CompileInput> {
+export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | null): Promise<CompileInput> {
   const { access, foundFrom } = await rightsOf(db, plan)
-  const sources: LoadedSide[] = []
-  for (const id of plan.sourceIds) sources.push(await loadSide(db, id, true, access.get(id)?.withheld))
-  const found: LoadedSide[] = []
-  for (const [id, { withheld }] of foundFrom) found.push(await loadSide(db, id, false, withheld))
-  const target = await loadSide(db, plan.targetId, false)
-  const before = await carriedBefore(db, plan.targetId)
-  const traces = (await findTraces(db, plan.id))?.found ?? []
-  const sides = [...sources, ...found, target]
+  // Which content each of them shows is asked for once, and known to whatever asks later in this transaction.
+  await contentsOf(db, [...plan.sourceIds, ...foundFrom.keys(), plan.targetId])
+  const tally = await tallyOf(db, plan.targetId)
+  const sides = await loadSides(db, [
+    ...plan.sourceIds.map(id => ({ id, isSource: true, withheld: access.get(id)?.withheld })),
+    ...[...foundFrom].map(([id, { withheld }]) => ({ id, withheld })),
+    { id: plan.targetId, tally },
+  ])
+  const sources = sides.slice(0, plan.sourceIds.length)
+  const found = sides.slice(sources.length, -1)
+  const target = there(sides.at(-1))
+  const before = await carriedBefore(db, plan.targetId, tally)
+  const traces = (search === undefined ? await findTraces(db, plan.id) : search)?.found ?? []
   const from = [
     plan.document,
     ...sides.map(({ holds }) => holds),
@@ -117,15 +132,16 @@ export async function sectionInput(db: Knex, input: CompileInput, sectionId: str
 
 /** Plans that are compiled already: what they rest on is immutable. */
 const compiledKnown = new WeakMap<CompileInput, CompiledPlan>()
-function compiledOf(input: CompileInput): CompiledPlan {
-  const compiled = compiledKnown.get(input) ?? compilePlan(input)
+/** What a plan writes. */
+export function compiledFor(input: CompileInput): CompiledPlan {
+  const compiled = compiledKnown.get(input) ?? compiledNow(input)
   compiledKnown.set(input, compiled)
   return compiled
 }
-/** What a plan writes. In place nothing is added: all of it is there, and gets its new dates. */
-export function compileFor(plan: Plan, input: CompileInput): CompiledPlan {
-  const compiled = compiledOf(input)
-  if (plan.mode !== 'in-place') return compiled
+/** In place nothing is added: all of it is there, and gets its new dates. */
+function compiledNow(input: CompileInput): CompiledPlan {
+  const compiled = compilePlan(input)
+  if (!input.inPlace) return compiled
   const { added, ...effect } = compiled.effect
   const kept = { units: added.units, items: added.items }
   return {
@@ -140,10 +156,10 @@ export interface SectionPlan {
   ledger: ReturnType<typeof planLedger>
 }
 /** The sections that show the shell's content, chosen now or joined before, each with the dates of its own meetings. */
-export async function sectionPlans(db: Knex, plan: Plan, input: CompileInput): Promise<SectionPlan[]> {
-  const joined = await sectionsOf(db, plan.targetId)
-  const ids = [...new Set([...joined, ...(await planSections(db, plan.id))])]
-  return Promise.all(ids.map(async id => ({ id, ledger: planLedger(await sectionInput(db, input, id)) })))
+export async function sectionPlans(db: Knex, input: CompileInput, beside: Sections): Promise<SectionPlan[]> {
+  return Promise.all(
+    everySection(beside).map(async id => ({ id, ledger: planLedger(await sectionInput(db, input, id)) })),
+  )
 }
 
 /** Stands for exactly what a run would write, from what it found: any change in plan, sources, shell or sections changes it. */

@@ -9,8 +9,8 @@ import { inSnapshot } from '../db/transaction'
 import { notFound } from '../errors/refusal'
 import { clearableIn, clearingMark, daysKept } from '../student-data/clearing'
 import { areTracesKnown, ensureTraces } from '../student-data/traces'
-import { compileFor, compileInput, fingerprintOf, sectionPlans } from './compile'
-import { findPlan } from './plans.queries'
+import { compiledFor, compileInput, fingerprintOf, sectionPlans } from './compile'
+import { findPlan, sectionsOfPlan } from './plans.queries'
 import { composeTexts } from './texts'
 
 /** What Run would do now: in numbers, and for each section where its dates differ. */
@@ -32,11 +32,11 @@ async function effectNow(
   if (!plan) throw notFound('This plan')
   const input = await compileInput(trx, plan)
   if (!isSearched && !(await areTracesKnown(trx, plan, input))) return null
-  const compiled = compileFor(plan, input)
+  const compiled = compiledFor(input)
   // What could not be made is said here, not only by Run.
   const composed = compiled.rows.filter(row => row.text && isComposed(row.text))
   await composeTexts(trx, plan, input, composed)
-  const sections = await sectionPlans(trx, plan, input)
+  const sections = await sectionPlans(trx, input, await sectionsOfPlan(trx, plan))
   const clearable = await clearableIn(trx, plan)
   const fresh = new Set(compiled.placements.flatMap(entry => (entry.dates ? entry.source : [])))
   const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))

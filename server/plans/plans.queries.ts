@@ -4,7 +4,7 @@ import { foundCourses } from '../../core/carry/added'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import { now, stampOf } from '../clock'
 import { lockCourse } from '../courses/courses.queries'
-import { groupBy, json, jsonOf, newId } from '../db/rows'
+import { groupBy, json, jsonOf, newId, selectRows } from '../db/rows'
 import type { BegunWith, PlanMode, PlanRow, PlanState } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
@@ -226,6 +226,29 @@ async function isUsed(trx: Knex, courseId: string): Promise<boolean> {
 }
 
 /** Sections that a plan joins to its shell when it is run. */
+/** The sections of a plan's shell: those that show its content already, and those that the plan has chosen. */
+export interface Sections {
+  readonly joined: readonly string[]
+  readonly chosen: readonly string[]
+}
+export async function sectionsOfPlan(
+  db: Knex,
+  { id, targetId }: Pick<Plan, 'id' | 'targetId'>,
+): Promise<Sections> {
+  const rows = await selectRows<{ section: string; joined: number }>(
+    db,
+    `SELECT course_id AS section, 1 AS joined FROM joined_sections WHERE content_id = :targetId
+     UNION ALL SELECT course_id, 0 FROM plan_sections WHERE plan_id = :id
+     ORDER BY section`,
+    { id, targetId },
+  )
+  const those = (joined: number): string[] =>
+    rows.flatMap(row => (Number(row.joined) === joined ? [row.section] : []))
+  return { joined: those(1), chosen: those(0) }
+}
+/** All of them, in one order. */
+export const everySection = ({ joined, chosen }: Sections): string[] =>
+  [...new Set([...joined, ...chosen])].sort()
 export const planSections = (db: Knex, planId: string): Promise<string[]> =>
   db('plan_sections').where({ plan_id: planId }).orderBy('course_id').pluck('course_id')
 export async function setPlanSections(

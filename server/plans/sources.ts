@@ -26,8 +26,11 @@ export async function sourceAccess(
 /** `HYD 240-01 and BKG 115-02` of some courses. */
 export async function courseNames(db: Knex, ids: readonly string[]): Promise<string> {
   const courses = [...(await factsOfCourses(db, ids)).values()]
-  return courses.map(({ code, section }) => (section ? `${code}-${section}` : code)).join(' and ')
+  return courses.map(codeOf).join(' and ')
 }
+/** `HYD 240-01` */
+export const codeOf = ({ code, section }: { code: string; section: string }): string =>
+  section ? `${code}-${section}` : code
 /** Why sources are closed, as far as it is known: by whom and when. */
 export async function whyClosed(db: Knex, ids: readonly string[]): Promise<PlanReply['closed']> {
   const ended = await endedShares(db, ids)

@@ -14,7 +14,7 @@ import { courseNames } from '../plans/sources'
 import { emailOf, findPerson, type Person } from '../people/people.queries'
 import { checkMayRun } from '../plans/access'
 import { checkSourcesOpen } from '../plans/compile'
-import { findPlan, lockPlan, writtenCourse } from '../plans/plans.queries'
+import { findPlan, lockPlan, sectionsOfPlan, writtenCourse } from '../plans/plans.queries'
 import { latestRunJobs, runsUnderWay } from './run-jobs.queries'
 import { runPlan, type RunTold, type RunWatch } from './runs'
 
@@ -45,7 +45,7 @@ export async function askForRun(
     const plan = await lockPlan(trx, planId)
     if (!plan) throw notFound('This plan')
     if (plan.state === 'run') throw refuse('run-already')
-    await checkMayRun(trx, person, plan)
+    await checkMayRun(trx, person, plan, await sectionsOfPlan(trx, plan))
     await checkSourcesOpen(trx, plan)
     const again = await underWay(trx, planId, course)
     if (again) return again

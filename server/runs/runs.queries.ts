@@ -2,9 +2,14 @@ import type { Knex } from 'knex'
 import type { Effect } from '../../core/plan/compile'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import type { ShellFacts } from '../../core/plan/shell-facts'
-import { packedEntries, unpackedEntries, type RecordEntry, type RecordLeft } from '../../core/plan/record'
+import {
+  unpackedEntries,
+  type PackedEntries,
+  type RecordEntry,
+  type RecordLeft,
+} from '../../core/plan/record'
 import type { TraceRecord } from '../../core/student-data/traces/record'
-import { json, jsonOf, packed, unpacked } from '../db/rows'
+import { json, jsonOf, unpacked, type Packed } from '../db/rows'
 import type { AuditLine, FactChange, RunRow } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
@@ -115,8 +120,7 @@ export interface NewRun {
   personId: string
   document: PlanDocument
   effect: Effect
-  entries: readonly RecordEntry[]
-  left: readonly RecordLeft[]
+  entries: Packed<PackedEntries>
   /** In place it is known once the snapshot is made. */
   beforeId: string | null
   at: string
@@ -131,7 +135,7 @@ export async function insertRun(trx: Knex, run: NewRun): Promise<void> {
     document: json(run.document),
     effect: json(run.effect),
     audit: json([]),
-    entries: packed(packedEntries(run)),
+    entries: run.entries,
     before_id: run.beforeId,
     started_at: run.at,
     finished_at: run.at,

@@ -1,17 +1,10 @@
 import type { Knex } from 'knex'
 import { checkWindows } from '../../core/pairing/windows'
-import { counted } from '../../core/dates/words'
 import { there } from '../../core/there'
+import { counted } from '../../core/dates/words'
 import { cleanedThings } from '../../core/plan/cleaned'
-import {
-  basesOf,
-  sourceOutline,
-  type CompiledPlan,
-  type CompileInput,
-  type Placement,
-} from '../../core/plan/compile'
+import { sourceOutline, type Effect, type Placement } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
-import { recordEntries } from '../../core/plan/record'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { ClearedCounts } from '../../core/student-data/clearing'
 import type { RunReply } from '../../shared/api/plans'
@@ -20,9 +13,8 @@ import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
 import { keepBases } from '../courses/carried.queries'
-import { loadCarrySide } from '../courses/carry-side'
-import { settingsHashes } from '../courses/content.queries'
-import { factsOfCourses, loadFacts, lockCourse } from '../courses/courses.queries'
+import { loadStanding, settingsHashes } from '../courses/content.queries'
+import { factsOfCourses, lockCourse, type CourseFacts } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { readable } from '../courses/readable'
 import * as sections from '../courses/sections.queries'
@@ -36,19 +28,21 @@ import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { sectionFactsOf } from '../../core/plan/sections'
 import { checkMayRun } from '../plans/access'
-import { compileFor, compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
+import { compiledFor, compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
 import {
   dropAwaited,
+  everySection,
   lockPlan,
   markAsRun,
-  planSections,
   repairPlan,
+  sectionsOfPlan,
   sidesOfPlan,
   writtenCourse,
   type Plan,
+  type Sections,
 } from '../plans/plans.queries'
-import { joinable } from '../plans/sections'
-import { courseNames } from '../plans/sources'
+import { joinable, type Joinable } from '../plans/sections'
+import { codeOf } from '../plans/sources'
 import { composeTexts } from '../plans/texts'
 import { rowsOfLastTerm } from '../student-data/audit.queries'
 import { auditTexts } from '../student-data/audit-texts'
@@ -57,6 +51,17 @@ import { cleanerFor } from '../student-data/cleaner'
 import { clearableIn, clearAtRun, clearingMark } from '../student-data/clearing'
 import { tracesBasis } from '../student-data/traces'
 import { findTraces, forgetTraces } from '../student-data/traces.queries'
+import {
+  contentsOfSides,
+  readyBases,
+  readyEntries,
+  readyPlacements,
+  readyStatements,
+  textHashes,
+  withSettings,
+  type PlanFound,
+  type TextHashes,
+} from './ready'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
@@ -89,12 +94,9 @@ export async function runPlan(
 }
 
 /** What a run works with, all of it looked at within its transaction. */
-interface Running {
+interface Running extends PlanFound {
   runId: string
   person: Person
-  plan: Plan
-  input: CompileInput
-  compiled: CompiledPlan
   watch: RunWatch
 }
 
@@ -114,24 +116,27 @@ async function runLocked(
   const plan = await lockPlan(trx, planId)
   if (!plan) throw notFound('This plan')
   if (plan.state === 'run') throw refuse('run-already')
-  for (const section of await sectionsWritten(trx, plan)) await lockCourse(trx, section)
-  await checkMayRun(trx, person, plan)
-  const input = await compileInput(trx, plan)
-  const compiled = compileFor(plan, input)
-  const sectioned = await sectionPlans(trx, plan, input)
-  const seen = { sections: sectioned, clearing: clearingMark(await clearableIn(trx, plan)) }
+  const beside = await sectionsOfPlan(trx, plan)
+  for (const section of everySection(beside)) await lockCourse(trx, section)
+  await checkMayRun(trx, person, plan, beside)
+  const known = await findTraces(trx, planId)
+  const input = await compileInput(trx, plan, known)
+  const compiled = compiledFor(input)
+  const sectioned = await sectionPlans(trx, input, beside)
+  const clearable = await clearableIn(trx, plan)
+  const seen = { sections: sectioned, clearing: clearingMark(clearable) }
   if (fingerprintOf(plan, input, compiled, seen) !== fingerprint) throw refuse('changed-since-consent')
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')
-  const known = await findTraces(trx, planId)
   const { basis, people } = await tracesBasis(trx, plan, input)
   if (known?.basis !== basis) throw refuse('changed-since-consent')
   const { settle } = compiled.effect.traces
   if (settle > 0) throw refuse('traces-to-settle', { count: settle })
-  await checkShellReady(trx, plan)
+  const courses = await factsOfCourses(trx, [...sidesOfPlan(plan), plan.targetId])
+  await checkShellReady(trx, plan, there(courses.get(plan.targetId)))
 
   const things = compiled.placements.length
   await watch.at('writes', 0, things)
-  const running: Running = { runId, person, plan, input, compiled, watch }
+  const running: Running = { runId, person, plan, input, compiled, basis, watch }
   const courseId = writtenCourse(plan)
   const before = await countStudentData(trx, courseId)
   const sources = sidesOfPlan(plan)
@@ -145,25 +150,27 @@ async function runLocked(
     personId: person.id,
     document: plan.document,
     effect: compiled.effect,
-    entries: recordEntries(input, compiled, await codesOf(trx, sources)),
-    left: compiled.left,
-    beforeId: isInPlace ? null : await keepState(trx, courseId, await sectionsWritten(trx, plan)),
+    entries: await readyEntries(
+      running,
+      sources.map(id => codeOf(there(courses.get(id)))),
+    ),
+    beforeId: isInPlace ? null : await keepState(trx, courseId, everySection(beside)),
     at: stampOf(now()),
   })
   let cleared: ClearedCounts | null
   const facts: Record<string, queries.FactChanges> = {}
   if (isInPlace) cleared = await writeInPlace(trx, running)
   else {
-    cleared = await clearAtRun(trx, running)
+    cleared = await clearAtRun(trx, running, clearable)
     await writeIntoShell(trx, running)
-    Object.assign(facts, await joinSections(trx, running, sectioned))
+    Object.assign(facts, await joinSections(trx, running, sectioned, beside))
   }
   await watch.at('checks', things, things)
   await addJob(trx, { kind: 'index', subject: courseId, personId: null, payload: {} })
   facts[courseId] = await queries.setShellFacts(trx, courseId, shellFactsOf(plan.document))
   // As the course stands now: what was written is counted and searched in it.
-  const stands = await loadCarrySide(trx, courseId, undefined, true)
-  const dated = write.datesWritten(stands.nodes, compiled.placements)
+  const stands = await loadStanding(trx, courseId)
+  const dated = write.datesWritten(stands, compiled.placements)
   checkWritten(runId, 'dates', dated, compiled.effect.dates.dates)
   const tables = await auditTables(trx, { runId, courseId, sources, isInPlace }, standing)
   const traces = { ...(await auditTexts(trx, running, { stands, known, people })), tables }
@@ -180,10 +187,10 @@ async function runLocked(
   if (isInPlace)
     await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
   else await writeLog(trx, { action: 'plan.run', ...where, detail: { added } })
-  await watch.finish(trx, runTold(await courseNames(trx, [courseId]), plan.mode, compiled.effect))
+  await watch.finish(trx, runTold(codeOf(there(courses.get(courseId))), plan.mode, compiled.effect))
 }
 /** What a mail says of a run that is done. */
-function runTold(name: string, mode: Plan['mode'], { added, dates }: CompiledPlan['effect']): RunTold {
+function runTold(name: string, mode: Plan['mode'], { added, dates }: Effect): RunTold {
   const wrote =
     mode === 'in-place'
       ? `${counted(dates.dates, 'date')} written. A snapshot holds the course as it was.`
@@ -196,23 +203,8 @@ function runTold(name: string, mode: Plan['mode'], { added, dates }: CompiledPla
   }
 }
 
-/** Sections whose dates a run writes beside its shell: those joined to it before, and those it joins. In one order, whoever runs. */
-async function sectionsWritten(trx: Knex, plan: Plan): Promise<string[]> {
-  const all = [...(await sections.sectionsOf(trx, plan.targetId)), ...(await planSections(trx, plan.id))]
-  return [...new Set(all)].sort()
-}
-
-/** `HYD 240-01` of each of some courses. */
-async function codesOf(trx: Knex, courseIds: readonly string[]): Promise<string[]> {
-  const courses = await factsOfCourses(trx, courseIds)
-  return courseIds.map(id => {
-    const { code, section } = there(courses.get(id))
-    return section ? `${code}-${section}` : code
-  })
-}
 /** What may have changed since the plan was made, and bars the run. */
-async function checkShellReady(trx: Knex, plan: Plan): Promise<void> {
-  const target = await loadFacts(trx, plan.targetId)
+async function checkShellReady(trx: Knex, plan: Plan, target: CourseFacts): Promise<void> {
   if (plan.mode === 'roll' && target.origin === 'awaited') throw refuse('no-shell-yet')
   const course = writtenCourse(plan)
   const isJoined = (await sections.contentOf(trx, course)) !== course
@@ -284,37 +276,31 @@ function checkWritten(runId: string, what: string, written: number, planned: num
 }
 
 /** Stores the texts that a run makes, ready to be read. Answers their hashes, by the lineage of the source's thing. */
-async function storeTexts(
-  trx: Knex,
-  plan: Plan,
-  input: CompileInput,
-  compiled: CompiledPlan,
-): Promise<Map<string, string>> {
+async function storeTexts(trx: Knex, { plan, input, compiled }: PlanFound): Promise<TextHashes> {
   const texts = await composeTexts(trx, plan, input, compiled.rows)
-  const bodies = new Map([...texts].map(([lineage, { bytes }]) => [lineage, bytes]))
-  await storeBodies(trx, bodies.values())
-  for (const [lineage, { form }] of texts) {
+  await storeBodies(
+    trx,
+    [...texts.values()].map(({ bytes }) => bytes),
+  )
+  for (const { bytes, form } of texts.values()) {
     if (form === null) continue
-    const bytes = Buffer.from(there(bodies.get(lineage)))
-    const source = { hash: hashOf(bytes), size: bytes.length, load: () => Promise.resolve(bytes) }
+    const whole = Buffer.from(bytes)
+    const source = { hash: hashOf(whole), size: whole.length, load: () => Promise.resolve(whole) }
     await readable(trx, source, form)
   }
-  return new Map([...bodies].map(([lineage, bytes]) => [lineage, hashOf(bytes)]))
+  return textHashes(texts)
 }
-async function writeIntoShell(trx: Knex, { plan, input, compiled, watch }: Running): Promise<void> {
-  const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
-  const placements = await cleaner.rows(compiled.placements)
-  const sides = sidesOfPlan(plan)
-  const contents = await sections.contentsOf(trx, sides)
-  const sourceIds = sides.map(source => contents.get(source) ?? source)
-  const texts = await storeTexts(trx, plan, input, compiled)
-  const { found } = plan.document.added
-  const nodes = [input.source, ...input.more, ...input.found].map(side => side.nodes)
-  await write.writeContent(trx, plan.targetId, { placements, sourceIds, nodes, made: texts, found }, wrote =>
+async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
+  const { plan, watch } = running
+  const texts = await storeTexts(trx, running)
+  const placements = await readyPlacements(trx, running)
+  const statements = await readyStatements(trx, running, texts)
+  const writing = { placements, sourceIds: await contentsOfSides(trx, plan) }
+  await write.writeContent(trx, plan.targetId, writing, statements, wrote =>
     watch.at('writes', wrote, placements.length),
   )
   const settings = await settingsWritten(trx, plan.targetId, placements)
-  await keepBases(trx, plan.targetId, basesOf(input, compiled.rows, { texts, settings }))
+  await keepBases(trx, plan.targetId, await readyBases(running, texts, settings))
 }
 /** Hashes of the settings of what was given some, as they stand in the shell now. */
 async function settingsWritten(
@@ -322,7 +308,8 @@ async function settingsWritten(
   targetId: string,
   placements: readonly Placement[],
 ): Promise<Map<string, string>> {
-  const given = placements.filter(entry => entry.settings !== null)
+  const given = withSettings(placements)
+  if (given.length === 0) return new Map()
   const hashes = await settingsHashes(trx, targetId, lineagesOf(given))
   return new Map(
     given.flatMap(({ source, lineage }) => {
@@ -337,11 +324,12 @@ async function joinSections(
   trx: Knex,
   { runId, plan, compiled }: Running,
   sectioned: readonly SectionPlan[],
+  { joined: before, chosen }: Sections,
 ): Promise<Record<string, queries.FactChanges>> {
   const facts: Record<string, queries.FactChanges> = {}
-  const before = await sections.sectionsOf(trx, plan.targetId)
-  const fresh = sectioned.map(section => section.id).filter(id => !before.includes(id))
-  for (const { faults } of (await joinable(trx, plan.targetId, fresh)).values())
+  const fresh = chosen.filter(id => !before.includes(id))
+  const asked = fresh.length > 0 ? await joinable(trx, plan.targetId, fresh) : new Map<string, Joinable>()
+  for (const { faults } of asked.values())
     if (faults.length > 0) throw refuse('cannot-join-any-more', { faults })
   const dated = compiled.placements.filter(entry => entry.dates !== null)
   const inShell = (entity: Placement['entity']) =>
@@ -365,12 +353,10 @@ async function joinSections(
 }
 
 /** The course itself goes on in the new term, and a snapshot of it, with its students, takes its place in the old one. */
-async function writeInPlace(
-  trx: Knex,
-  { runId, person, plan, input, compiled }: Running,
-): Promise<ClearedCounts | null> {
+async function writeInPlace(trx: Knex, running: Running): Promise<ClearedCounts | null> {
+  const { runId, person, plan, input, compiled } = running
   // What is taken out of its texts is looked up before the course itself changes.
-  const texts = await storeTexts(trx, plan, input, compiled)
+  const texts = await storeTexts(trx, running)
   const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
   const cleaned = cleanedThings(input.traces, plan.document.traces.answers)
   const placements = (await cleaner.rows(compiled.placements))

@@ -6,6 +6,7 @@ import { pointsText } from '../../core/grading/points'
 import type { Placement } from '../../core/plan/compile'
 import type { PlanDocument } from '../../core/plan/document'
 import { putGrace } from '../courses/around.queries'
+import type { StandingNode } from '../courses/content.queries'
 import { written } from '../db/rows'
 
 /** What is to be of a category or the rules, as the statements read it: decimals as text, flags as numbers. */
@@ -187,17 +188,39 @@ const rowColumns = {
   extra: 'INT',
   details: anyText,
 } as const satisfies Partial<Record<keyof WrittenRow, string>>
-/** Rows as one document; as bytes, since the driver looks through a text letter by letter for what it must mask. */
-const sent = (rows: readonly unknown[]): Buffer => Buffer.from(JSON.stringify(rows))
-/** Such a document is read by the database as a table: no row of it is ever stored. */
-const given = `JSON_TABLE(CONVERT(:rows USING utf8mb4), '$[*]' COLUMNS (
-  ${Object.entries(rowColumns)
-    .map(([name, type]) => `\`${name}\` ${type} PATH '$.${name}'`)
-    .join(', ')})) e`
-
-/** The same of rows of which only that is said which differs from their source's. */
-const sparse = `JSON_TABLE(CONVERT(:rows USING utf8mb4), '$[*]' COLUMNS (
-  ${sparseColumns.map((name, at) => `\`${name}\` ${rowColumns[name]} PATH '$[${at}]'`).join(', ')})) e`
+/** Rows as one document, of objects what is named; as bytes, since the driver looks through a text letter by letter for what it must mask. */
+const sent = (rows: readonly unknown[], names?: string[]): Buffer => Buffer.from(JSON.stringify(rows, names))
+/** Where a statement reads the rows that it is given, as a table `e`: no row of it is ever stored. */
+const given = 'GIVEN'
+type Said = ReadonlyMap<string, string>
+/**
+ * A statement as the database gets it. `said`: what its rows say at all, and where in a row; only that is read, and the rest is nothing, so
+ * that a column costs only where one of the rows needs it.
+ */
+function asRead(sql: string, said: Said): string {
+  const columns = Object.entries(rowColumns).flatMap(([name, type]) => {
+    const path = said.get(name)
+    return path === undefined ? [] : [`\`${name}\` ${type} PATH '${path}'`]
+  })
+  return sql
+    .replace(/\be\.(\w+)/g, (column, name: string) => (said.has(name) ? `e.\`${name}\`` : 'NULL'))
+    .replace(
+      given,
+      () => `JSON_TABLE(CONVERT(:rows USING utf8mb4), '$[*]' COLUMNS (${columns.join(', ')})) e`,
+    )
+}
+const saidBy = (rows: readonly WrittenRow[]): Said =>
+  new Map(
+    Object.keys(rowColumns)
+      .filter(name => rows.some(row => row[name as keyof typeof rowColumns] !== null))
+      .map(name => [name, `$.${name}`]),
+  )
+const saidInOrder = (rows: readonly SparseRow[]): Said =>
+  new Map(
+    sparseColumns.flatMap((name, at) =>
+      rows.some(row => (row[at] ?? null) !== null) ? [[name, `$[${at}]`] as const] : [],
+    ),
+  )
 const orSame = (name: keyof typeof sameAs): string =>
   `IF(e.${name} IS NULL, s.${name}, NULLIF(e.${name}, ''))`
 
@@ -380,7 +403,7 @@ const statements: Statement[] = [
             e.opens, e.due, e.closes, e.grading_period, IF(e.text_from IS NULL, s.body_hash, e.body_hash),
             IF(e.text_from = 'none', NULL, s.media_type), ${settings}, s.identifier, ${orSame('rubric_lineage')},
             ${orSame('group_lineage')}, ${releases}, IFNULL(e.exempt, 0), IFNULL(e.extra, 0), 'run'
-          FROM ${sparse}
+          FROM ${given}
           JOIN items s ON s.course_id = ELT(e.from + 1, :sources) AND s.lineage = IFNULL(e.source_lineage, e.lineage)`,
   },
   {
@@ -411,24 +434,34 @@ const statements: Statement[] = [
   },
 ]
 /** An empty place that nothing fills is gone; anything else that is removed stays as a deleted one, with what students did there. */
-const clearings = [
+const clearItems = [
   `DELETE t FROM items t JOIN ${given} ON e.lineage = t.lineage
    WHERE t.course_id = :targetId AND t.holds IS NOT NULL`,
   `UPDATE items t JOIN ${given} ON e.lineage = t.lineage
    SET t.state = 'deleted' WHERE t.course_id = :targetId AND t.holds IS NULL`,
 ]
 
-/**
- * Writes what is given into the shell, set by set; `told` how many things that were so far. @throws Error where another number of rows was written than was planned:
- * nothing is committed then.
- */
-export async function writeContent(
-  trx: Knex,
-  targetId: string,
-  writing: Writing,
-  told: (wrote: number) => Promise<void>,
-): Promise<void> {
-  let done = 0
+/** One step of a run with the rows that its statements are given, ready to be sent. */
+export interface ReadyWrite {
+  readonly what: string
+  readonly statements: readonly string[]
+  readonly rows: Buffer
+  /** How many rows it must write; null where that says nothing. */
+  readonly wanted: number | null
+}
+const readyWrite = (
+  statements: readonly string[],
+  rows: readonly WrittenRow[],
+  sparse?: readonly SparseRow[],
+): Pick<ReadyWrite, 'statements' | 'rows'> => {
+  const said = sparse ? saidInOrder(sparse) : saidBy(rows)
+  return {
+    statements: statements.map(sql => asRead(sql, said)),
+    rows: sparse ? sent(sparse) : sent(rows, [...said.keys()]),
+  }
+}
+/** What writes some things into a shell, set by set, in the order in which it is done. */
+export function readyWrites(writing: Writing): ReadyWrite[] {
   const rows = rowsOf(writing)
   const these = (
     entity: Placement['entity'],
@@ -441,27 +474,39 @@ export async function writeContent(
         actions.includes(row.action) &&
         (!of || of === (writing.placements[at]?.made ? 'plan' : 'courses')),
     )
-  const write = (sql: string, some: readonly (WrittenRow | SparseRow)[]): Promise<number> =>
-    written(trx, sql, { targetId, sources: writing.sourceIds, rows: sent(some) })
-  const check = (what: string, wrote: number, wanted: number): void => {
-    if (wrote !== wanted) throw new Error(`${wrote} ${what} written into ${targetId}, ${wanted} planned`)
-  }
-  for (const { entity, actions, of, isSparse, sql } of statements) {
+  const writes = statements.flatMap(({ entity, actions, of, isSparse, sql }): ReadyWrite[] => {
     const some = these(entity, actions, of)
-    if (some.length === 0) continue
-    const wrote = await write(sql, isSparse ? sparseRows(some, writing) : some)
-    check(`rows of ${entity} (${actions.join(', ')})`, wrote, some.length)
-    await told((done += some.length))
-  }
+    if (some.length === 0) return []
+    const what = `rows of ${entity} (${actions.join(', ')})`
+    return [{ ...readyWrite([sql], some, isSparse && sparseRows(some, writing)), what, wanted: some.length }]
+  })
   const cleared = these('item', ['cleared'])
-  if (cleared.length > 0) {
-    let gone = 0
-    for (const sql of clearings) gone += await write(sql, cleared)
-    check('items cleared', gone, cleared.length)
-  }
+  if (cleared.length > 0)
+    writes.push({ ...readyWrite(clearItems, cleared), what: 'items cleared', wanted: cleared.length })
   const rules = these('rules', ['added', 'replaced'])
-  if (rules.length > 0) await write(writeRules, rules)
-  await writeGrace(trx, targetId, writing.placements)
+  if (rules.length > 0) writes.push({ ...readyWrite([writeRules], rules), what: 'rules', wanted: null })
+  return writes
+}
+/**
+ * Writes what is ready into the shell; `told` how many things that were so far. @throws Error where another number of rows was written than
+ * was planned: nothing is committed then.
+ */
+export async function writeContent(
+  trx: Knex,
+  targetId: string,
+  { sourceIds, placements }: Pick<Writing, 'sourceIds' | 'placements'>,
+  writes: readonly ReadyWrite[],
+  told: (wrote: number) => Promise<void>,
+): Promise<void> {
+  let done = 0
+  for (const { what, statements, rows, wanted } of writes) {
+    let wrote = 0
+    for (const sql of statements) wrote += await written(trx, sql, { targetId, sources: sourceIds, rows })
+    if (wanted === null) continue
+    if (wrote !== wanted) throw new Error(`${wrote} ${what} written into ${targetId}, ${wanted} planned`)
+    await told((done += wanted))
+  }
+  await writeGrace(trx, targetId, placements)
 }
 /** Writes how often students of a course may hand in later, where the plan changes it. */
 export async function writeGrace(
@@ -482,24 +527,24 @@ const writeRules = `
 /** Gives the items of a course, which stay where they are, their new dates, and takes out of them and its units what the rows say: another title, another text, other settings. */
 export async function writeInto(trx: Knex, courseId: string, writing: Writing): Promise<void> {
   const rows = rowsOf(writing)
-  const names = (entity: Placement['entity']) => ({
-    courseId,
-    rows: sent(rows.filter(row => row.entity === entity)),
-  })
-  await written(
-    trx,
+  const write = async (entity: Placement['entity'], sql: string): Promise<void> => {
+    const some = rows.filter(row => row.entity === entity)
+    if (some.length === 0) return
+    const ready = readyWrite([sql], some)
+    for (const statement of ready.statements) await written(trx, statement, { courseId, rows: ready.rows })
+  }
+  await write(
+    'item',
     `UPDATE items t JOIN ${given} ON e.lineage = t.lineage
      SET t.opens = e.opens, t.due = e.due, t.closes = e.closes, t.grading_period = e.grading_period,
        t.title = IFNULL(e.title, t.title), t.body_hash = IF(e.text_from = 'made', e.body_hash, t.body_hash),
        t.settings = IF(e.settings IS NULL, t.settings, JSON_MERGE_PATCH(t.settings, e.settings))
      WHERE t.course_id = :courseId`,
-    names('item'),
   )
-  await written(
-    trx,
+  await write(
+    'unit',
     `UPDATE units t JOIN ${given} ON e.lineage = t.lineage
      SET t.title = IFNULL(e.title, t.title), t.opens = e.opens WHERE t.course_id = :courseId`,
-    names('unit'),
   )
 }
 const writesDates = ({ entity, action, parts }: Placement): boolean =>
@@ -507,9 +552,10 @@ const writesDates = ({ entity, action, parts }: Placement): boolean =>
   (action === 'added' || action === 'filled' || action === 'replaced' || action === 'dated') &&
   (parts === null || parts.includes('dates'))
 /** How many dates stand in a course on the units and items whose dates a run wrote. */
-export function datesWritten(nodes: readonly OutlineNode[], placements: readonly Placement[]): number {
+export function datesWritten(
+  stands: readonly Pick<StandingNode, 'lineage' | 'dates'>[],
+  placements: readonly Placement[],
+): number {
   const dated = new Set(placements.filter(writesDates).map(({ lineage }) => lineage))
-  return nodes
-    .filter(({ lineage }) => dated.has(lineage))
-    .reduce((sum, { opens, due, closes }) => sum + [opens, due, closes].filter(Boolean).length, 0)
+  return stands.reduce((sum, { lineage, dates }) => sum + (dated.has(lineage) ? dates : 0), 0)
 }

@@ -1,28 +1,71 @@
 import type { Knex } from 'knex'
-import type { CarrySide, CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
+import type { CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
 import { traceId, tableId, type SearchedPeople } from '../../core/student-data/traces/find'
 import type { TraceRecord } from '../../core/student-data/traces/record'
 import { answerOf, type Trace } from '../../core/student-data/traces/trace'
 import { sidesOf, tracesOf } from '../../core/plan/compile'
+import { loadCategories, loadFurniture, loadGroups, loadRubrics } from '../courses/around.queries'
+import type { StandingNode } from '../courses/content.queries'
 import { refuse } from '../errors/refusal'
-import { writtenCourse, type Plan } from '../plans/plans.queries'
-import { lookThrough } from './look-through'
-import { tracedItems, type TracesFound } from './traces.queries'
+import { sidesOfPlan, writtenCourse, type Plan } from '../plans/plans.queries'
+import { lookThrough, type SearchedContent } from './look-through'
+import { nodesToSearch, type TracesFound } from './traces.queries'
 
+/** Titles, and bodies by their hashes. */
+interface Texts {
+  readonly titles: ReadonlySet<string>
+  readonly bodies: ReadonlySet<string>
+}
+const searchedKnown = new WeakMap<CompileInput, Texts>()
 /**
- * Bodies that the plan's own search has looked through, and of which nothing is to go: a body never changes under its hash, so that
- * where the same hash stands in the course now, nothing else stands in it. All others are read again.
+ * What the plan's own search has looked through, and of which nothing is to go: where the same title or the same body stands in the course now,
+ * nothing else stands in it. All others are looked through again.
  */
-function searchedBefore(input: CompileInput, { document }: Plan): Set<string> {
-  const open = new Set(
-    input.traces.filter(trace => answerOf(trace, document.traces.answers) !== 'keep').map(({ on }) => on),
-  )
-  const nodes = sidesOf(input).flatMap(side => side.nodes)
-  const hashes = new Set(nodes.flatMap(({ body }) => body ?? []))
-  for (const { lineage, body } of nodes) if (body !== null && open.has(lineage)) hashes.delete(body)
-  return hashes
+function searchedBefore(input: CompileInput, plan: Plan): Texts {
+  const texts = searchedKnown.get(input) ?? textsSearched(input, plan)
+  searchedKnown.set(input, texts)
+  return texts
+}
+function textsSearched(input: CompileInput, plan: Plan): Texts {
+  const { answers } = plan.document.traces
+  const open = new Set(input.traces.filter(trace => answerOf(trace, answers) !== 'keep').map(({ on }) => on))
+  // What is made in the plan comes last: it was never searched.
+  const searched = sidesOf(input).slice(0, sidesOfPlan(plan).length)
+  const nodes = searched.flatMap(side => side.nodes)
+  const titles = new Set(nodes.map(({ title }) => title))
+  const bodies = new Set(nodes.flatMap(({ body }) => body ?? []))
+  for (const { lineage, title, body } of nodes)
+    if (open.has(lineage)) {
+      titles.delete(title)
+      if (body !== null) bodies.delete(body)
+    }
+  return { titles, bodies }
 }
 const writes = ({ action }: Placement): boolean => !['moved', 'dated', 'cleared'].includes(action)
+/** What stands around the units, as far as the run wrote any of it; in place all of the course is what the run leaves. */
+async function aroundWritten(
+  trx: Knex,
+  { mode, ...plan }: Plan,
+  placements: readonly Placement[],
+): Promise<Omit<SearchedContent, 'nodes'>> {
+  const course = writtenCourse({ mode, ...plan })
+  async function load<T extends { readonly lineage: string }>(
+    entity: Placement['entity'],
+    all: (db: Knex, id: string) => Promise<readonly T[]>,
+  ): Promise<readonly T[]> {
+    if (mode === 'in-place') return all(trx, course)
+    const wrote = new Set(
+      placements.flatMap(each => (each.entity === entity && writes(each) ? each.lineage : [])),
+    )
+    return wrote.size === 0 ? [] : (await all(trx, course)).filter(({ lineage }) => wrote.has(lineage))
+  }
+  return {
+    categories: await load('category', loadCategories),
+    rubrics: await load('rubric', loadRubrics),
+    groups: await load('group', loadGroups),
+    furniture: await load('furnishing', loadFurniture),
+  }
+}
 /**
  * Searches what a run has written once more, as it stands in the course now. @throws Refusal where something stands there that was to go:
  * nothing is kept of the run then.
@@ -30,35 +73,27 @@ const writes = ({ action }: Placement): boolean => !['moved', 'dated', 'cleared'
 export async function auditTexts(
   trx: Knex,
   { plan, input, compiled }: { plan: Plan; input: CompileInput; compiled: CompiledPlan },
-  { stands: side, known, people }: { stands: CarrySide; known: TracesFound; people: SearchedPeople },
+  { stands, known, people }: { stands: readonly StandingNode[]; known: TracesFound; people: SearchedPeople },
 ): Promise<Omit<TraceRecord, 'tables'>> {
-  const course = writtenCourse(plan)
+  const around = await aroundWritten(trx, plan, compiled.placements)
   const sourceOf = new Map(compiled.placements.filter(writes).map(({ lineage, source }) => [lineage, source]))
   // In place all of the course is what the run leaves.
   if (plan.mode === 'in-place')
-    for (const { lineage } of [side.categories, side.rubrics, side.groups, side.furniture].flat())
-      sourceOf.set(lineage, lineage)
-  const written = <T extends { readonly lineage: string }>(all: readonly T[]): T[] =>
-    all.filter(({ lineage }) => sourceOf.has(lineage))
-  const { found } = await lookThrough(
-    trx,
-    [
-      {
-        side: {
-          ...side,
-          nodes: written(side.nodes).filter(({ state }) => state !== 'deleted'),
-          categories: written(side.categories),
-          rubrics: written(side.rubrics),
-          groups: written(side.groups),
-          furniture: written(side.furniture),
-        },
-        items: await tracedItems(trx, course),
-        keyIn: lineage => lineage,
-      },
-    ],
-    people,
-    searchedBefore(input, plan),
+    for (const { lineage } of Object.values(around).flat()) sourceOf.set(lineage, lineage)
+  const { titles: titlesKnown, bodies } = searchedBefore(input, plan)
+  const looks = stands.filter(
+    ({ lineage, state, title, body, hasSettings }) =>
+      state !== 'deleted' &&
+      sourceOf.has(lineage) &&
+      (hasSettings || !titlesKnown.has(title) || (body !== null && !bodies.has(body))),
   )
+  const nodes = await nodesToSearch(
+    trx,
+    writtenCourse(plan),
+    looks.map(({ lineage }) => lineage),
+  )
+  const side = { side: { ...around, nodes: [...nodes.values()] }, items: nodes, keyIn: (key: string) => key }
+  const { found } = await lookThrough(trx, [side], people, bodies)
   const { answers } = plan.document.traces
   const before = new Map(input.traces.map(trace => [trace.id, trace]))
   const asBefore = (trace: Trace): Trace | undefined => {

@@ -41,7 +41,7 @@ type Table = keyof typeof tablesAboutPeople
 const tablesOf = (sort: (typeof tablesAboutPeople)[Table]): Table[] =>
   (Object.keys(tablesAboutPeople) as Table[]).filter(table => tablesAboutPeople[table] === sort)
 
-/** Last term's students who are no staff of a course. */
+/** Last term's students who are no staff of a course, and which of a course's enrolments are theirs. */
 const lastTerm = `SELECT s.person_id FROM enrolments s WHERE s.course_id IN (:sources) AND s.role = 'student'
   AND s.person_id NOT IN (SELECT t.person_id FROM enrolments t WHERE t.course_id = :courseId AND t.role <> 'student')`
 const notListed =
@@ -57,22 +57,26 @@ export async function rowsOfLastTerm(
   sources: readonly string[],
   isInPlace: boolean,
 ): Promise<Map<Table, number>> {
-  const count = (table: Table, from: string): string =>
-    `SELECT '${table}' AS name, COUNT(*) AS n FROM ${from}`
-  const standing = `e.course_id = :courseId AND e.role = 'student' AND e.person_id IN (${lastTerm})
-    AND (${isInPlace ? 'TRUE' : notListed})`
+  const count = (table: Table, where: string): string =>
+    `SELECT '${table}' AS name, COUNT(*) AS n FROM ${table} x WHERE ${where}`
+  // Looked up once: within each of the questions the database would plan it anew.
+  const standing = await selectRows<{ id: string }>(
+    db,
+    `SELECT e.id FROM enrolments e WHERE e.course_id = :courseId AND e.role = 'student'
+       AND e.person_id IN (${lastTerm}) AND (${isInPlace ? 'TRUE' : notListed})`,
+    { courseId, sources },
+  )
   const counts = [
-    count('enrolments', `enrolments e WHERE ${standing}`),
-    ...tablesOf('student-data').map(table =>
-      count(table, `${table} x JOIN enrolments e ON e.id = x.enrolment_id WHERE ${standing}`),
-    ),
+    count('enrolments', 'x.id IN (:standing)'),
+    ...tablesOf('student-data').map(table => count(table, 'x.enrolment_id IN (:standing)')),
     ...tablesOf('course').map(table =>
-      count(table, `${table} x WHERE x.course_id = :courseId AND x.person_id IN (${lastTerm})`),
+      count(table, `x.course_id = :courseId AND x.person_id IN (${lastTerm})`),
     ),
   ]
   const rows = await selectRows<{ name: Table; n: number }>(db, counts.join(' UNION ALL '), {
     courseId,
     sources,
+    standing: ['', ...standing.map(({ id }) => id)],
   })
   return new Map(rows.map(({ name, n }) => [name, Number(n)]))
 }

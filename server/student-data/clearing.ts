@@ -48,7 +48,7 @@ export async function saveKeepRules(
 /** Of a course that is rolled in place all is last term's; in a shell only what hangs off people whom the registrar does not list. */
 const whoseIn = ({ mode }: Pick<Plan, 'mode'>): queries.Whose =>
   mode === 'in-place' ? 'everyone' : 'unlisted'
-interface Clearable {
+export interface Clearable {
   readonly held: HeldRow[]
   readonly standing: queries.Standing[]
   readonly planned: PlannedClearing
@@ -74,12 +74,13 @@ export async function readClearable(db: Knex, planId: string): Promise<ClearingR
   })
 }
 
-/** Clears what a plan says, and keeps it aside. Answers how much, by kind; null where nothing is cleared. */
+/** Clears what a plan says, and keeps it aside. Answers how much, by kind; null where nothing is cleared. `clearable`: where that has been looked at in this transaction. */
 export async function clearAtRun(
   trx: Knex,
   { plan, runId, person }: { plan: Plan; runId: string; person: Person },
+  clearable?: Clearable,
 ): Promise<ClearedCounts | null> {
-  const { held, planned } = await clearableIn(trx, plan)
+  const { held, planned } = clearable ?? (await clearableIn(trx, plan))
   if (planned.rows === 0 && planned.off.length === 0) return null
   const courseId = writtenCourse(plan)
   return clear(trx, { courseId, runId, person }, held, planned, plan.document.clearing.except)

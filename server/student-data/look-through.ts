@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import type { OutlineNode } from '../../core/course/outline'
 import { similarityOf } from '../../core/student-data/similarity'
 import { jsonSegments } from '../../core/student-data/traces/clean'
 import {
@@ -21,10 +22,15 @@ const heldAtMost = 24 * MiB
 const batchAtMost = 200
 const unreadable = 'It could not be read: it is damaged or locked.'
 
+type SearchedNode = Pick<OutlineNode, 'lineage' | 'type' | 'title' | 'kind' | 'body' | 'size'>
+/** What of a course is looked through. */
+export type SearchedContent = Pick<CarrySide, 'categories' | 'rubrics' | 'groups' | 'furniture'> & {
+  readonly nodes: readonly SearchedNode[]
+}
 /** A source as it is searched: what it brings, under the keys of the plan, and its items beyond their outline. */
 export interface SearchedSide {
-  readonly side: CarrySide
-  readonly items: ReadonlyMap<string, TracedItem>
+  readonly side: SearchedContent
+  readonly items: ReadonlyMap<string, Pick<TracedItem, 'media_type' | 'settings'>>
   /** The key of an item in its own course, where the plan has another for it. */
   readonly keyIn: (lineage: string) => string
 }

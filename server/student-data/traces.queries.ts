@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import type { ItemKind } from '../../core/course/model'
 import type { TracedPerson } from '../../core/student-data/traces/people'
 import type { Looked, Trace } from '../../core/student-data/traces/trace'
 import { now, stampOf } from '../clock'
@@ -63,6 +64,38 @@ export type TracedItem = Pick<ItemRow, 'lineage' | 'media_type'> & { settings: R
 export async function tracedItems(db: Knex, contentId: string): Promise<Map<string, TracedItem>> {
   const rows = await db('items').where({ course_id: contentId }).select('lineage', 'media_type', 'settings')
   return new Map(rows.map(row => [row.lineage, { ...row, settings: jsonOf(row.settings) }]))
+}
+/** A unit or an item as it is looked through. */
+export type NodeToSearch = TracedItem & {
+  type: 'unit' | 'item'
+  title: string
+  kind: ItemKind | null
+  body: string | null
+  size: number
+}
+/** Some units and items of a course that shows its own content, as they are looked through, by lineage. */
+export async function nodesToSearch(
+  db: Knex,
+  courseId: string,
+  lineages: readonly string[],
+): Promise<Map<string, NodeToSearch>> {
+  const nodes = new Map<string, NodeToSearch>()
+  for (const some of inBatches(lineages)) {
+    const units = await db('units')
+      .where({ course_id: courseId })
+      .whereIn('lineage', some)
+      .select('lineage', 'title')
+    const nothing = { kind: null, body: null, size: 0, media_type: null, settings: {} }
+    for (const row of units) nodes.set(row.lineage, { ...nothing, ...row, type: 'unit' })
+    const items = await db('items')
+      .leftJoin('bodies', 'bodies.hash', 'items.body_hash')
+      .where({ course_id: courseId })
+      .whereIn('lineage', some)
+      .select('lineage', 'title', 'kind', 'body_hash', 'items.media_type', 'settings', 'size')
+    for (const { body_hash: body, settings, size, ...row } of items)
+      nodes.set(row.lineage, { ...row, type: 'item', body, size: size ?? 0, settings: jsonOf(settings) })
+  }
+  return nodes
 }
 /** Texts of PDFs as they were read for the search by words, by hash. */
 export async function readTexts(db: Knex, hashes: readonly string[]): Promise<Map<string, string>> {
