@@ -34,11 +34,14 @@ const isStill = computed(() => props.batch.state !== 'trying' && props.batch.sta
 const change = (pair: PairLine, what: 'check' | 'accept' | 'out'): void =>
   emit('change', () => api.put(`/batches/${props.batch.id}/pairs/${pair.id}`, { do: what }))
 const mayCheck = ({ state, source, shell }: PairLine): boolean =>
-  source !== null && shell !== null && ['waiting', 'exception', 'look', 'failed', 'out'].includes(state)
+  source !== null &&
+  shell !== null &&
+  ['waiting', 'exception', 'look', 'failed', 'out', 'undone'].includes(state)
 const nameOf = (course: PairLine['shell'], text: string): string =>
   course ? codeText(course) : text || 'none'
 const stateText = (pair: PairLine): string => {
   if (pair.isAsked && pair.state === 'ready') return 'waits to be run'
+  if (pair.isAsked && pair.state === 'done') return 'waits to be undone'
   return pairStateWords[pair.state].words
 }
 const effectText = ({ effect }: PairLine): string =>
@@ -100,13 +103,13 @@ const effectText = ({ effect }: PairLine): string =>
             <span :class="pairStateWords[pair.state].colour">{{ stateText(pair) }}</span>
           </td>
           <td>
-            <template v-if="pair.problem && pair.state !== 'ready' && pair.state !== 'done'"
+            <template v-if="pair.problem && pair.state !== 'ready'"
               ><b>{{ pair.problem.title }}.</b> <span class="small">{{ pair.problem.detail }}</span></template
             >
             <span v-else class="soft">{{ effectText(pair) }}</span>
           </td>
           <td class="acts small">
-            <NuxtLink v-if="pair.run" :to="`/runs/${pair.run}`">Record</NuxtLink>
+            <NuxtLink v-if="pair.run && pair.state !== 'ready'" :to="`/runs/${pair.run}`">Record</NuxtLink>
             <NuxtLink v-else-if="pair.plan" :to="`/plans/${pair.plan}/run`">Plan</NuxtLink>
             <template v-if="isStill && !pair.isAsked">
               <button

@@ -17,6 +17,7 @@ export const pairStateWords: Readonly<Record<PairState, { words: string; colour:
   out: { words: 'left out', colour: 'soft' },
   done: { words: 'filled', colour: 'kept' },
   failed: { words: 'failed', colour: 'fault' },
+  undone: { words: 'undone', colour: 'soft' },
 }
 /** `Adds 196 items in 14 units. Replaces and clears nothing.` */
 export function pairEffectText(effect: PairEffect, isDone: boolean): string {

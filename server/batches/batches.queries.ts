@@ -83,7 +83,7 @@ export interface NewPair {
   shellText: string
   sourceId: string | null
   shellId: string | null
-  state: PairState
+  state: BatchPairRow['state']
   problem: string | null
   /** What makes the pair doubtful however it is tried. */
   doubt: string | null
@@ -148,7 +148,14 @@ export interface Pair {
   fingerprint: string | null
   runId: string | null
 }
-const pairFrom = (row: BatchPairRow): Pair => ({
+/** How a pair stands: filled, until its run is undone, whoever undoes that and from where. */
+const stands = "IF(p.state = 'done' AND r.undone_at IS NOT NULL, 'undone', p.state)"
+const pairRows = (db: Knex) =>
+  db('batch_pairs as p')
+    .leftJoin('runs as r', 'r.id', 'p.run_id')
+    .select<PairColumns[]>('p.*', db.raw(`${stands} AS stands`))
+type PairColumns = BatchPairRow & { stands: PairState }
+const pairFrom = (row: PairColumns): Pair => ({
   id: row.id,
   batchId: row.batch_id,
   number: row.position,
@@ -156,7 +163,7 @@ const pairFrom = (row: BatchPairRow): Pair => ({
   sourceId: row.source_id,
   shellId: row.shell_id,
   planId: row.plan_id,
-  state: row.state,
+  state: row.stands,
   problem: row.problem,
   doubt: row.doubt,
   effect: row.effect && jsonOf(row.effect),
@@ -164,7 +171,7 @@ const pairFrom = (row: BatchPairRow): Pair => ({
   runId: row.run_id,
 })
 export async function findPair(db: Knex, id: string): Promise<Pair | null> {
-  const row = await db('batch_pairs').where({ id }).first()
+  const [row] = await pairRows(db).where('p.id', id)
   return row ? pairFrom(row) : null
 }
 /** Pairs of a batch in their order; of some state, after some number, at most so many, where that is asked. */
@@ -173,8 +180,8 @@ export async function pairsOf(
   batchId: string,
   wish: { state?: PairState | undefined; after?: number | undefined; limit?: number } = {},
 ): Promise<Pair[]> {
-  const query = db('batch_pairs').where({ batch_id: batchId }).orderBy('position')
-  if (wish.state) void query.where({ state: wish.state })
+  const query = pairRows(db).where({ batch_id: batchId }).orderBy('position')
+  if (wish.state) void query.whereRaw(`${stands} = ?`, [wish.state])
   if (wish.after !== undefined) void query.where('position', '>', wish.after)
   if (wish.limit !== undefined) void query.limit(wish.limit)
   return (await query).map(pairFrom)
@@ -206,7 +213,8 @@ export async function countPairs(
   if (batchIds.length === 0) return new Map()
   const rows = await selectRows<{ batch_id: string; state: PairState; n: number }>(
     db,
-    'SELECT batch_id, state, COUNT(*) AS n FROM batch_pairs WHERE batch_id IN (:batchIds) GROUP BY batch_id, state',
+    `SELECT p.batch_id, ${stands} AS state, COUNT(*) AS n FROM batch_pairs p LEFT JOIN runs r ON r.id = p.run_id
+     WHERE p.batch_id IN (:batchIds) GROUP BY 1, 2`,
     { batchIds },
   )
   const counts = new Map<string, Partial<Record<PairState, number>>>()
@@ -217,54 +225,79 @@ export async function countPairs(
 const numbers = ['units', 'items', 'replaced', 'cleared', 'studentRows', 'dates', 'settle'] as const
 /** What all pairs of a batch in some state do together. */
 export async function totalsOf(db: Knex, batchId: string, state: PairState): Promise<PairEffect> {
-  const sums = numbers.map(name => `COALESCE(SUM(JSON_VALUE(effect, '$.${name}')), 0) AS ${name}`)
+  const sums = numbers.map(name => `COALESCE(SUM(JSON_VALUE(p.effect, '$.${name}')), 0) AS ${name}`)
   const [row] = await selectRows<Record<(typeof numbers)[number], string>>(
     db,
-    `SELECT ${sums.join(', ')} FROM batch_pairs WHERE batch_id = :batchId AND state = :state`,
+    `SELECT ${sums.join(', ')} FROM batch_pairs p LEFT JOIN runs r ON r.id = p.run_id
+     WHERE p.batch_id = :batchId AND ${stands} = :state`,
     { batchId, state },
   )
   return Object.fromEntries(numbers.map(name => [name, Number(row?.[name] ?? 0)])) as unknown as PairEffect
 }
 
+/** What is done with a pair by a job of its own. */
+export type PairJob = 'batch-try' | 'batch-run' | 'batch-undo'
 /** A job of a batch that waits or goes on: which pair it is about. */
 export interface OpenJob {
   pairId: string
+  kind: PairJob
   state: 'waiting' | 'running'
   done: number
   total: number
 }
-/** What is being done with pairs of a batch, or waits to be: each is tried by a job of its own, and run by one of its plan. */
+/** What is being done with pairs of a batch, or waits to be: each is tried and undone by a job of its own, and run by one of its plan. */
 export async function openJobs(db: Knex, batchId: string): Promise<OpenJob[]> {
-  const rows = await selectRows<{ pair_id: string; state: OpenJob['state']; done: string; total: string }>(
+  type Row = Pick<OpenJob, 'kind' | 'state'> & { pair_id: string; done: string; total: string }
+  const rows = await selectRows<Row>(
     db,
-    `SELECT p.id AS pair_id, j.state, j.done, j.total FROM batch_pairs p
-     JOIN jobs j ON j.subject = p.id AND j.kind = 'batch-try' AND j.state IN ('waiting', 'running')
+    `SELECT p.id AS pair_id, j.kind, j.state, j.done, j.total FROM batch_pairs p
+     JOIN jobs j ON j.subject = p.id AND j.kind IN ('batch-try', 'batch-undo') AND j.state IN ('waiting', 'running')
      WHERE p.batch_id = :batchId
      UNION ALL
-     SELECT p.id, j.state, j.done, j.total FROM batch_pairs p
+     SELECT p.id, j.kind, j.state, j.done, j.total FROM batch_pairs p
      JOIN jobs j ON j.subject = p.plan_id AND j.kind = 'batch-run' AND j.state IN ('waiting', 'running')
      WHERE p.batch_id = :batchId`,
     { batchId },
   )
-  return rows.map(({ pair_id, state, done, total }) => ({
+  return rows.map(({ pair_id, kind, state, done, total }) => ({
     pairId: pair_id,
+    kind,
     state,
     done: Number(done),
     total: Number(total),
   }))
 }
-/** Takes back what waits of a batch and has not been begun. */
-export async function cancelWaiting(trx: Knex, batchId: string): Promise<void> {
-  const end = { state: 'cancelled', token: null, finished_at: stampOf(now()) } as const
+/** Takes back what waits of a batch and has not been begun; of some kind, where that is said. */
+export async function cancelWaiting(
+  trx: Knex,
+  batchId: string,
+  kinds: readonly PairJob[] = ['batch-try', 'batch-run', 'batch-undo'],
+): Promise<void> {
   const own = trx('batch_pairs').where({ batch_id: batchId })
-  await trx('jobs')
-    .where({ kind: 'batch-run', state: 'waiting' })
-    .whereIn('subject', own.clone().whereNotNull('plan_id').select('plan_id'))
-    .update(end)
-  await trx('jobs')
-    .where({ kind: 'batch-try', state: 'waiting' })
-    .whereIn('subject', own.clone().select('id'))
-    .update(end)
+  for (const kind of kinds) {
+    const subjects: Knex.QueryBuilder =
+      kind === 'batch-run' ? own.clone().whereNotNull('plan_id').select('plan_id') : own.clone().select('id')
+    await trx('jobs')
+      .where({ kind, state: 'waiting' })
+      .whereIn('subject', subjects)
+      .update({ state: 'cancelled', token: null, finished_at: stampOf(now()) })
+  }
+}
+/** The pairs of a batch whose runs are being undone together; null where that is not going on. */
+export async function undoAsked(db: Knex, batchId: string): Promise<readonly string[] | null> {
+  const rows = await db('jobs')
+    .where({ kind: 'batch', subject: batchId })
+    .whereIn('state', ['waiting', 'running'])
+    .select('payload')
+  for (const { payload } of rows) {
+    const { undo } = jsonOf(payload) as WatchPayload
+    if (undo) return undo
+  }
+  return null
+}
+/** What the job is given that watches over a batch. `undo`: it waits for these pairs to be undone, not for a trial or a run. */
+export interface WatchPayload {
+  readonly undo?: readonly string[]
 }
 
 type NamedColumns = Pick<CourseRow, 'id' | 'source_id' | 'code' | 'section'> &

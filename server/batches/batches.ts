@@ -188,12 +188,67 @@ export async function runBatch(db: Knex, person: Person, id: string, origin: str
     })
   })
 }
+/** Goes on with a dry run that was stopped: the pairs that were not tried are. Whoever asks twice has asked once. */
+export async function tryRest(db: Knex, person: Person, id: string): Promise<void> {
+  await inTransaction(db, async trx => {
+    const batch = await lockBatch(trx, id)
+    if (batch.state === 'trying') return
+    if (batch.state === 'running') throw refuse('batch-runs')
+    const waiting = (await queries.pairsOf(trx, id, { state: 'waiting' })).filter(
+      ({ sourceId, shellId }) => sourceId !== null && shellId !== null,
+    )
+    if (waiting.length === 0) throw refuse('nothing-to-try')
+    await askToTry(trx, person, id, waiting)
+    await queries.setBatch(trx, id, { state: 'trying' })
+  })
+}
+/** Stops a dry run: the pair that is being tried is finished, the others are not begun. */
+export async function stopTrial(db: Knex, person: Person, id: string): Promise<void> {
+  await inTransaction(db, async trx => {
+    const batch = await lockBatch(trx, id)
+    if (batch.state !== 'trying') throw refuse('batch-does-not-run')
+    await queries.cancelWaiting(trx, id, ['batch-try'])
+    await writeLog(trx, { action: 'batch.trial-stopped', personId: person.id, detail: { name: batch.name } })
+  })
+}
+/**
+ * Asks for every run of a batch to be undone, by a job each, the last pair first. What was done in a shell since is looked at when its turn
+ * comes: a shell in which anybody has done anything stays as it is. Whoever asks twice has asked once.
+ */
+export async function undoBatch(db: Knex, person: Person, id: string, origin: string): Promise<void> {
+  await inTransaction(db, async trx => {
+    const batch = await lockBatch(trx, id)
+    if (await queries.undoAsked(trx, id)) return
+    if (batch.state === 'trying') throw refuse('batch-is-tried')
+    const isRunning = batch.state === 'running' || (batch.state === 'stopped' && batch.endedAt === null)
+    if (isRunning) throw refuse('batch-runs')
+    const done = (await queries.pairsOf(trx, id, { state: 'done' })).map(pair => pair.id).reverse()
+    if (done.length === 0) throw refuse('nothing-to-undo')
+    const watch: queries.WatchPayload = { undo: done }
+    await addJobs(trx, [
+      ...done.map(pair => ({ kind: 'batch-undo', subject: pair, personId: person.id, payload: {} })),
+      { kind: 'batch', subject: id, personId: person.id, payload: watch },
+    ])
+    await queries.setBatch(trx, id, { origin })
+    const detail = { name: batch.name, pairs: done.length }
+    await writeLog(trx, { action: 'batch.undo', personId: person.id, detail })
+  })
+}
+/** Stops undoing: the shell whose turn it is is finished, the others stay as they are. */
+export async function stopUndoing(db: Knex, person: Person, id: string): Promise<void> {
+  await inTransaction(db, async trx => {
+    const batch = await lockBatch(trx, id)
+    if (!(await queries.undoAsked(trx, id))) throw refuse('batch-does-not-run')
+    await queries.cancelWaiting(trx, id, ['batch-undo'])
+    await writeLog(trx, { action: 'batch.undo-stopped', personId: person.id, detail: { name: batch.name } })
+  })
+}
 /** Stops a batch: what is being written is finished, what waits is not begun. */
 export async function stopBatch(db: Knex, person: Person, id: string): Promise<void> {
   await inTransaction(db, async trx => {
     const batch = await lockBatch(trx, id)
     if (batch.state !== 'running') throw refuse('batch-does-not-run')
-    await queries.cancelWaiting(trx, id)
+    await queries.cancelWaiting(trx, id, ['batch-run'])
     await queries.setBatch(trx, id, { state: 'stopped' })
     await writeLog(trx, { action: 'batch.stopped', personId: person.id, detail: { name: batch.name } })
   })
@@ -230,7 +285,8 @@ export async function discardBatch(db: Knex, person: Person, id: string): Promis
     const batch = await lockBatch(trx, id)
     const pairs = await queries.pairsOf(trx, id)
     if (batch.state === 'trying') throw refuse('batch-is-tried')
-    if (pairs.some(pair => pair.state === 'done') || batch.state === 'running') throw refuse('batch-was-run')
+    const wasRun = pairs.some(({ state }) => state === 'done' || state === 'undone')
+    if (wasRun || batch.state === 'running') throw refuse('batch-was-run')
     await queries.cancelWaiting(trx, id)
     await queries.deleteBatch(trx, id)
     // A draft that somebody has changed since is theirs.
@@ -247,6 +303,7 @@ const noCounts = (): Record<PairState, number> => ({
   out: 0,
   done: 0,
   failed: 0,
+  undone: 0,
 })
 const lineOfBatch = (batch: queries.Batch, counts: Partial<Record<PairState, number>> | undefined) => ({
   id: batch.id,
@@ -270,7 +327,11 @@ export async function readBatch(db: Knex, person: Person, id: string): Promise<B
   const batch = await queries.findBatch(db, id)
   if (!batch) throw notFound('This batch')
   const open = await queries.openJobs(db, id)
-  const running = open.filter(job => job.state === 'running' && batch.state === 'running')
+  const undoing = await queries.undoAsked(db, id)
+  const isUndo = ({ kind }: queries.OpenJob): boolean => kind === 'batch-undo'
+  const running = open.filter(
+    job => job.state === 'running' && batch.state === 'running' && job.kind === 'batch-run',
+  )
   const shells = await linesFor(
     db,
     person,
@@ -286,7 +347,8 @@ export async function readBatch(db: Knex, person: Person, id: string): Promise<B
       ready: await queries.totalsOf(db, id, 'ready'),
       done: await queries.totalsOf(db, id, 'done'),
     },
-    open: open.length,
+    open: open.filter(job => !isUndo(job)).length,
+    undoing: undoing && { asked: undoing.length, open: open.filter(isUndo).length },
     now: running.map((job, at) => ({ shell: shells[at] ?? '', done: job.done, total: job.total })),
     runBy: runBy ? shortName(runBy) : null,
     runAt: batch.runAt && isoInstant(batch.runAt),

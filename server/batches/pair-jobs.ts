@@ -1,6 +1,8 @@
 import type { Knex } from 'knex'
 import type { Effect } from '../../core/plan/compile'
 import type { EffectReply } from '../../shared/api/plans'
+import type { UndoReply } from '../../shared/api/undo'
+import { there } from '../../core/there'
 import { stampOf, now } from '../clock'
 import { counted } from '../../core/dates/words'
 import { json } from '../db/rows'
@@ -8,7 +10,7 @@ import { inTransaction } from '../db/transaction'
 import { isAway } from '../db/trouble'
 import { Refusal } from '../errors/refusal'
 import { log, logSeldom } from '../http/logger'
-import { endJob, postponeJob, type Job } from '../jobs/jobs.queries'
+import { endJob, holdJob, postponeJob, type Job } from '../jobs/jobs.queries'
 import { writeLog } from '../log/log.queries'
 import { postMail } from '../mail/mail'
 import { emailOf, findPerson, type Person } from '../people/people.queries'
@@ -16,6 +18,7 @@ import { effectOf } from '../plans/effect'
 import { plansInto } from '../plans/plans.queries'
 import { startPlan } from '../plans/start'
 import { runsInto } from '../runs/runs.queries'
+import { readUndo, undoRun } from '../runs/undo'
 import type { RunEnd } from '../runs/run-jobs'
 import type { PairEffect } from '../../shared/api/batches'
 import * as queries from './batches.queries'
@@ -171,6 +174,57 @@ export const endOfPair: RunEnd = {
 }
 const pairOf = ({ payload }: Job): string => (payload as { pair: string }).pair
 
+/**
+ * Undoes the run of a pair, where its shell stands as the run left it; else says why it stays. All of it in one transaction with the end of its
+ * job, so that it is done or not begun, whatever is killed.
+ */
+export async function undoPair(db: Knex, job: Job): Promise<void> {
+  const left = async ({ title, detail }: Pick<Doubt, 'title' | 'detail'>): Promise<void> =>
+    inTransaction(db, async trx => {
+      if (await endJob(trx, job, 'done'))
+        await queries.setPair(trx, job.subject, { problem: doubtText({ title, detail }) })
+    })
+  try {
+    const person = job.personId === null ? null : await findPerson(db, job.personId)
+    const why = await inTransaction(db, async trx => {
+      if (!(await holdJob(trx, job))) return null
+      const pair = await queries.findPair(trx, job.subject)
+      if (person && pair?.runId && pair.state === 'done') {
+        const seen = await readUndo(trx, person, pair.runId)
+        const stays = whyLeft(seen)
+        if (stays) return stays
+        await undoRun(trx, person, pair.runId, { fingerprint: seen.fingerprint, keepAside: false })
+        await queries.setPair(trx, pair.id, { problem: null, ended_at: stampOf(now()) })
+      }
+      await endJob(trx, job, 'done')
+      return null
+    })
+    if (why) await left(why)
+  } catch (error) {
+    if (isAway(error)) return logSeldom('the database went away while a run was undone', error)
+    if (!(error instanceof Refusal)) log.error({ err: error, job: job.id }, 'a run could not be undone')
+    const told = error instanceof Refusal ? error.told : null
+    await left({
+      title: told?.title ?? 'An error here stopped the undo',
+      detail: told?.detail ?? 'The shell stays as it is. Undo its run from its record.',
+    })
+  }
+}
+/** Why a batch leaves a shell as it is: what was done there since is for a person to weigh. */
+function whyLeft({ barred, mayRun, since }: UndoReply): Pick<Doubt, 'title' | 'detail'> | null {
+  const byHand = 'The shell stays as it is. Its record says what an undo would take away.'
+  if (barred) return barred
+  if (!mayRun) return { title: 'You may not run into this shell any more', detail: byHand }
+  if (since.work.length > 0)
+    return { title: `Students have handed in on ${counted(since.work.length, 'item')}`, detail: byHand }
+  if (since.edits.length > 0)
+    return {
+      title: `${counted(since.edits.length, 'thing was', 'things were')} changed there since`,
+      detail: byHand,
+    }
+  return null
+}
+
 /** Every so many seconds it is looked whether all pairs of a batch are through. */
 const lookEvery = 1
 /** Ends a batch, or its trial, once no job of it is left: says so by mail and in the log. Until then it looks again. */
@@ -186,6 +240,8 @@ export async function watchBatch(db: Knex, job: Job): Promise<void> {
 async function endedBatch(trx: Knex.Transaction, job: Job): Promise<boolean> {
   const batch = await queries.lockedBatch(trx, job.subject)
   if (!batch) return endJob(trx, job, 'done')
+  const { undo } = job.payload as queries.WatchPayload
+  if (undo) return endedUndo(trx, job, batch, undo)
   if ((await queries.openJobs(trx, batch.id)).length > 0) return false
   await endJob(trx, job, 'done')
   // Another of its jobs has seen the end already.
@@ -210,26 +266,64 @@ async function endedBatch(trx: Knex.Transaction, job: Job): Promise<boolean> {
   await mailOf(trx, batch, personId, counts)
   return true
 }
+async function endedUndo(
+  trx: Knex.Transaction,
+  job: Job,
+  batch: queries.Batch,
+  asked: readonly string[],
+): Promise<boolean> {
+  if ((await queries.openJobs(trx, batch.id)).some(({ kind }) => kind === 'batch-undo')) return false
+  await endJob(trx, job, 'done')
+  const those = new Set(asked)
+  const pairs = (await queries.pairsOf(trx, batch.id)).filter(({ id }) => those.has(id))
+  const undone = pairs.filter(({ state }) => state === 'undone').length
+  const left = pairs.length - undone
+  await writeLog(trx, {
+    action: 'batch.undone',
+    personId: there(job.personId),
+    detail: { name: batch.name, undone, left },
+  })
+  await mailBatch(trx, batch, there(job.personId), {
+    subject: `The batch ${batch.name}: ${counted(undone, 'run')} undone`,
+    lines: [
+      ...(undone > 0
+        ? [
+            `${counted(undone, 'shell')} ${undone === 1 ? 'is as it was' : 'are as they were'} before the batch.`,
+          ]
+        : []),
+      ...(left > 0
+        ? [
+            `${counted(left, 'shell')} ${left === 1 ? 'stays as it is' : 'stay as they are'}: the page says why.`,
+          ]
+        : []),
+    ],
+  })
+  return true
+}
+async function mailBatch(
+  trx: Knex,
+  { id, origin }: queries.Batch,
+  personId: string,
+  { subject, lines }: { subject: string; lines: readonly string[] },
+): Promise<void> {
+  const recipient = await emailOf(trx, personId)
+  if (!recipient) return
+  const body = [...lines, `Open it here: ${origin}/batches/${id}`].join('\n\n')
+  await postMail(trx, personId, { recipient, replyTo: null, subject, body: `${body}\n` })
+}
 async function mailOf(
   trx: Knex,
   batch: queries.Batch,
   personId: string,
   { done = 0, failed = 0, ready = 0, look = 0, exception = 0 }: Partial<Record<string, number>>,
 ): Promise<void> {
-  const recipient = await emailOf(trx, personId)
-  if (!recipient) return
   const left = look + exception + ready
   const lines = [
     `${counted(done, 'shell')} filled.`,
     ...(failed > 0 ? [`${counted(failed, 'run')} failed, and wrote nothing: the page says why.`] : []),
     ...(left > 0 ? [`${counted(left, 'pair')} ${left === 1 ? 'was' : 'were'} not run.`] : []),
-    `Open it here: ${batch.origin}/batches/${batch.id}`,
   ]
   const end = batch.state === 'running' ? 'is done' : 'was stopped'
-  await postMail(trx, personId, {
-    recipient,
-    replyTo: null,
-    subject: `The batch ${batch.name} ${end}: ${counted(done, 'shell')} filled`,
-    body: `${lines.join('\n\n')}\n`,
-  })
+  const subject = `The batch ${batch.name} ${end}: ${counted(done, 'shell')} filled`
+  await mailBatch(trx, batch, personId, { subject, lines })
 }

@@ -29,6 +29,7 @@ const stateWords: Readonly<Record<PairState, string>> = {
   out: 'left out',
   done: 'filled',
   failed: 'failed, nothing written',
+  undone: 'undone, the shell is as it was',
 }
 const nameOf = (course: PairLine['source'], text: string): string =>
   course ? [course.code, course.section].filter(Boolean).join('-') : text

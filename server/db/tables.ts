@@ -394,7 +394,8 @@ export interface BatchPairRow {
   source_id: string | null
   shell_id: string | null
   plan_id: string | null
-  state: PairState
+  /** Whether a run of it was undone since is the run's to say. */
+  state: Exclude<PairState, 'undone'>
   /** What makes the pair doubtful however it is tried; and what came of trying or running it: a title, then details. */
   doubt: string | null
   problem: string | null

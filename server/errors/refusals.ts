@@ -536,6 +536,21 @@ export const refusals = {
     title: 'The dry run goes on',
     detail: 'Wait until every pair has been tried: then the page says what would be written.',
   }),
+  'batch-runs': refusal({
+    status: 409,
+    title: 'This batch is being run',
+    detail: 'Stop it, or wait for its end. Nothing was changed.',
+  }),
+  'nothing-to-try': refusal({
+    status: 409,
+    title: 'Every pair was tried',
+    detail: 'Check a single pair again where something has changed since.',
+  }),
+  'nothing-to-undo': refusal({
+    status: 409,
+    title: 'No run of this batch is left to undo',
+    detail: 'Each shell is as it was before, or its own record says why it stays as it is.',
+  }),
   'nothing-ready': refusal({
     status: 409,
     title: 'No pair is ready',
@@ -543,8 +558,8 @@ export const refusals = {
   }),
   'batch-does-not-run': refusal({
     status: 409,
-    title: 'This batch does not run',
-    detail: 'There is nothing to stop. Load the page again.',
+    title: 'There is nothing to stop',
+    detail: 'What you wanted to stop has ended. Load the page again.',
   }),
   'pair-is-run': refusal({
     status: 409,
@@ -564,7 +579,7 @@ export const refusals = {
   'batch-was-run': refusal({
     status: 409,
     title: 'This batch was run',
-    detail: 'It stays as the record of what was done. Each run can be undone by itself.',
+    detail: 'It stays as the record of what was done. Its runs can be undone.',
   }),
   // Habits.
   'not-your-department': wrongField(

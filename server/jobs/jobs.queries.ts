@@ -29,7 +29,8 @@ export interface JobView {
 /** Jobs that run a plan: one by one, or for a batch. Its subject is the plan. */
 export const runKinds = ['run', 'batch-run'] as const
 /** A run beats often, and is wanted soon: where its process was killed, another goes on with it within seconds. */
-const leaseSeconds = (kind: string): number => (['run', 'batch-run', 'batch-try'].includes(kind) ? 4 : 30)
+const leaseSeconds = (kind: string): number => (soonWanted.has(kind) ? 4 : 30)
+const soonWanted: ReadonlySet<string> = new Set(['run', 'batch-run', 'batch-try', 'batch-undo'])
 const isRun = (kind: string): boolean => (runKinds as readonly string[]).includes(kind)
 /** Who watches over a batch begins again each second, and is never given up. */
 function triesAtMost(kind: string): number {

@@ -13,7 +13,7 @@ import { workOff } from './work'
 /** Kinds of jobs that wait for one another: a registrar who is slow keeps no file waiting, and neither keeps mail. */
 export const ownLanes = [['read', 'import'], ['fetch'], ['mail'], ['batch']] as const
 /** Kinds that take a core for a while: they are done in a thread of their own, beside which requests are answered. */
-export const heavyLanes = [['run'], ['index'], ['batch-try', 'batch-run']] as const
+export const heavyLanes = [['run'], ['index'], ['batch-try', 'batch-run', 'batch-undo']] as const
 type Lanes = readonly (readonly string[])[]
 /** Told of a job when it is begun and when it is let go. */
 type Told = (job: HeldJob, isHeld: boolean) => void

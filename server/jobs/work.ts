@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { Knex } from 'knex'
-import { endOfPair, tryPair, watchBatch } from '../batches/pair-jobs'
+import { endOfPair, tryPair, undoPair, watchBatch } from '../batches/pair-jobs'
 import { findUpload, partsOf } from '../exchange/uploads.queries'
 import { log, logSeldom } from '../http/logger'
 import { sendMailJob } from '../mail/mail'
@@ -27,6 +27,7 @@ export async function workOff(db: Knex, job: Job, onAbandon: OnAbandon): Promise
   if (job.kind === 'run') return workOffRun(db, job)
   if (job.kind === 'batch-run') return workOffRun(db, job, endOfPair)
   if (job.kind === 'batch-try') return tryPair(db, job)
+  if (job.kind === 'batch-undo') return undoPair(db, job)
   if (job.kind === 'batch') return watchBatch(db, job)
   if (job.kind === 'index') return workOffIndex(db, job)
   return workOffFile(db, job, onAbandon)

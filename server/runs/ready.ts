@@ -80,11 +80,10 @@ export async function contentsOfSides(db: Knex, plan: Plan): Promise<string[]> {
 /** The statements that write all that into a shell, with their rows. */
 export async function readyStatements(
   db: Knex,
-  found: PlanFound,
+  { plan, input, compiled, basis }: PlanFound,
+  placements: readonly Placement[],
   texts: TextHashes,
 ): Promise<readonly ReadyWrite[]> {
-  const { plan, input, compiled, basis } = found
-  const placements = await readyPlacements(db, found)
   const sourceIds = await contentsOfSides(db, plan)
   const on = [plan.id, plan.targetId, basis, sourceIds, [...texts]]
   return once(compiled, { name: 'statements', on, isKept: isSnapshot(db) }, () =>
@@ -130,8 +129,8 @@ export async function makeReady(db: Knex, planId: string): Promise<void> {
     )
     if (input.inPlace) return
     const texts = textHashes(await composeTexts(trx, plan, input, compiled.rows))
-    await readyStatements(trx, found, texts)
-    if (withSettings(await readyPlacements(trx, found)).length === 0)
-      await readyBases(found, texts, new Map())
+    const placements = await readyPlacements(trx, found)
+    await readyStatements(trx, found, placements, texts)
+    if (withSettings(placements).length === 0) await readyBases(found, texts, new Map())
   })
 }

@@ -294,7 +294,7 @@ async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
   const { plan, watch } = running
   const texts = await storeTexts(trx, running)
   const placements = await readyPlacements(trx, running)
-  const statements = await readyStatements(trx, running, texts)
+  const statements = await readyStatements(trx, running, placements, texts)
   const writing = { placements, sourceIds: await contentsOfSides(trx, plan) }
   await write.writeContent(trx, plan.targetId, writing, statements, wrote =>
     watch.at('writes', wrote, placements.length),

@@ -57,10 +57,9 @@ export interface Clearable {
 export async function clearableIn(db: Knex, plan: Plan): Promise<Clearable> {
   const course = writtenCourse(plan)
   const standing = await queries.standingStudents(db, course, whoseIn(plan))
-  const held = await queries.heldRows(db, course, whoseIn(plan))
   // In a shell without leftovers what teaching staff wrote is nobody's business here.
-  const own = standing.length > 0 ? held : []
-  return { held: own, standing, planned: plannedClearing(own, standing, plan.document.clearing) }
+  const held = standing.length > 0 ? await queries.heldRows(db, course, whoseIn(plan)) : []
+  return { held, standing, planned: plannedClearing(held, standing, plan.document.clearing) }
 }
 /** Stands for what a plan clears: who runs it has seen these numbers. */
 export const clearingMark = ({ planned: { off, rows, kinds } }: Clearable): unknown => [off, rows, [...kinds]]

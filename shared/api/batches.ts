@@ -18,8 +18,17 @@ export const newBatch = z.object({
 })
 export type NewBatch = z.infer<typeof newBatch>
 
-/** How a pair stands. `look`: it could be run once a person has said so; `exception`: it cannot; `out`: it was left out. */
-export const pairStates = ['waiting', 'ready', 'look', 'exception', 'out', 'done', 'failed'] as const
+/** How a pair stands. `look`: it could be run once a person has said so; `exception`: it cannot; `out`: it was left out; `undone`: it was run, and that is undone. */
+export const pairStates = [
+  'waiting',
+  'ready',
+  'look',
+  'exception',
+  'out',
+  'done',
+  'failed',
+  'undone',
+] as const
 export type PairState = (typeof pairStates)[number]
 export const batchStates = ['trying', 'tried', 'running', 'stopped', 'done'] as const
 export type BatchState = (typeof batchStates)[number]
@@ -83,6 +92,8 @@ export const batchReply = batchLine.extend({
   /** How many runs of it wait or go on, and what is written now. */
   open: z.int(),
   now: z.array(z.object({ shell: z.string(), done: z.int(), total: z.int() })),
+  /** How many of its runs are being undone together, and how many of these wait or go on; null where none are. */
+  undoing: z.object({ asked: z.int(), open: z.int() }).nullable(),
   runBy: z.string().nullable(),
   runAt: z.string().nullable(),
   endedAt: z.string().nullable(),

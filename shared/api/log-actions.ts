@@ -61,6 +61,26 @@ export const logActions = {
       failed ? `${counted(failed, 'run')} failed` : null,
     ],
   }),
+  'batch.trial-stopped': action<{ name: string }>({
+    words: 'stopped the dry run of a batch',
+    more: ({ name }) => [name && `“${name}”`],
+  }),
+  'batch.undo': action<{ name: string; pairs: number }>({
+    words: 'began to undo a batch',
+    more: ({ name, pairs }) => [name && `“${name}”`, count(pairs, 'run')],
+  }),
+  'batch.undo-stopped': action<{ name: string }>({
+    words: 'stopped undoing a batch',
+    more: ({ name }) => [name && `“${name}”`],
+  }),
+  'batch.undone': action<{ name: string; undone: number; left: number }>({
+    words: 'finished undoing a batch',
+    more: ({ name, undone, left }) => [
+      name && `“${name}”`,
+      undone !== undefined ? `${counted(undone, 'run')} undone` : null,
+      left ? `${counted(left, 'shell')} left as ${left === 1 ? 'it is' : 'they are'}` : null,
+    ],
+  }),
   'batch.discarded': action<{ name: string }>({
     words: 'discarded a batch',
     more: ({ name }) => [name && `“${name}”`],

@@ -62,7 +62,25 @@ test('a batch with one failing pair is stopped and resumed; the failing one is c
   const link = page.getByRole('link', { name: 'Download the record: CSV' })
   const record = await page.request.get(`${base()}${await link.getAttribute('href')}`)
   expect(await record.text()).toContain('BAT 302,filled')
+  // Undone together: the shell that somebody has changed since stays as it is.
+  const first = there(shells[0])
+  const lineage = await inDatabase(async db =>
+    there((await db('items').where({ course_id: first }).pluck('lineage'))[0]),
+  )
+  const renamed = await page.request.post(`${base()}/api/v1/courses/${first}/edits`, {
+    data: { does: 'rename', titles: { [lineage]: 'Named anew' } },
+  })
+  expect(renamed.status()).toBe(200)
+  await page.getByRole('button', { name: 'Undo this batch …' }).click()
+  await expect(page.getByText('where students have handed in, stays as it is')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo 4 runs' }).click()
+  await expect(page.getByRole('heading', { name: '3 runs undone' })).toBeVisible({ timeout: 20_000 })
+  await expect(row(page, 'BAT 301')).toContainText('1 thing was changed there since')
+  await expect(row(page, 'BAT 304')).toContainText('undone')
+  await row(page, 'BAT 304').getByRole('button', { name: 'Check again' }).click()
+  await expect(page.getByRole('button', { name: 'Run 1 pair' })).toBeVisible({ timeout: 20_000 })
   await page.goto(`${base()}/log`)
+  await expect(page.getByText('finished undoing a batch')).toHaveCount(1)
   await expect(page.getByText('finished a batch')).toHaveCount(2)
   await expect(page.getByText('finished what was begun of a batch')).toHaveCount(1)
 })

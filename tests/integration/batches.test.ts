@@ -9,17 +9,24 @@ import {
   readPairsOf,
   runBatch,
   stopBatch,
+  stopTrial,
+  stopUndoing,
+  tryRest,
+  undoBatch,
 } from '../../server/batches/batches'
 import { batchRecord } from '../../server/batches/record'
 import { loadOutline } from '../../server/courses/content.queries'
 import { claimJob } from '../../server/jobs/jobs.queries'
+import { editCourse } from '../../server/editing/edits'
 import { startRunner } from '../../server/jobs/runner'
 import { workOff } from '../../server/jobs/work'
 import { planState } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
+import { readUndo, undoRun } from '../../server/runs/undo'
 import { makeCourse } from '../../server/shells/shells'
 import { atOnce } from '../support/at-once'
 import { useDemo } from '../support/demo'
+import { useRolls } from '../support/rolls'
 
 const demo = useDemo('batches')
 const origin = 'https://northtide.example'
@@ -40,6 +47,7 @@ async function shells(count: number): Promise<string[]> {
   return codes
 }
 const office = () => demo.people.ellwood
+const rolls = useRolls(demo, office)
 const courseOf = async (code: string): Promise<string> =>
   there(await demo.db('courses').where({ code }).first()).id
 const tableOf = (codes: readonly string[], source = 'HYD 240-01'): string =>
@@ -53,14 +61,14 @@ const batchOf = (table: string | null, decisions: 'recommended' | 'as-before' = 
   ).then(({ id }) => id)
 /** Works off what was asked for, as so many processes do, until the batch stands as is said. */
 async function untilIt(id: string, state: string, processes = 1): Promise<void> {
-  const lanes = [['batch'], ['batch-try', 'batch-run']]
+  const lanes = [['batch'], ['batch-try', 'batch-run', 'batch-undo']]
   const stops = Array.from({ length: processes }, () => startRunner(demo.db, 20, lanes))
   try {
     await expect
       .poll(
         async () => {
           const now = await readBatch(demo.db, office(), id)
-          return now.state === state && now.open === 0
+          return now.state === state && now.open === 0 && now.undoing === null
         },
         { timeout: 60_000 },
       )
@@ -176,6 +184,86 @@ describe('a batch', () => {
       'batch.resumed',
       'batch.done',
     ])
+  })
+  it('is stopped while it is tried: the others are tried later, once, and nothing keeps those that are ready', async () => {
+    const codes = await shells(3)
+    const id = await batchOf(tableOf(codes))
+    const begun = there(await claimJob(demo.db, ['batch-try']))
+    await stopTrial(demo.db, office(), id)
+    await workOff(demo.db, begun, () => {})
+    await untilIt(id, 'tried')
+    expect((await read(id)).counts).toMatchObject({ ready: 1, waiting: 2 })
+    await expect(stopTrial(demo.db, office(), id)).rejects.toMatchObject({ code: 'batch-does-not-run' })
+    await runBatch(demo.db, office(), id, origin)
+    await untilIt(id, 'done')
+    expect((await read(id)).counts).toMatchObject({ done: 1, waiting: 2 })
+    await atOnce(() => tryRest(demo.db, office(), id))
+    expect((await read(id)).open).toBe(2)
+    await untilIt(id, 'tried')
+    expect((await read(id)).counts).toMatchObject({ done: 1, ready: 2 })
+    await expect(tryRest(demo.db, office(), id)).rejects.toMatchObject({ code: 'nothing-to-try' })
+  })
+  it('is undone: every shell is as it was but those in which somebody has done anything since; a pair can be run again', async () => {
+    process.env.NORTHTIDE_SMTP_URL = 'smtp://127.0.0.1:9'
+    const codes = await shells(4)
+    const courses = await Promise.all(codes.map(courseOf))
+    const id = await batchOf(tableOf(codes))
+    await untilIt(id, 'tried')
+    await expect(undoBatch(demo.db, office(), id, origin)).rejects.toMatchObject({ code: 'nothing-to-undo' })
+    const before = await Promise.all(courses.map(rolls.digest))
+    await runBatch(demo.db, office(), id, origin)
+    await expect(undoBatch(demo.db, office(), id, origin)).rejects.toMatchObject({ code: 'batch-runs' })
+    await untilIt(id, 'done')
+    // Somebody changes one shell, a student hands in on another, and a third is undone from its own record.
+    const assignment = async (course: string): Promise<string> =>
+      there((await demo.db('items').where({ course_id: course, kind: 'assignment' }).pluck('lineage'))[0])
+    const [edited, handedIn] = courses as [string, string]
+    const titles = { [await assignment(edited)]: 'Sounding the bay, anew' }
+    await editCourse(demo.db, office(), edited, { does: 'rename', titles })
+    await rolls.handIn(handedIn, await assignment(handedIn))
+    const runOf = async (at: number): Promise<string> => there((await pairs(id))[at]?.run)
+    const undo = await readUndo(demo.db, office(), await runOf(2))
+    await undoRun(demo.db, office(), await runOf(2), { fingerprint: undo.fingerprint, keepAside: false })
+    expect((await read(id)).counts).toMatchObject({ done: 3, undone: 1 })
+    await atOnce(() => undoBatch(demo.db, office(), id, origin))
+    expect((await read(id)).undoing).toEqual({ asked: 3, open: 3 })
+    await untilIt(id, 'done', 2)
+    expect((await read(id)).counts).toMatchObject({ done: 2, undone: 2 })
+    const after = await Promise.all(courses.map(rolls.digest))
+    expect(after[3]).toBe(before[3])
+    expect(after[2]).toBe(before[2])
+    expect(after[1]).not.toBe(before[1])
+    expect((await pairs(id)).map(pair => pair.problem?.title ?? null)).toEqual([
+      '1 thing was changed there since',
+      'Students have handed in on 1 item',
+      null,
+      null,
+    ])
+    const letters = await demo.db('mails').where('subject', 'like', '%: 1 run undone')
+    expect(letters).toHaveLength(1)
+    expect(letters[0]?.body).toContain('2 shells stay as they are: the page says why.')
+    expect(await batchRecord(demo.db, office(), id)).toContain('undone, the shell is as it was')
+    await expect(discardBatch(demo.db, office(), id)).rejects.toMatchObject({ code: 'batch-was-run' })
+    await changePair(demo.db, office(), id, there((await pairs(id))[3]).id, 'check')
+    await untilIt(id, 'tried')
+    await runBatch(demo.db, office(), id, origin)
+    await untilIt(id, 'done')
+    expect((await read(id)).counts).toMatchObject({ done: 3, undone: 1 })
+  })
+  it('stops being undone: what waits stays as it is', async () => {
+    const codes = await shells(2)
+    const id = await batchOf(tableOf(codes))
+    await untilIt(id, 'tried')
+    await runBatch(demo.db, office(), id, origin)
+    await untilIt(id, 'done')
+    await undoBatch(demo.db, office(), id, origin)
+    await workOff(demo.db, there(await claimJob(demo.db, ['batch-undo'])), () => {})
+    await stopUndoing(demo.db, office(), id)
+    await untilIt(id, 'done')
+    expect((await read(id)).counts).toMatchObject({ done: 1, undone: 1 })
+    // The last pair had its turn first: of two runs into one shell the later one must go first.
+    expect((await pairs(id)).map(pair => pair.state)).toEqual(['done', 'undone'])
+    await expect(stopUndoing(demo.db, office(), id)).rejects.toMatchObject({ code: 'batch-does-not-run' })
   })
   it('asks of each pair, when it is run, whether whoever runs it may', async () => {
     const [code = ''] = await shells(1)

@@ -9,13 +9,12 @@ import { startAwaited } from '../../server/plans/start'
 import { dropOldStates } from '../../server/runs/states.queries'
 import { readUndo, undoRun } from '../../server/runs/undo'
 import { makeCourse } from '../../server/shells/shells'
-import { newId } from '../../server/db/rows'
 import { useDemo } from '../support/demo'
 import { useRolls } from '../support/rolls'
 
 const demo = useDemo('undo')
 const who = () => demo.people.marchetti
-const { planned, run, digest } = useRolls(demo, who)
+const { planned, run, digest, handIn } = useRolls(demo, who)
 let made = 0
 async function shell(section = ''): Promise<string> {
   const names = {
@@ -31,31 +30,6 @@ async function turn(runId: string, keepAside = false): Promise<void> {
   const { fingerprint } = await readUndo(demo.db, who(), runId)
   await undoRun(demo.db, who(), runId, { fingerprint, keepAside })
 }
-/** Somebody hands in work on an item of a course. */
-async function handIn(courseId: string, lineage: string): Promise<void> {
-  const student = there(
-    (
-      await demo.db('enrolments').where({ course_id: demo.courses.old, role: 'student' }).pluck('person_id')
-    )[0],
-  )
-  const enrolment = newId()
-  await demo.db('enrolments').insert({
-    id: enrolment,
-    course_id: courseId,
-    person_id: student,
-    role: 'student',
-    origin: 'registrar',
-    source_id: `und-${enrolment}`,
-    is_primary: false,
-    may_run: false,
-  })
-  await demo.db('completions').insert({
-    enrolment_id: enrolment,
-    item_lineage: lineage,
-    finished_at: '2027-01-20 10:00:00',
-  })
-}
-
 describe('undoing a run', () => {
   it('leaves the shell as it was, to the row, whatever was decided; putting it back leaves it as it was run', async () => {
     const nodes = await loadOutline(demo.db, demo.courses.old)

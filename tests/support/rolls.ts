@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto'
+import { there } from '../../core/there'
 import type { PlanDocument } from '../../core/plan/document'
+import { newId } from '../../server/db/rows'
 import { effectOf } from '../../server/plans/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
@@ -32,6 +34,29 @@ export const useRolls = (demo: Demo, who: () => Person) => ({
   async run(plan: string): Promise<string> {
     const { fingerprint } = await effectOf(demo.db, plan)
     return runPlan(demo.db, who(), plan, fingerprint)
+  },
+  /** A student of the demo's old course is enrolled in a course, and hands in work on an item of it. */
+  async handIn(courseId: string, lineage: string): Promise<void> {
+    const students = await demo
+      .db('enrolments')
+      .where({ course_id: demo.courses.old, role: 'student' })
+      .pluck('person_id')
+    const enrolment = newId()
+    await demo.db('enrolments').insert({
+      id: enrolment,
+      course_id: courseId,
+      person_id: there(students[0]),
+      role: 'student',
+      origin: 'registrar',
+      source_id: `in-${enrolment}`,
+      is_primary: false,
+      may_run: false,
+    })
+    await demo.db('completions').insert({
+      enrolment_id: enrolment,
+      item_lineage: lineage,
+      finished_at: '2027-01-20 10:00:00',
+    })
   },
   /** A digest of every row that a course has. */
   async digest(courseId: string): Promise<string> {

@@ -13,8 +13,9 @@ const isTrying = computed(() => data.value?.state === 'trying')
 const isRunning = computed(
   () => data.value?.state === 'running' || (data.value?.state === 'stopped' && data.value.endedAt === null),
 )
+const isUndoing = computed(() => Boolean(data.value?.undoing))
 useRefreshWhile(
-  computed(() => isTrying.value || isRunning.value),
+  computed(() => isTrying.value || isRunning.value || isUndoing.value),
   refresh,
   1000,
 )
@@ -28,7 +29,16 @@ const {
 })
 const begin = (): Promise<boolean> => act(() => api.post(`/batches/${id}/run`, {}))
 const stop = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/run`))
+const tryOn = (): Promise<boolean> => act(() => api.post(`/batches/${id}/try`, {}))
+const stopTrial = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/try`))
+const undo = (): Promise<boolean> =>
+  act(async () => {
+    await api.post(`/batches/${id}/undo`, {})
+    askingUndo.value = false
+  })
+const stopUndoing = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/undo`))
 const asking = ref(false)
+const askingUndo = ref(false)
 const discard = (): Promise<boolean> =>
   act(async () => {
     await api.delete(`/batches/${id}`)
@@ -40,8 +50,14 @@ const tried = computed(() => all.value - (data.value?.counts.waiting ?? 0))
 const through = computed(() => (data.value ? data.value.counts.done + data.value.counts.failed : 0))
 const asked = computed(() => through.value + (data.value?.open ?? 0))
 const mayDiscard = computed(
-  () => data.value && data.value.counts.done === 0 && !isRunning.value && data.value.state !== 'trying',
+  () =>
+    data.value &&
+    data.value.counts.done + data.value.counts.undone === 0 &&
+    !isRunning.value &&
+    data.value.state !== 'trying',
 )
+/** Of the runs that are being undone together: how many had their turn. */
+const turns = computed(() => (data.value?.undoing ? data.value.undoing.asked - data.value.undoing.open : 0))
 const runText = computed(() => {
   const n = data.value?.counts.ready ?? 0
   if (data.value?.state === 'stopped') return `Go on with ${counted(n, 'pair')}`
@@ -53,7 +69,7 @@ const leaveText = computed(() =>
     : 'You may leave this page. Northtide goes on, and the log says when it is done.',
 )
 // Its pairs are fetched anew whenever one of them stands otherwise.
-const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open]))
+const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open, data.value?.undoing]))
 </script>
 
 <template>
@@ -87,6 +103,7 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
         <ProgressBar :done="tried" :total="all" label="Pairs tried" />
         <p role="status">{{ numberText(tried) }} of {{ counted(all, 'pair') }} tried. Nothing is written.</p>
         <p class="soft small">You may leave this page and come back.</p>
+        <button class="act plain" type="button" :disabled="busy" @click="stopTrial">Stop the dry run</button>
       </section>
       <section v-else-if="isRunning" aria-label="Run" class="progress">
         <h2>{{ data.state === 'stopped' ? 'Finishing what was begun' : 'Filling the shells' }}</h2>
@@ -110,6 +127,16 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
           Stop this batch
         </button>
       </section>
+      <section v-else-if="data.undoing" aria-label="Undo" class="progress">
+        <h2>Undoing {{ counted(data.undoing.asked, 'run') }}</h2>
+        <ProgressBar :done="turns" :total="data.undoing.asked" label="Shells looked at" />
+        <p role="status">
+          {{ numberText(turns) }} of {{ counted(data.undoing.asked, 'shell') }} looked at,
+          {{ numberText(data.counts.undone) }} as they were before.
+        </p>
+        <p class="soft small">{{ leaveText }} Each shell is put back in one step, or stays as it is.</p>
+        <button class="act plain" type="button" :disabled="busy" @click="stopUndoing">Stop undoing</button>
+      </section>
       <section v-else aria-label="What it does" class="does">
         <template v-if="data.counts.ready">
           <h2>What running does to {{ counted(data.counts.ready, 'shell') }}</h2>
@@ -122,7 +149,7 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
             <button class="act" type="button" :disabled="busy" @click="begin">{{ runText }}</button>
           </p>
         </template>
-        <template v-else-if="!data.counts.done">
+        <template v-else-if="!data.counts.done && !data.counts.undone && !data.counts.waiting">
           <h2>No pair is ready</h2>
           <p>Each pair below says what stands against it.</p>
         </template>
@@ -133,6 +160,22 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
             {{ counted(data.totals.done.settle, 'date') }} to settle: each shell lists its own.
           </p>
         </template>
+        <template v-if="data.counts.undone">
+          <h2>{{ counted(data.counts.undone, 'run') }} undone</h2>
+          <p class="small">
+            {{
+              data.counts.undone === 1 ? 'Its shell is as it was' : 'Their shells are as they were'
+            }}
+            before. Check a pair again to roll it once more.
+          </p>
+        </template>
+        <p v-if="data.counts.waiting" class="acts">
+          {{ counted(data.counts.waiting, 'pair') }} {{ data.counts.waiting === 1 ? 'was' : 'were' }} not
+          tried.
+          <button class="act plain" type="button" :disabled="busy" @click="tryOn">
+            Go on with the dry run
+          </button>
+        </p>
         <p class="small acts">
           <a :href="`/api/v1/batches/${id}/record.csv`" download
             >Download {{ data.counts.done ? 'the record' : 'this list' }}: CSV</a
@@ -146,7 +189,34 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
             </template>
             <button v-else class="link" type="button" @click="asking = true">Discard this batch …</button>
           </template>
+          <button
+            v-if="data.counts.done && !askingUndo"
+            class="link"
+            type="button"
+            @click="askingUndo = true"
+          >
+            Undo this batch …
+          </button>
         </p>
+        <template v-if="data.counts.done && askingUndo">
+          <p>
+            {{
+              data.counts.done === 1
+                ? 'Northtide puts the shell back as it was before this batch.'
+                : `Northtide puts ${counted(data.counts.done, 'shell')} back as they were before this batch, each in one step.`
+            }}
+            A shell that somebody has changed since, or where students have handed in, stays as it is. The
+            list below then says why.
+          </p>
+          <p class="acts">
+            <button class="link danger" type="button" :disabled="busy" @click="undo">
+              Undo {{ counted(data.counts.done, 'run') }}
+            </button>
+            <button class="link" type="button" @click="askingUndo = false">
+              Keep {{ data.counts.done === 1 ? 'it' : 'them' }}
+            </button>
+          </p>
+        </template>
       </section>
       <BatchPairs :batch="data" :mark="mark" :busy="busy" @change="work => act(work)" />
     </template>
