@@ -44,8 +44,9 @@ const stateText = (pair: PairLine): string => {
   if (pair.isAsked && pair.state === 'done') return 'waits to be undone'
   return pairStateWords[pair.state].words
 }
-const effectText = ({ effect }: PairLine): string =>
-  effect
+const effectText = ({ effect, state }: PairLine): string => {
+  if (state === 'undone') return 'The shell is as it was before.'
+  return effect
     ? [
         counted(effect.items, 'item'),
         counted(effect.dates, 'date'),
@@ -56,6 +57,7 @@ const effectText = ({ effect }: PairLine): string =>
         .filter(Boolean)
         .join(', ')
     : ''
+}
 </script>
 
 <template>
@@ -128,7 +130,7 @@ const effectText = ({ effect }: PairLine): string =>
                 :disabled="busy"
                 @click="change(pair, 'check')"
               >
-                Check again
+                {{ pair.state === 'waiting' ? 'Try it now' : 'Check again' }}
               </button>
               <button
                 v-if="['ready', 'look', 'exception', 'failed'].includes(pair.state)"

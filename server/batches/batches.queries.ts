@@ -197,6 +197,13 @@ export const setPair = (
   >,
 ): Promise<number> => trx('batch_pairs').where({ id }).update(change)
 
+/** Says of some pairs that they wait to be tried. */
+export async function awaitTrial(trx: Knex, ids: readonly string[]): Promise<void> {
+  for (const some of inBatches(ids))
+    await trx('batch_pairs').whereIn('id', some).update({ state: 'waiting', problem: null })
+}
+export const isPlanOfPair = async (db: Knex, planId: string): Promise<boolean> =>
+  (await db('batch_pairs').where({ plan_id: planId }).first('id')) !== undefined
 /** When the runs of a batch's pairs ended. */
 export async function endsOf(db: Knex, batchId: string): Promise<Map<string, string>> {
   const rows = await db('batch_pairs')

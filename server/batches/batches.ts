@@ -157,6 +157,7 @@ export async function runBatch(db: Knex, person: Person, id: string, origin: str
     const batch = await lockBatch(trx, id)
     if (batch.state === 'running') return
     if (batch.state === 'trying') throw refuse('batch-is-tried')
+    if (await queries.undoAsked(trx, id)) throw refuse('batch-is-undone')
     // What is being finished after a stop is not asked for once more.
     const open = new Set((await queries.openJobs(trx, id)).map(job => job.pairId))
     const ready = (await queries.pairsOf(trx, id, { state: 'ready' })).filter(pair => !open.has(pair.id))
@@ -188,17 +189,27 @@ export async function runBatch(db: Knex, person: Person, id: string, origin: str
     })
   })
 }
-/** Goes on with a dry run that was stopped: the pairs that were not tried are. Whoever asks twice has asked once. */
-export async function tryRest(db: Knex, person: Person, id: string): Promise<void> {
+/** Has pairs tried that a stopped dry run has left, or whose runs were undone. Whoever asks twice has asked once. */
+export async function tryAgain(
+  db: Knex,
+  person: Person,
+  id: string,
+  which: 'waiting' | 'undone',
+): Promise<void> {
   await inTransaction(db, async trx => {
     const batch = await lockBatch(trx, id)
     if (batch.state === 'trying') return
     if (batch.state === 'running') throw refuse('batch-runs')
-    const waiting = (await queries.pairsOf(trx, id, { state: 'waiting' })).filter(
+    if (await queries.undoAsked(trx, id)) throw refuse('batch-is-undone')
+    const pairs = (await queries.pairsOf(trx, id, { state: which })).filter(
       ({ sourceId, shellId }) => sourceId !== null && shellId !== null,
     )
-    if (waiting.length === 0) throw refuse('nothing-to-try')
-    await askToTry(trx, person, id, waiting)
+    if (pairs.length === 0) throw refuse('nothing-to-try')
+    await queries.awaitTrial(
+      trx,
+      pairs.map(pair => pair.id),
+    )
+    await askToTry(trx, person, id, pairs)
     await queries.setBatch(trx, id, { state: 'trying' })
   })
 }

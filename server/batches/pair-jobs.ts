@@ -15,9 +15,9 @@ import { writeLog } from '../log/log.queries'
 import { postMail } from '../mail/mail'
 import { emailOf, findPerson, type Person } from '../people/people.queries'
 import { effectOf } from '../plans/effect'
-import { plansInto } from '../plans/plans.queries'
+import { plansInto, type Plan } from '../plans/plans.queries'
 import { startPlan } from '../plans/start'
-import { runsInto } from '../runs/runs.queries'
+import { findRun, runsInto, undoneRunOf } from '../runs/runs.queries'
 import { readUndo, undoRun } from '../runs/undo'
 import type { RunEnd } from '../runs/run-jobs'
 import type { PairEffect } from '../../shared/api/batches'
@@ -96,13 +96,22 @@ async function barredShell(db: Knex, shellId: string, own: string | null): Promi
       title: 'The shell is filled already',
       detail: `${run.by} ran a plan into it. Run again by hand where something is new.`,
     }
-  const other = (await plansInto(db, [shellId])).find(plan => plan.state === 'draft' && plan.id !== own)
+  const others = (await plansInto(db, [shellId])).filter(plan => plan.state === 'draft' && plan.id !== own)
+  let other: Plan | undefined
+  for (const plan of others) if (!(await isLeftOver(db, plan))) other ??= plan
   if (!other) return null
   return {
     state: 'exception',
     title: `${other.updatedBy} plans for this shell`,
     detail: 'A batch leaves the plan of a colleague alone. Ask them to run it, or leave the pair out.',
   }
+}
+/** A plan of another batch whose run was undone, and which nobody has changed since: it is no work of anybody's. */
+async function isLeftOver(db: Knex, plan: Plan): Promise<boolean> {
+  if (!(await queries.isPlanOfPair(db, plan.id))) return false
+  const undone = await undoneRunOf(db, plan.id)
+  const run = undone && (await findRun(db, undone.id))
+  return run !== null && JSON.stringify(run.document) === JSON.stringify(plan.document)
 }
 const numbersOf = ({ effect, clearing }: EffectReply): PairEffect => ({
   units: effect.added.units,

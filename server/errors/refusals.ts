@@ -541,10 +541,15 @@ export const refusals = {
     title: 'This batch is being run',
     detail: 'Stop it, or wait for its end. Nothing was changed.',
   }),
+  'batch-is-undone': refusal({
+    status: 409,
+    title: 'Runs of this batch are being undone',
+    detail: 'Stop that, or wait for its end. Nothing was changed.',
+  }),
   'nothing-to-try': refusal({
     status: 409,
-    title: 'Every pair was tried',
-    detail: 'Check a single pair again where something has changed since.',
+    title: 'No such pair is left to try',
+    detail: 'Load the page again: it says how each pair stands now.',
   }),
   'nothing-to-undo': refusal({
     status: 409,

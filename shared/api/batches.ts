@@ -100,5 +100,7 @@ export const batchReply = batchLine.extend({
   mails: z.boolean(),
 })
 export type BatchReply = z.infer<typeof batchReply>
+/** Which pairs are tried again: those that a stopped dry run has left, or those whose runs were undone. */
+export const triedAgain = z.object({ which: z.enum(['waiting', 'undone']) })
 /** What is done with one pair. `check`: it is tried anew; `accept`: it is run as it is; `out`: it is left out. */
 export const pairChange = z.object({ do: z.enum(['check', 'accept', 'out']) })

@@ -11,7 +11,7 @@ import {
   stopBatch,
   stopTrial,
   stopUndoing,
-  tryRest,
+  tryAgain,
   undoBatch,
 } from '../../server/batches/batches'
 import { batchRecord } from '../../server/batches/record'
@@ -197,11 +197,11 @@ describe('a batch', () => {
     await runBatch(demo.db, office(), id, origin)
     await untilIt(id, 'done')
     expect((await read(id)).counts).toMatchObject({ done: 1, waiting: 2 })
-    await atOnce(() => tryRest(demo.db, office(), id))
+    await atOnce(() => tryAgain(demo.db, office(), id, 'waiting'))
     expect((await read(id)).open).toBe(2)
     await untilIt(id, 'tried')
     expect((await read(id)).counts).toMatchObject({ done: 1, ready: 2 })
-    await expect(tryRest(demo.db, office(), id)).rejects.toMatchObject({ code: 'nothing-to-try' })
+    await expect(tryAgain(demo.db, office(), id, 'waiting')).rejects.toMatchObject({ code: 'nothing-to-try' })
   })
   it('is undone: every shell is as it was but those in which somebody has done anything since; a pair can be run again', async () => {
     process.env.NORTHTIDE_SMTP_URL = 'smtp://127.0.0.1:9'
@@ -244,11 +244,24 @@ describe('a batch', () => {
     expect(letters[0]?.body).toContain('2 shells stay as they are: the page says why.')
     expect(await batchRecord(demo.db, office(), id)).toContain('undone, the shell is as it was')
     await expect(discardBatch(demo.db, office(), id)).rejects.toMatchObject({ code: 'batch-was-run' })
-    await changePair(demo.db, office(), id, there((await pairs(id))[3]).id, 'check')
+    // Its drafts, which nobody has changed, bar no other batch; one that somebody has taken up does.
+    const taken = there((await pairs(id))[2]?.plan)
+    await demo.db.raw(
+      "UPDATE plans SET document = JSON_SET(document, '$.carry.arrive', 'hidden') WHERE id = ?",
+      [taken],
+    )
+    const other = await batchOf(tableOf(codes.slice(2)))
+    await untilIt(other, 'tried')
+    expect((await pairs(other)).map(pair => pair.problem?.title ?? null)).toEqual([
+      'M. Ellwood plans for this shell',
+      null,
+    ])
+    await discardBatch(demo.db, office(), other)
+    await tryAgain(demo.db, office(), id, 'undone')
     await untilIt(id, 'tried')
     await runBatch(demo.db, office(), id, origin)
     await untilIt(id, 'done')
-    expect((await read(id)).counts).toMatchObject({ done: 3, undone: 1 })
+    expect((await read(id)).counts).toMatchObject({ done: 4, undone: 0 })
   })
   it('stops being undone: what waits stays as it is', async () => {
     const codes = await shells(2)

@@ -29,7 +29,8 @@ const {
 })
 const begin = (): Promise<boolean> => act(() => api.post(`/batches/${id}/run`, {}))
 const stop = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/run`))
-const tryOn = (): Promise<boolean> => act(() => api.post(`/batches/${id}/try`, {}))
+const tryAgain = (which: 'waiting' | 'undone'): Promise<boolean> =>
+  act(() => api.post(`/batches/${id}/try`, { which }))
 const stopTrial = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/try`))
 const undo = (): Promise<boolean> =>
   act(async () => {
@@ -80,7 +81,7 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
     <LoadingLines v-else-if="!data" what="Fetching the batch …" />
     <template v-else>
       <header>
-        <p class="caps">Batch · {{ batchStateWords[data.state] }}</p>
+        <p class="caps">Batch · {{ data.undoing ? 'being undone' : batchStateWords[data.state] }}</p>
         <h1>
           <bdi>{{ data.name }}</bdi>
         </h1>
@@ -163,16 +164,21 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
         <template v-if="data.counts.undone">
           <h2>{{ counted(data.counts.undone, 'run') }} undone</h2>
           <p class="small">
-            {{
-              data.counts.undone === 1 ? 'Its shell is as it was' : 'Their shells are as they were'
-            }}
-            before. Check a pair again to roll it once more.
+            {{ data.counts.undone === 1 ? 'Its shell is as it was' : 'Their shells are as they were' }}
+            before this batch.
+          </p>
+          <p class="acts">
+            <button class="act plain" type="button" :disabled="busy" @click="tryAgain('undone')">
+              Try
+              {{ data.counts.undone === 1 ? 'this pair' : `these ${counted(data.counts.undone, 'pair')}` }}
+              again
+            </button>
           </p>
         </template>
         <p v-if="data.counts.waiting" class="acts">
           {{ counted(data.counts.waiting, 'pair') }} {{ data.counts.waiting === 1 ? 'was' : 'were' }} not
           tried.
-          <button class="act plain" type="button" :disabled="busy" @click="tryOn">
+          <button class="act plain" type="button" :disabled="busy" @click="tryAgain('waiting')">
             Go on with the dry run
           </button>
         </p>
@@ -228,6 +234,9 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
 .does {
   max-width: 760px;
   margin-bottom: 22px;
+}
+.does > * + h2 {
+  margin-top: 18px;
 }
 .lead {
   font-size: 15px;
