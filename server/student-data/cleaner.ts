@@ -101,8 +101,10 @@ export async function cleanerFor(
       const { entity, source, action } = placement
       const writes = action === 'added' || action === 'filled' || action === 'replaced'
       if (!writes || (entity !== 'item' && !cleaned.has(source))) made.push(placement)
-      else if (entity === 'item') made.push({ ...placement, settings: await settingsOf(placement) })
-      else if (entity === 'rubric' || entity === 'furnishing')
+      else if (entity === 'item') {
+        const settings = await settingsOf(placement)
+        made.push(settings === placement.settings ? placement : { ...placement, settings })
+      } else if (entity === 'rubric' || entity === 'furnishing')
         made.push({ ...placement, details: detailsOf(placement) })
       else made.push(placement)
     }
