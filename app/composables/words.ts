@@ -76,3 +76,8 @@ export const instituteClock = (instant: string): string =>
   clockIn(instituteZone).format(new Date(instant)).replace(' ', 'T')
 /** An instant as people read it: `Tue 5 Jan 20:00`, by the institute's clock. */
 export const instantText = (instant: string): string => momentText(instituteClock(instant))
+/** The same with its year, for what is read in years to come: `Tue 5 Jan 2027, 20:00`. */
+export function instantInFull(instant: string): string {
+  const wall = instituteClock(instant)
+  return `${dayText(wall)} ${wall.slice(0, 4)}, ${wall.slice(11, 16)}`
+}

@@ -25,7 +25,7 @@ const factsText = (course: PlanReply['target']['course']): string =>
 
 const stateText = computed(() => {
   const { run, savedAt, savedBy } = props.plan
-  if (isRun.value) return `Run ${instantText(run?.at ?? savedAt)} by ${run?.by ?? savedBy}.`
+  if (isRun.value) return `Run ${instantText(run?.at ?? savedAt)} by ${run?.by ?? savedBy}`
   if (store.saving === 'saved') return `Draft saved ${instantText(savedAt)}`
   return store.saving === 'failed' || store.saving === 'conflict' ? 'Not saved yet' : 'Saving …'
 })

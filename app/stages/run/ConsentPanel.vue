@@ -20,6 +20,8 @@ const consent = defineModel<boolean>('consent', { required: true })
 const withFurther = defineModel<boolean>('withFurther', { required: true })
 
 const shell = computed(() => writtenText(props.plan))
+/** A single code is not parted at its hyphen. */
+const isShort = computed(() => shell.value.length < 20)
 const furtherText = computed(() => props.further.map(entry => codeText(entry.course)).join(', '))
 const stayText = computed(() => {
   const { plan } = props
@@ -60,7 +62,9 @@ const waitText = computed(() => {
       <p class="small">{{ waitText }} <NuxtLink :to="`/plans/${plan.id}/pair`">Pair</NuxtLink>.</p>
     </template>
     <template v-else-if="plan.may.run">
-      <ElCheckbox v-model="consent" :disabled="busy">I have seen what changes in {{ shell }}</ElCheckbox>
+      <ElCheckbox v-model="consent" :disabled="busy"
+        >I have seen what changes in <span :class="{ whole: isShort }">{{ shell }}</span></ElCheckbox
+      >
       <ElCheckbox v-if="furtherText" v-model="withFurther" :disabled="busy || !furtherReady"
         >Then run into {{ furtherText }} as well</ElCheckbox
       >
@@ -83,5 +87,11 @@ const waitText = computed(() => {
 }
 .note :deep(.el-checkbox__label) {
   white-space: normal;
+}
+.note .whole {
+  white-space: nowrap;
+}
+.note p {
+  text-wrap: pretty;
 }
 </style>

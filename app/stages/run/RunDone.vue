@@ -27,6 +27,10 @@ const doneText = computed(() => {
 const titles = computed(() =>
   [props.plan.source, ...props.plan.more].map(side => side.course.title).join(' and '),
 )
+const clearedText = computed(() => {
+  const cleared = record.value?.audit.reduce((sum, line) => sum + line.cleared, 0) ?? 0
+  return cleared === 0 ? 'nothing of it changed' : `${counted(cleared, 'row')} went, and nothing else changed`
+})
 const foundText = computed(() => {
   const found = record.value?.audit.reduce((sum, line) => sum + line.onNewItems, 0) ?? 0
   return found === 0 ? 'The audit found nothing' : `The audit found ${found}`
@@ -75,14 +79,15 @@ const furtherShells = computed(() =>
   <template v-if="record">
     <p v-if="inPlace" class="audit">
       {{ counted(record.effect.dates.dates, 'date') }} written. What students did was counted before and
-      after: nothing of it changed.
+      after: {{ clearedText }}.
     </p>
     <template v-else>
       <EffectTable :effect="record.effect" :source="plan.source.course" :target="plan.target.course" />
       <p class="audit">
         <b class="kept">{{ foundText }}</b> of last term’s students on the
-        {{ counted(record.effect.added.items, 'new item') }}: it looked for submissions, grades, attempts,
-        posts and extensions.
+        {{ counted(record.effect.added.items, 'new item') }}. It counted
+        {{ counted(record.audit.length, 'kind') }} of student data, and searched what was written for their
+        names.
       </p>
     </template>
   </template>

@@ -103,7 +103,7 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
           {{ data.target.term.name }}
         </h1>
         <p class="soft">
-          Run {{ instantText(data.finishedAt) }}, {{ data.finishedAt.slice(0, 4) }}, by {{ data.by }} ·
+          Run {{ instantInFull(data.finishedAt) }}, by {{ data.by }} ·
           <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> ·
           <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> ·
           <NuxtLink class="no-print" :to="`/runs/${data.id}/undo`">{{
@@ -118,7 +118,7 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
         </p>
       </header>
       <p v-if="data.undoneAt" class="note brass">
-        This run was undone {{ instantText(data.undoneAt) }}. What it wrote is not in the course any more.
+        This run was undone {{ instantInFull(data.undoneAt) }}. What it wrote is not in the course any more.
       </p>
       <KeepHabit :run="data.id" :term="data.target.term.name" />
       <EffectTable v-if="!data.snapshot" :effect="data.effect" :source="data.source" :target="data.target" />
