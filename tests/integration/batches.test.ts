@@ -18,6 +18,7 @@ import { batchRecord } from '../../server/batches/record'
 import { loadOutline } from '../../server/courses/content.queries'
 import { claimJob } from '../../server/jobs/jobs.queries'
 import { editCourse } from '../../server/editing/edits'
+import { newId } from '../../server/db/rows'
 import { startRunner } from '../../server/jobs/runner'
 import { workOff } from '../../server/jobs/work'
 import { planState } from '../../server/plans/plans'
@@ -270,7 +271,13 @@ describe('a batch', () => {
     await runBatch(demo.db, office(), id, origin)
     await untilIt(id, 'done')
     await undoBatch(demo.db, office(), id, origin)
-    await workOff(demo.db, there(await claimJob(demo.db, ['batch-undo'])), () => {})
+    const begun = there(await claimJob(demo.db, ['batch-undo']))
+    // Whoever began it was taken for dead, and another holds the job now: the first undoes nothing any more.
+    await demo.db('jobs').where({ id: begun.id }).update({ token: newId() })
+    await workOff(demo.db, begun, () => {})
+    expect((await read(id)).counts).toMatchObject({ done: 2, undone: 0 })
+    await demo.db('jobs').where({ id: begun.id }).update({ token: begun.token })
+    await workOff(demo.db, begun, () => {})
     await stopUndoing(demo.db, office(), id)
     await untilIt(id, 'done')
     expect((await read(id)).counts).toMatchObject({ done: 1, undone: 1 })
