@@ -126,6 +126,8 @@ const matrix: [
   ['GET /batches', null, 403, 403, 403, 200, 403],
   ['POST /batches', {}, 403, 403, 403, 400, 403],
   ['POST /batches/NOBODY/run', {}, 403, 403, 403, 404, 403],
+  ['POST /batches/NOBODY/try', { which: 'waiting' }, 403, 403, 403, 404, 403],
+  ['POST /batches/NOBODY/undo', {}, 403, 403, 403, 404, 403],
   ['GET /batches/NOBODY/record.csv', null, 403, 403, 403, 404, 403],
   ['DELETE /habits/NOBODY', null, 404, 404, 404, 404, 404],
   ['GET /people', null, 403, 403, 403, 200, 403],
