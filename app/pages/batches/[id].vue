@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import BatchPairs from '~/batches/BatchPairs.vue'
+import BatchProgress from '~/batches/BatchProgress.vue'
+import UndoBatch from '~/batches/UndoBatch.vue'
 import { batchStateWords, decisionsText, pairEffectText, pairsIn } from '~/batches/words'
+import { giveFocus, isFocusNowhere, mainPart } from '~/composables/focus'
 import type { BatchReply } from '~~/shared/api/batches'
 
 /** A batch: how far it is, what it would write or wrote, and its pairs. */
@@ -19,6 +22,14 @@ useRefreshWhile(
   refresh,
   1000,
 )
+/** What goes on, or that nothing does: the button that began or stopped it is gone then, and one goes on from what stands in its place. */
+const goesOn = computed(() =>
+  data.value ? [isTrying.value, isRunning.value, isUndoing.value].indexOf(true) : null,
+)
+watch(goesOn, async (_, before) => {
+  await nextTick()
+  if (before !== null && isFocusNowhere()) giveFocus(mainPart()?.querySelector('section h2'))
+})
 const {
   run: act,
   busy,
@@ -99,45 +110,52 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
         </p>
       </header>
       <ActionProblem :problem="actProblem" />
-      <section v-if="isTrying" aria-label="Dry run" class="progress">
-        <h2>Trying every pair</h2>
-        <ProgressBar :done="tried" :total="all" label="Pairs tried" />
-        <p role="status">{{ numberText(tried) }} of {{ counted(all, 'pair') }} tried. Nothing is written.</p>
-        <p class="soft small">You may leave this page and come back.</p>
-        <button class="act plain" type="button" :disabled="busy" @click="stopTrial">Stop the dry run</button>
-      </section>
-      <section v-else-if="isRunning" aria-label="Run" class="progress">
-        <h2>{{ data.state === 'stopped' ? 'Finishing what was begun' : 'Filling the shells' }}</h2>
-        <ProgressBar :done="through" :total="asked" label="Pairs run" />
-        <p role="status">
-          {{ numberText(data.counts.done) }} of {{ counted(asked, 'shell') }} filled{{
-            data.counts.failed ? `, ${counted(data.counts.failed, 'run')} failed` : ''
-          }}.
-          <template v-if="data.now.length">
-            Now {{ data.now.map(each => each.shell).join(' and ') }}.
-          </template>
-        </p>
-        <p class="soft small">{{ leaveText }} Each shell is written in one step, or not at all.</p>
-        <button
-          v-if="data.state === 'running'"
-          class="act plain"
-          type="button"
-          :disabled="busy"
-          @click="stop"
-        >
-          Stop this batch
-        </button>
-      </section>
-      <section v-else-if="data.undoing" aria-label="Undo" class="progress">
-        <h2>Undoing {{ counted(data.undoing.asked, 'run') }}</h2>
-        <ProgressBar :done="turns" :total="data.undoing.asked" label="Shells looked at" />
-        <p role="status">
-          {{ numberText(turns) }} of {{ counted(data.undoing.asked, 'shell') }} looked at,
-          {{ numberText(data.counts.undone) }} as they were before.
-        </p>
-        <p class="soft small">{{ leaveText }} Each shell is put back in one step, or stays as it is.</p>
-        <button class="act plain" type="button" :disabled="busy" @click="stopUndoing">Stop undoing</button>
-      </section>
+      <BatchProgress
+        v-if="isTrying"
+        title="Trying the pairs"
+        label="Pairs tried"
+        :done="tried"
+        :total="all"
+        leave="You may leave this page and come back."
+        stop="Stop the dry run"
+        :busy="busy"
+        @stop="stopTrial"
+      >
+        {{ numberText(tried) }} of {{ counted(all, 'pair') }} tried. Nothing is written.
+      </BatchProgress>
+      <BatchProgress
+        v-else-if="isRunning"
+        :title="data.state === 'stopped' ? 'Finishing what was begun' : 'Filling the shells'"
+        label="Pairs run"
+        :done="through"
+        :total="asked"
+        :leave="`${leaveText} Each shell is written in one step, or not at all.`"
+        :stop="data.state === 'running' ? 'Stop this batch' : null"
+        :busy="busy"
+        @stop="stop"
+      >
+        {{ numberText(data.counts.done) }} of {{ counted(asked, 'shell') }} filled{{
+          data.counts.failed ? `, ${counted(data.counts.failed, 'run')} failed` : ''
+        }}.
+        <template v-if="data.now.length">
+          Now {{ data.now.map(each => each.shell).join(' and ') }}.
+        </template>
+      </BatchProgress>
+      <BatchProgress
+        v-else-if="data.undoing"
+        :title="`Undoing ${counted(data.undoing.asked, 'run')}`"
+        label="Shells looked at"
+        :done="turns"
+        :total="data.undoing.asked"
+        :leave="`${leaveText} Each shell is put back in one step, or stays as it is.`"
+        stop="Stop undoing"
+        :busy="busy"
+        @stop="stopUndoing"
+      >
+        {{ numberText(turns) }} of {{ counted(data.undoing.asked, 'shell') }} looked at,
+        {{ numberText(data.counts.undone) }} as
+        {{ data.counts.undone === 1 ? 'it was' : 'they were' }} before.
+      </BatchProgress>
       <section v-else aria-label="What it does" class="does">
         <template v-if="data.counts.ready">
           <h2>What running does to {{ counted(data.counts.ready, 'shell') }}</h2>
@@ -204,25 +222,13 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
             Undo this batch …
           </button>
         </p>
-        <template v-if="data.counts.done && askingUndo">
-          <p>
-            {{
-              data.counts.done === 1
-                ? 'Northtide puts the shell back as it was before this batch.'
-                : `Northtide puts ${counted(data.counts.done, 'shell')} back as they were before this batch, each in one step.`
-            }}
-            A shell that somebody has changed since, or where students have handed in, stays as it is. The
-            list below then says why.
-          </p>
-          <p class="acts">
-            <button class="link danger" type="button" :disabled="busy" @click="undo">
-              Undo {{ counted(data.counts.done, 'run') }}
-            </button>
-            <button class="link" type="button" @click="askingUndo = false">
-              Keep {{ data.counts.done === 1 ? 'it' : 'them' }}
-            </button>
-          </p>
-        </template>
+        <UndoBatch
+          v-if="data.counts.done && askingUndo"
+          :filled="data.counts.done"
+          :busy="busy"
+          @undo="undo"
+          @keep="askingUndo = false"
+        />
       </section>
       <BatchPairs :batch="data" :mark="mark" :busy="busy" @change="work => act(work)" />
     </template>
@@ -230,7 +236,6 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
 </template>
 
 <style scoped>
-.progress,
 .does {
   max-width: 760px;
   margin-bottom: 22px;
