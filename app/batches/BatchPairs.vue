@@ -30,7 +30,9 @@ const { run: fetchMore, problem: moreProblem } = useAction(async () => {
   further.value = [...further.value, ...reply.pairs]
   more.value = reply.more
 })
-const isStill = computed(() => props.batch.state !== 'trying' && props.batch.state !== 'running')
+const isStill = computed(
+  () => props.batch.state !== 'trying' && props.batch.state !== 'running' && !props.batch.undoing,
+)
 const change = (pair: PairLine, what: 'check' | 'accept' | 'out'): void =>
   emit('change', () => api.put(`/batches/${props.batch.id}/pairs/${pair.id}`, { do: what }))
 const mayCheck = ({ state, source, shell }: PairLine): boolean =>
@@ -46,17 +48,16 @@ const stateText = (pair: PairLine): string => {
 }
 const effectText = ({ effect, state }: PairLine): string => {
   if (state === 'undone') return 'The shell is as it was before.'
-  return effect
-    ? [
-        counted(effect.items, 'item'),
-        counted(effect.dates, 'date'),
-        effect.replaced > 0 && `${effect.replaced} replaced`,
-        effect.cleared > 0 && `${effect.cleared} removed`,
-        effect.settle > 0 && `${effect.settle} to settle`,
-      ]
-        .filter(Boolean)
-        .join(', ')
-    : ''
+  if (!effect) return ''
+  return [
+    counted(effect.items, 'item'),
+    counted(effect.dates, 'date'),
+    effect.replaced > 0 && `${effect.replaced} replaced`,
+    effect.cleared > 0 && `${effect.cleared} removed`,
+    effect.settle > 0 && `${effect.settle} to settle`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 }
 </script>
 

@@ -1,3 +1,4 @@
+import { codeText } from '~~/core/course/code-text'
 import { counted, dayText, meetingText, momentText, numberText, shortDay } from '~~/core/dates/words'
 import type { DateField } from '~~/core/course/dates'
 import { kindWords } from '~~/core/course/model'
@@ -6,16 +7,24 @@ import { pointsText } from '~~/core/grading/points'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { RosterChangeView } from '~~/shared/api/registrar'
 
-export { counted, dayText, kindWords, meetingText, momentText, numberText, pointsText, shortDay, sizeText }
+export {
+  codeText,
+  counted,
+  dayText,
+  kindWords,
+  meetingText,
+  momentText,
+  numberText,
+  pointsText,
+  shortDay,
+  sizeText,
+}
 
 const fieldNames: Record<DateField, string> = { opens: 'Opens', due: 'Due', closes: 'Closes' }
 export const fieldName = (field: DateField): string => fieldNames[field]
 /** `1 point`, `2.5 points`. */
 export const pointsCounted = (points: number): string =>
   `${pointsText(points)} ${points === 10_000 ? 'point' : 'points'}`
-/** `HYD 240-01` */
-export const codeText = (course: Pick<CourseLine, 'code' | 'section'>): string =>
-  course.section ? `${course.code}-${course.section}` : course.code
 /** `Autumn 2026 · 2 Sept – 4 Dec · Mon Wed Fri 09:30` */
 export const courseFacts = (course: CourseLine): string =>
   [

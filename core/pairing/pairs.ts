@@ -1,3 +1,4 @@
+import { codeText } from '../course/code-text'
 import { readLimits } from '../formats/limits'
 import { readTable } from '../formats/sheet/table'
 import { codeKey, type CodePattern } from './codes'
@@ -61,7 +62,6 @@ export interface NamedCourse {
 export type ResolvedPair =
   { readonly source: string; readonly shell: string } | { readonly why: string; readonly shell?: string }
 
-const codeText = ({ code, section }: NamedCourse): string => (section ? `${code}-${section}` : code)
 const squeezed = (text: string): string => text.toLowerCase().replace(/[\s._/-]+/g, '')
 
 /** Courses that a text names: by the registrar's identifier, as code and section, or by the code alone. */

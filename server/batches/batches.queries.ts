@@ -186,22 +186,19 @@ export async function pairsOf(
   if (wish.limit !== undefined) void query.limit(wish.limit)
   return (await query).map(pairFrom)
 }
-export const setPair = (
-  trx: Knex,
-  id: string,
-  change: Partial<
-    Pick<
-      BatchPairRow,
-      'state' | 'plan_id' | 'problem' | 'doubt' | 'effect' | 'fingerprint' | 'run_id' | 'ended_at'
-    >
-  >,
-): Promise<number> => trx('batch_pairs').where({ id }).update(change)
-
-/** Says of some pairs that they wait to be tried. */
-export async function awaitTrial(trx: Knex, ids: readonly string[]): Promise<void> {
-  for (const some of inBatches(ids))
-    await trx('batch_pairs').whereIn('id', some).update({ state: 'waiting', problem: null })
+type PairChange = Partial<
+  Pick<
+    BatchPairRow,
+    'state' | 'plan_id' | 'problem' | 'doubt' | 'effect' | 'fingerprint' | 'run_id' | 'ended_at'
+  >
+>
+export const setPair = (trx: Knex, id: string, change: PairChange): Promise<number> =>
+  trx('batch_pairs').where({ id }).update(change)
+/** The same of several. */
+export async function setPairs(trx: Knex, ids: readonly string[], change: PairChange): Promise<void> {
+  for (const some of inBatches(ids)) await trx('batch_pairs').whereIn('id', some).update(change)
 }
+
 export const isPlanOfPair = async (db: Knex, planId: string): Promise<boolean> =>
   (await db('batch_pairs').where({ plan_id: planId }).first('id')) !== undefined
 /** When the runs of a batch's pairs ended. */

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import { FormatRefusal } from '../../core/formats/refusal'
 import { readPairs, resolvePairs } from '../../core/pairing/pairs'
 import type {
@@ -205,10 +206,8 @@ export async function tryAgain(
       ({ sourceId, shellId }) => sourceId !== null && shellId !== null,
     )
     if (pairs.length === 0) throw refuse('nothing-to-try')
-    await queries.awaitTrial(
-      trx,
-      pairs.map(pair => pair.id),
-    )
+    const ids = pairs.map(pair => pair.id)
+    await queries.setPairs(trx, ids, { state: 'waiting', problem: null })
     await askToTry(trx, person, id, pairs)
     await queries.setBatch(trx, id, { state: 'trying' })
   })
@@ -235,6 +234,8 @@ export async function undoBatch(db: Knex, person: Person, id: string, origin: st
     if (isRunning) throw refuse('batch-runs')
     const done = (await queries.pairsOf(trx, id, { state: 'done' })).map(pair => pair.id).reverse()
     if (done.length === 0) throw refuse('nothing-to-undo')
+    // What an earlier try said of a shell may have passed.
+    await queries.setPairs(trx, done, { problem: null })
     const watch: queries.WatchPayload = { undo: done }
     await addJobs(trx, [
       ...done.map(pair => ({ kind: 'batch-undo', subject: pair, personId: person.id, payload: {} })),
@@ -278,6 +279,7 @@ export async function changePair(
     if (!pair || pair.batchId !== id) throw notFound('This pair')
     const open = (await queries.openJobs(trx, id)).some(job => job.pairId === pairId)
     if (open || pair.state === 'done') throw refuse('pair-is-run')
+    if (await queries.undoAsked(trx, id)) throw refuse('batch-is-undone')
     if (what === 'accept') {
       if (pair.state !== 'look') throw refuse('pair-needs-no-look')
       await queries.setPair(trx, pairId, { state: 'ready' })
@@ -377,7 +379,7 @@ async function linesFor(
   const lines = await courseLines(db, person, ids)
   return pairs.map(pair => {
     const line = pair?.shellId ? lines.get(pair.shellId) : undefined
-    return line ? `${line.code}${line.section ? `-${line.section}` : ''}` : ''
+    return line ? codeText(line) : ''
   })
 }
 /** Pairs of a batch, some at a time, with their courses. */

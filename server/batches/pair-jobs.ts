@@ -96,15 +96,14 @@ async function barredShell(db: Knex, shellId: string, own: string | null): Promi
       title: 'The shell is filled already',
       detail: `${run.by} ran a plan into it. Run again by hand where something is new.`,
     }
-  const others = (await plansInto(db, [shellId])).filter(plan => plan.state === 'draft' && plan.id !== own)
-  let other: Plan | undefined
-  for (const plan of others) if (!(await isLeftOver(db, plan))) other ??= plan
-  if (!other) return null
-  return {
-    state: 'exception',
-    title: `${other.updatedBy} plans for this shell`,
-    detail: 'A batch leaves the plan of a colleague alone. Ask them to run it, or leave the pair out.',
-  }
+  for (const plan of await plansInto(db, [shellId]))
+    if (plan.state === 'draft' && plan.id !== own && !(await isLeftOver(db, plan)))
+      return {
+        state: 'exception',
+        title: `${plan.updatedBy} plans for this shell`,
+        detail: 'A batch leaves the plan of a colleague alone. Ask them to run it, or leave the pair out.',
+      }
+  return null
 }
 /** A plan of another batch whose run was undone, and which nobody has changed since: it is no work of anybody's. */
 async function isLeftOver(db: Knex, plan: Plan): Promise<boolean> {
@@ -188,32 +187,26 @@ const pairOf = ({ payload }: Job): string => (payload as { pair: string }).pair
  * job, so that it is done or not begun, whatever is killed.
  */
 export async function undoPair(db: Knex, job: Job): Promise<void> {
-  const left = async ({ title, detail }: Pick<Doubt, 'title' | 'detail'>): Promise<void> =>
-    inTransaction(db, async trx => {
-      if (await endJob(trx, job, 'done'))
-        await queries.setPair(trx, job.subject, { problem: doubtText({ title, detail }) })
-    })
+  const end = async (trx: Knex, why: Pick<Doubt, 'title' | 'detail'> | null): Promise<void> => {
+    if (await endJob(trx, job, 'done'))
+      await queries.setPair(trx, job.subject, { problem: why && doubtText(why), ended_at: stampOf(now()) })
+  }
   try {
     const person = job.personId === null ? null : await findPerson(db, job.personId)
-    const why = await inTransaction(db, async trx => {
-      if (!(await holdJob(trx, job))) return null
+    await inTransaction(db, async trx => {
+      if (!(await holdJob(trx, job))) return
       const pair = await queries.findPair(trx, job.subject)
-      if (person && pair?.runId && pair.state === 'done') {
-        const seen = await readUndo(trx, person, pair.runId)
-        const stays = whyLeft(seen)
-        if (stays) return stays
-        await undoRun(trx, person, pair.runId, { fingerprint: seen.fingerprint, keepAside: false })
-        await queries.setPair(trx, pair.id, { problem: null, ended_at: stampOf(now()) })
-      }
-      await endJob(trx, job, 'done')
-      return null
+      if (!person || !pair?.runId || pair.state !== 'done') return end(trx, null)
+      const seen = await readUndo(trx, person, pair.runId)
+      const why = whyLeft(seen)
+      if (!why) await undoRun(trx, person, pair.runId, { fingerprint: seen.fingerprint, keepAside: false })
+      await end(trx, why)
     })
-    if (why) await left(why)
   } catch (error) {
     if (isAway(error)) return logSeldom('the database went away while a run was undone', error)
     if (!(error instanceof Refusal)) log.error({ err: error, job: job.id }, 'a run could not be undone')
     const told = error instanceof Refusal ? error.told : null
-    await left({
+    await end(db, {
       title: told?.title ?? 'An error here stopped the undo',
       detail: told?.detail ?? 'The shell stays as it is. Undo its run from its record.',
     })
@@ -285,26 +278,24 @@ async function endedUndo(
   await endJob(trx, job, 'done')
   const those = new Set(asked)
   const pairs = (await queries.pairsOf(trx, batch.id)).filter(({ id }) => those.has(id))
-  const undone = pairs.filter(({ state }) => state === 'undone').length
-  const left = pairs.length - undone
+  const count = (is: (pair: queries.Pair) => boolean): number => pairs.filter(is).length
+  const undone = count(({ state }) => state === 'undone')
+  const left = count(({ state, problem }) => state === 'done' && problem !== null)
+  const rest = count(({ state, problem }) => state === 'done' && problem === null)
+  const personId = there(job.personId)
   await writeLog(trx, {
     action: 'batch.undone',
-    personId: there(job.personId),
-    detail: { name: batch.name, undone, left },
+    personId,
+    detail: { name: batch.name, undone, left: left + rest },
   })
-  await mailBatch(trx, batch, there(job.personId), {
+  const shells = (n: number, one: string, many: string): string[] =>
+    n > 0 ? [`${counted(n, 'shell')} ${n === 1 ? one : many}`] : []
+  await mailBatch(trx, batch, personId, {
     subject: `The batch ${batch.name}: ${counted(undone, 'run')} undone`,
     lines: [
-      ...(undone > 0
-        ? [
-            `${counted(undone, 'shell')} ${undone === 1 ? 'is as it was' : 'are as they were'} before the batch.`,
-          ]
-        : []),
-      ...(left > 0
-        ? [
-            `${counted(left, 'shell')} ${left === 1 ? 'stays as it is' : 'stay as they are'}: the page says why.`,
-          ]
-        : []),
+      ...shells(undone, 'is as it was before the batch.', 'are as they were before the batch.'),
+      ...shells(left, 'stays as it is: the page says why.', 'stay as they are: the page says why.'),
+      ...shells(rest, 'was not looked at, and stays filled.', 'were not looked at, and stay filled.'),
     ],
   })
   return true

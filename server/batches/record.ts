@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import { writeCsv } from '../../core/formats/sheet/csv'
 import type { PairLine, PairState } from '../../shared/api/batches'
 import { isoInstant } from '../clock'
@@ -31,8 +32,7 @@ const stateWords: Readonly<Record<PairState, string>> = {
   failed: 'failed, nothing written',
   undone: 'undone, the shell is as it was',
 }
-const nameOf = (course: PairLine['source'], text: string): string =>
-  course ? [course.code, course.section].filter(Boolean).join('-') : text
+const nameOf = (course: PairLine['source'], text: string): string => (course ? codeText(course) : text)
 
 /** The record of a batch: a line for each pair, with what was written or why nothing was (CSV). Its columns `source`, `source term` and `shell` can be read again as a table of pairs. */
 export async function batchRecord(db: Knex, person: Person, id: string): Promise<string> {

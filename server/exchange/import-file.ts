@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import { checkCalendar } from '../../core/calendar/check'
 import type { TermCalendar } from '../../core/calendar/schema'
 import type { Body, CourseNode } from '../../core/course/model'
@@ -78,8 +79,7 @@ async function importAsCourse(importing: Importing, request: Request<'course'>):
   })
   await importCourse(trx, { classKey: sourceId, content, roster: null, document: null })
   await keepPackage(trx, upload, courseId)
-  const name = section ? `${code}-${section}` : code
-  return { courseId, text: `Kept as ${name} ${title}, ${term.name}`, findings: [] }
+  return { courseId, text: `Kept as ${codeText({ code, section })} ${title}, ${term.name}`, findings: [] }
 }
 async function importAsRoster(
   { trx, upload, source, limits, progress }: Importing,

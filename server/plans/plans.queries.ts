@@ -225,7 +225,6 @@ async function isUsed(trx: Knex, courseId: string): Promise<boolean> {
   return plan !== undefined || share !== undefined || further !== undefined
 }
 
-/** Sections that a plan joins to its shell when it is run. */
 /** The sections of a plan's shell: those that show its content already, and those that the plan has chosen. */
 export interface Sections {
   readonly joined: readonly string[]
@@ -249,6 +248,7 @@ export async function sectionsOfPlan(
 /** All of them, in one order. */
 export const everySection = ({ joined, chosen }: Sections): string[] =>
   [...new Set([...joined, ...chosen])].sort()
+/** Sections that a plan joins to its shell when it is run. */
 export const planSections = (db: Knex, planId: string): Promise<string[]> =>
   db('plan_sections').where({ plan_id: planId }).orderBy('course_id').pluck('course_id')
 export async function setPlanSections(

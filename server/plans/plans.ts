@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import { compileTerm } from '../../core/calendar/term'
 import { areOneCourse, codeKey } from '../../core/pairing/codes'
 import { zoneYearsOf, type PlanBase, type PlanSide } from '../../core/plan/compile'
@@ -271,7 +272,7 @@ async function logSources(
 ): Promise<void> {
   const names = async (ids: readonly string[]): Promise<string[]> =>
     [...(await courseLines(trx, person, ids)).values()].map(
-      ({ code, section, term }) => `${section ? `${code}-${section}` : code}, ${term.name}`,
+      course => `${codeText(course)}, ${course.term.name}`,
     )
   await writeLog(trx, {
     action: 'plan.sources',

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import type { PlanReply } from '../../shared/api/plans'
 import { isoInstant } from '../clock'
 import { accessToCourses, type CourseAccess } from '../courses/access'
@@ -26,11 +27,8 @@ export async function sourceAccess(
 /** `HYD 240-01 and BKG 115-02` of some courses. */
 export async function courseNames(db: Knex, ids: readonly string[]): Promise<string> {
   const courses = [...(await factsOfCourses(db, ids)).values()]
-  return courses.map(codeOf).join(' and ')
+  return courses.map(codeText).join(' and ')
 }
-/** `HYD 240-01` */
-export const codeOf = ({ code, section }: { code: string; section: string }): string =>
-  section ? `${code}-${section}` : code
 /** Why sources are closed, as far as it is known: by whom and when. */
 export async function whyClosed(db: Knex, ids: readonly string[]): Promise<PlanReply['closed']> {
   const ended = await endedShares(db, ids)

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import {
   basesOf,
   sourceOutline,
@@ -18,7 +19,6 @@ import { inSnapshot, isSnapshot } from '../db/transaction'
 import { compiledFor, compileInput } from '../plans/compile'
 import { effectOf } from '../plans/effect'
 import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
-import { codeOf } from '../plans/sources'
 import { composeTexts, type MadeText } from '../plans/texts'
 import { cleanerFor } from '../student-data/cleaner'
 import { tracesBasis } from '../student-data/traces'
@@ -125,7 +125,7 @@ export async function makeReady(db: Knex, planId: string): Promise<void> {
     const courses = await factsOfCourses(trx, sidesOfPlan(plan))
     await readyEntries(
       found,
-      sidesOfPlan(plan).map(id => codeOf(there(courses.get(id)))),
+      sidesOfPlan(plan).map(id => codeText(there(courses.get(id)))),
     )
     if (input.inPlace) return
     const texts = textHashes(await composeTexts(trx, plan, input, compiled.rows))

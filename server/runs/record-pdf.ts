@@ -1,3 +1,4 @@
+import { codeText } from '../../core/course/code-text'
 import PDFDocument from 'pdfkit'
 import { itemKindDefinitions } from '../../core/course/kinds'
 import { dateFields } from '../../core/course/dates'
@@ -18,8 +19,7 @@ const ink = '#14263A'
 const soft = '#52616F'
 const rule = '#D9D3C3'
 const fieldWords = { opens: 'opens', due: 'due', closes: 'closes' } as const
-const courseText = ({ code, section, term }: RunRecord['into']): string =>
-  `${[code, section].filter(Boolean).join('-')}, ${term}`
+const courseText = (course: RunRecord['into']): string => `${codeText(course)}, ${course.term}`
 
 /** Fontkit's fonts know which letters they have; the types of pdfkit do not say so. */
 interface Face {

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import type { CourseLine } from '../../shared/api/courses'
 import type { RunRecord } from '../../shared/api/run-record'
 import type { Person } from '../people/people.queries'
@@ -35,7 +36,4 @@ export async function recordDocument(db: Knex, person: Person, id: string): Prom
 }
 /** `record HYD 240-01 Spring 2027`, as a file is named. */
 export const recordName = ({ into }: RunRecord): string =>
-  `record ${[into.code, into.section].filter(Boolean).join('-')} ${into.term}`.replace(
-    /[^\p{L}\p{N} .-]+/gu,
-    ' ',
-  )
+  `record ${codeText(into)} ${into.term}`.replace(/[^\p{L}\p{N} .-]+/gu, ' ')

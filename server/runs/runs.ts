@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import { checkWindows } from '../../core/pairing/windows'
 import { there } from '../../core/there'
 import { counted } from '../../core/dates/words'
@@ -42,7 +43,6 @@ import {
   type Sections,
 } from '../plans/plans.queries'
 import { joinable, type Joinable } from '../plans/sections'
-import { codeOf } from '../plans/sources'
 import { composeTexts } from '../plans/texts'
 import { rowsOfLastTerm } from '../student-data/audit.queries'
 import { auditTexts } from '../student-data/audit-texts'
@@ -152,7 +152,7 @@ async function runLocked(
     effect: compiled.effect,
     entries: await readyEntries(
       running,
-      sources.map(id => codeOf(there(courses.get(id)))),
+      sources.map(id => codeText(there(courses.get(id)))),
     ),
     beforeId: isInPlace ? null : await keepState(trx, courseId, everySection(beside)),
     at: stampOf(now()),
@@ -187,7 +187,7 @@ async function runLocked(
   if (isInPlace)
     await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
   else await writeLog(trx, { action: 'plan.run', ...where, detail: { added } })
-  await watch.finish(trx, runTold(codeOf(there(courses.get(courseId))), plan.mode, compiled.effect))
+  await watch.finish(trx, runTold(codeText(there(courses.get(courseId))), plan.mode, compiled.effect))
 }
 /** What a mail says of a run that is done. */
 function runTold(name: string, mode: Plan['mode'], { added, dates }: Effect): RunTold {

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import { codeKey } from '../../core/pairing/codes'
 import { whyMissing, type Desk, type Missing } from '../../core/pairing/missing'
 import type {
@@ -65,7 +66,7 @@ export async function sendRequest(db: Knex, person: Person, ask: NewRequest): Pr
   const { desk, reason } = missing
   if (!desk) throw refuse('shell-is-there')
   const { code, section, words } = ask
-  const shell = section ? `${code}-${section}` : code
+  const shell = codeText(ask)
   return inTransaction(db, async trx => {
     await takeTurn(trx, `requests ${person.id}`)
     const open = (await queries.listRequests(trx, person.id)).find(

@@ -41,7 +41,7 @@ type Table = keyof typeof tablesAboutPeople
 const tablesOf = (sort: (typeof tablesAboutPeople)[Table]): Table[] =>
   (Object.keys(tablesAboutPeople) as Table[]).filter(table => tablesAboutPeople[table] === sort)
 
-/** Last term's students who are no staff of a course, and which of a course's enrolments are theirs. */
+/** Last term's students who are no staff of a course. */
 const lastTerm = `SELECT s.person_id FROM enrolments s WHERE s.course_id IN (:sources) AND s.role = 'student'
   AND s.person_id NOT IN (SELECT t.person_id FROM enrolments t WHERE t.course_id = :courseId AND t.role <> 'student')`
 const notListed =

@@ -12,6 +12,12 @@ const count = (n: number | undefined, one: string, many?: string): string | null
 const list = (names: readonly string[] | undefined, before: string): string | null =>
   names?.length ? `${before} ${names.join(', ')}` : null
 
+const named = ({ name }: { name?: string }) => [name && `“${name}”`]
+const withPairs = ({ name, pairs }: { name?: string; pairs?: number }) => [
+  name && `“${name}”`,
+  count(pairs, 'pair'),
+]
+
 /**
  * Everything that is written into the log, with what it tells and how that is said. A line keeps what it was told when it was
  * written: names and numbers, never an identifier.
@@ -31,19 +37,19 @@ export const logActions = {
   }),
   'batch.made': action<{ name: string; pairs: number }>({
     words: 'made a batch',
-    more: ({ name, pairs }) => [name && `“${name}”`, count(pairs, 'pair')],
+    more: withPairs,
   }),
   'batch.run': action<{ name: string; pairs: number }>({
     words: 'ran a batch',
-    more: ({ name, pairs }) => [name && `“${name}”`, count(pairs, 'pair')],
+    more: withPairs,
   }),
   'batch.resumed': action<{ name: string; pairs: number }>({
     words: 'resumed a batch',
-    more: ({ name, pairs }) => [name && `“${name}”`, count(pairs, 'pair')],
+    more: withPairs,
   }),
   'batch.stopped': action<{ name: string }>({
     words: 'stopped a batch',
-    more: ({ name }) => [name && `“${name}”`],
+    more: named,
   }),
   'batch.done': action<{ name: string; done: number; failed: number }>({
     words: 'finished a batch',
@@ -63,7 +69,7 @@ export const logActions = {
   }),
   'batch.trial-stopped': action<{ name: string }>({
     words: 'stopped the dry run of a batch',
-    more: ({ name }) => [name && `“${name}”`],
+    more: named,
   }),
   'batch.undo': action<{ name: string; pairs: number }>({
     words: 'began to undo a batch',
@@ -71,7 +77,7 @@ export const logActions = {
   }),
   'batch.undo-stopped': action<{ name: string }>({
     words: 'stopped undoing a batch',
-    more: ({ name }) => [name && `“${name}”`],
+    more: named,
   }),
   'batch.undone': action<{ name: string; undone: number; left: number }>({
     words: 'finished undoing a batch',
@@ -83,7 +89,7 @@ export const logActions = {
   }),
   'batch.discarded': action<{ name: string }>({
     words: 'discarded a batch',
-    more: ({ name }) => [name && `“${name}”`],
+    more: named,
   }),
   'habit.kept': action<{ name: string; department?: string }>({
     words: 'kept decisions as a habit',

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { carriedBefore, carrySide } from '../../server/courses/known'
+import { contentTables } from '../../server/courses/content.queries'
 import { loadCarrySide } from '../../server/courses/carry-side'
 import { contentTally } from '../../server/courses/tally.queries'
 import { inSnapshot } from '../../server/db/transaction'
 import { effectOf } from '../../server/plans/effect'
 import { readUndo, undoRun } from '../../server/runs/undo'
 import { useDemo } from '../support/demo'
-import { contentTables, useRolls } from '../support/rolls'
+import { useRolls } from '../support/rolls'
 
 const demo = useDemo('known')
 const rolls = useRolls(demo, () => demo.people.marchetti)
@@ -17,7 +18,7 @@ describe('what a course holds', () => {
     const { old } = demo.courses
     const first = await held(old)
     expect(await held(old)).toBe(first)
-    for (const table of contentTables as 'items'[]) {
+    for (const table of contentTables as readonly 'items'[]) {
       const [row] = await demo.db(table).where({ course_id: old }).limit(1)
       if (!row) continue
       const before = await contentTally(demo.db, old)

@@ -10,7 +10,7 @@ import {
 } from '../../server/courses/around.queries'
 import { storeStreams } from '../../server/courses/bodies.queries'
 import { loadCarrySide } from '../../server/courses/carry-side'
-import { loadOutline } from '../../server/courses/content.queries'
+import { contentTables, loadOutline } from '../../server/courses/content.queries'
 import { fixItem } from '../../server/courses/fixing'
 import { loadLinks } from '../../server/courses/links.queries'
 import { readItem } from '../../server/courses/reading'
@@ -20,7 +20,7 @@ import { readRun } from '../../server/runs/runs'
 import { deleteTemplate, makeTemplate } from '../../server/sharing/templates'
 import { makeCourse } from '../../server/shells/shells'
 import { useDemo } from '../support/demo'
-import { contentTables, useRolls } from '../support/rolls'
+import { useRolls } from '../support/rolls'
 
 const demo = useDemo('places')
 const sorrel = () => demo.people.sorrel
@@ -260,7 +260,7 @@ describe('a template', () => {
     expect(await loadGradeRules(demo.db, id)).toEqual(await loadGradeRules(demo.db, old))
     expect((await loadRubrics(demo.db, id)).length).toBe(1)
     await deleteTemplate(demo.db, sorrel(), id)
-    for (const table of contentTables as 'items'[])
+    for (const table of contentTables as readonly 'items'[])
       expect(await demo.db(table).where({ course_id: id }), table).toEqual([])
   })
 })

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { there } from '../../core/there'
 import type { PlanDocument } from '../../core/plan/document'
+import { contentTables } from '../../server/courses/content.queries'
 import { newId } from '../../server/db/rows'
 import { effectOf } from '../../server/plans/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
@@ -10,17 +11,6 @@ import type { Person } from '../../server/people/people.queries'
 import type { Demo } from './demo'
 
 export type Decide = (document: PlanDocument) => Partial<PlanDocument>
-export const contentTables = [
-  'units',
-  'items',
-  'grade_categories',
-  'grade_rules',
-  'grace_rules',
-  'rubrics',
-  'work_groups',
-  'furnishings',
-  'carried_bases',
-]
 /** Rolls of the demo's courses, as somebody plans and runs them. */
 export const useRolls = (demo: Demo, who: () => Person) => ({
   async planned(sources: [string, ...string[]], target: string, decide?: Decide): Promise<string> {

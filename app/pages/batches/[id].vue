@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import BatchPairs from '~/batches/BatchPairs.vue'
 import BatchProgress from '~/batches/BatchProgress.vue'
-import UndoBatch from '~/batches/UndoBatch.vue'
+import LossConsent from '~/batches/LossConsent.vue'
 import { batchStateWords, decisionsText, pairEffectText, pairsIn } from '~/batches/words'
 import { giveFocus, isFocusNowhere, mainPart } from '~/composables/focus'
 import type { BatchReply } from '~~/shared/api/batches'
@@ -46,11 +46,11 @@ const stopTrial = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/t
 const undo = (): Promise<boolean> =>
   act(async () => {
     await api.post(`/batches/${id}/undo`, {})
-    askingUndo.value = false
+    asking.value = null
   })
 const stopUndoing = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/undo`))
-const asking = ref(false)
-const askingUndo = ref(false)
+/** What consent is asked for. */
+const asking = ref<'discard' | 'undo' | null>(null)
 const discard = (): Promise<boolean> =>
   act(async () => {
     await api.delete(`/batches/${id}`)
@@ -204,31 +204,41 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
           <a :href="`/api/v1/batches/${id}/record.csv`" download
             >Download {{ data.counts.done ? 'the record' : 'this list' }}: CSV</a
           >
-          <template v-if="mayDiscard">
-            <template v-if="asking">
-              <button class="link danger" type="button" :disabled="busy" @click="discard">
-                Discard the batch and the drafts it made
-              </button>
-              <button class="link" type="button" @click="asking = false">Keep it</button>
-            </template>
-            <button v-else class="link" type="button" @click="asking = true">Discard this batch …</button>
-          </template>
-          <button
-            v-if="data.counts.done && !askingUndo"
-            class="link"
-            type="button"
-            @click="askingUndo = true"
-          >
+          <button v-if="mayDiscard && !asking" class="link" type="button" @click="asking = 'discard'">
+            Discard this batch …
+          </button>
+          <button v-if="data.counts.done && !asking" class="link" type="button" @click="asking = 'undo'">
             Undo this batch …
           </button>
         </p>
-        <UndoBatch
-          v-if="data.counts.done && askingUndo"
-          :filled="data.counts.done"
+        <LossConsent
+          v-if="mayDiscard && asking === 'discard'"
+          label="Discard this batch"
+          act="Discard the batch and the drafts it made"
+          keep="Keep it"
           :busy="busy"
-          @undo="undo"
-          @keep="askingUndo = false"
-        />
+          @act="discard"
+          @keep="asking = null"
+        >
+          Nothing was written into a shell. A draft that somebody has changed since stays.
+        </LossConsent>
+        <LossConsent
+          v-if="data.counts.done && asking === 'undo'"
+          label="Undo this batch"
+          :act="`Undo ${counted(data.counts.done, 'run')}`"
+          :keep="data.counts.done === 1 ? 'Keep it' : 'Keep them'"
+          :busy="busy"
+          @act="undo"
+          @keep="asking = null"
+        >
+          {{
+            data.counts.done === 1
+              ? 'Northtide puts the shell back as it was before this batch.'
+              : `Northtide puts ${counted(data.counts.done, 'shell')} back as they were before this batch, each in one step.`
+          }}
+          A shell that somebody has changed since, or where students have handed in, stays as it is. The list
+          below then says why.
+        </LossConsent>
       </section>
       <BatchPairs :batch="data" :mark="mark" :busy="busy" @change="work => act(work)" />
     </template>
@@ -251,9 +261,5 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
   display: flex;
   gap: 18px;
   align-items: center;
-}
-.danger {
-  color: var(--buoy);
-  font-weight: 600;
 }
 </style>
