@@ -35,8 +35,12 @@ const {
   busy,
   problem: actProblem,
 } = useAction(async (work: () => Promise<unknown>) => {
-  await work()
-  await refresh()
+  try {
+    await work()
+  } finally {
+    // Where the server says no, the batch stands otherwise than was shown.
+    await refresh()
+  }
 })
 const begin = (): Promise<boolean> => act(() => api.post(`/batches/${id}/run`, {}))
 const stop = (): Promise<boolean> => act(() => api.delete(`/batches/${id}/run`))
@@ -109,7 +113,7 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
           >
         </p>
       </header>
-      <ActionProblem :problem="actProblem" />
+      <div v-if="actProblem" class="refused"><ActionProblem :problem="actProblem" /></div>
       <BatchProgress
         v-if="isTrying"
         title="Trying the pairs"
@@ -246,6 +250,9 @@ const mark = computed(() => JSON.stringify([data.value?.counts, data.value?.open
 </template>
 
 <style scoped>
+.refused {
+  margin-bottom: 18px;
+}
 .does {
   max-width: 760px;
   margin-bottom: 22px;
