@@ -55,6 +55,8 @@ const roster: Roster = {
       email: '',
       middleName: '',
       identifier: '',
+      phone: '',
+      sms: '',
       'metadata.nickname': '',
       agentSourcedIds: '',
     },

@@ -39,6 +39,8 @@ const roster: Roster = {
     email: '',
     middleName: '',
     identifier: '',
+    phone: '',
+    sms: '',
     'metadata.nickname': '',
     agentSourcedIds: '',
   })),

@@ -94,8 +94,9 @@ try {
       students: roster,
       staff: [],
       alsoHere: new Set(),
+      keyOf: null,
     })
-    found = result.found.filter(trace => trace.isStrong).length
+    found = result.found.filter(trace => trace.weight === 'sure').length
   })
   const hashes = side.nodes.flatMap(({ body }) => body ?? [])
   const read = await seconds(async () => {

@@ -118,6 +118,7 @@ export function datesComputer(answer: (answer: FromDatesWorker) => void): (messa
           before: message.before,
           // Dates rest on no text.
           traces: [],
+          unseen: [],
           inPlace: message.inPlace,
         }
         known = last = null

@@ -225,7 +225,7 @@ const anyWish = (sources: readonly OutlineNode[], { shell }: World) => {
     frames: fc.subarray(lineages),
     given: fc.dictionary(any, fc.constantFrom('{"attempts":"3"}', '{"help":"notes"}')),
     titles: fc.dictionary(any, fc.constant('Notes of a student')),
-    cleans: fc.dictionary(any, fc.constantFrom('trace role', 'trace remove')),
+    redacts: fc.dictionary(any, fc.constantFrom('trace role', 'trace remove')),
   })
 }
 /** What remains of some decisions for another run into the same shell (`again` of the parts of a plan). */
@@ -234,14 +234,14 @@ const again = ({
   frames,
   given,
   titles: clean,
-  cleans,
+  redacts,
 }: Required<Omit<Wanted, 'chosen'>>): Wanted => {
   const { titles, headings, further, questions } = decisions
   return {
     frames,
     given,
     titles: clean,
-    cleans,
+    redacts,
     decisions: {
       ...(titles && { titles }),
       ...(headings && { headings }),

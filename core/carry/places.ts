@@ -70,7 +70,7 @@ export interface Arrival {
   readonly given: (node: OutlineNode) => string | null
   /** Its title, and a mark of what is taken out of its text, once traces of students are settled. */
   readonly title: (node: OutlineNode) => string
-  readonly cleans: (lineage: string) => string | null
+  readonly redacts: (lineage: string) => string | null
 }
 export interface PlacesInput {
   readonly sources: readonly OutlineNode[]
@@ -141,8 +141,8 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       settings: isAsWritten ? base.parts.settings : values.settings,
     }
   }
-  const { isFrame, cleans } = arrival
-  const texts = plannedTexts({ sources, carried, decisions, isFrame, cleans, isWritten })
+  const { isFrame, redacts } = arrival
+  const texts = plannedTexts({ sources, carried, decisions, isFrame, redacts, isWritten })
   const untouched = (node: OutlineNode): boolean => {
     const base = templates.get(node.lineage)
     return base !== undefined && isUntouched(base.parts, valuesHere(node, base))

@@ -17,7 +17,7 @@ export interface TextRecipe {
   /** A frame: nothing of it comes. */
   readonly isFrame: boolean
   /** What is taken out of it about students, as one mark; null: nothing. */
-  readonly cleans: string | null
+  readonly redacts: string | null
 }
 export const wholeText: TextRecipe = {
   heading: null,
@@ -25,7 +25,7 @@ export const wholeText: TextRecipe = {
   passages: null,
   questions: null,
   isFrame: false,
-  cleans: null,
+  redacts: null,
 }
 
 /** Whether a text is put together from parts, and not only rid of what is about students. */
@@ -40,12 +40,12 @@ interface TextsInput {
   /** Whether an item comes as a frame. */
   readonly isFrame: (node: Node) => boolean
   /** Stands for what is taken out of an item's text about students; null: nothing. */
-  readonly cleans: (lineage: string) => string | null
+  readonly redacts: (lineage: string) => string | null
   /** Whether a thing is written, so that others can go along with it. */
   readonly isWritten: (lineage: string) => boolean
 }
 /** The texts that come in part or together. What is decided of things that do not come, or of no page, counts for nothing. */
-export function plannedTexts({ sources, carried, decisions, isFrame, cleans, isWritten }: TextsInput) {
+export function plannedTexts({ sources, carried, decisions, isFrame, redacts, isWritten }: TextsInput) {
   const nodes = new Map(sources.map(node => [node.lineage, node]))
   const comesWhole = (lineage: string): Node | null => {
     const node = nodes.get(lineage)
@@ -78,20 +78,20 @@ export function plannedTexts({ sources, carried, decisions, isFrame, cleans, isW
   for (const node of sources) {
     if (node.body === null || !carried.has(node.lineage)) continue
     const recipe = recipes.get(node.lineage)
-    const marks = [node.lineage, ...(recipe?.further ?? [])].map(cleans).filter(mark => mark !== null)
+    const marks = [node.lineage, ...(recipe?.further ?? [])].map(redacts).filter(mark => mark !== null)
     if (isFrame(node)) recipes.set(node.lineage, { ...wholeText, isFrame: true })
-    else if (marks.length > 0) recipes.set(node.lineage, { ...(recipe ?? wholeText), cleans: marks.join() })
+    else if (marks.length > 0) recipes.set(node.lineage, { ...(recipe ?? wholeText), redacts: marks.join() })
   }
   /** What tells a made text from another without reading it: which texts it is made of, and how. Null: it is the source's as it is. */
   const madeOf = (lineage: string): string | null => {
     const recipe = recipes.get(lineage)
     if (!recipe) return null
     if (recipe.isFrame) return ''
-    const cleaned = recipe.cleans === null ? [] : [recipe.cleans]
-    if (recipe.questions) return `made ${JSON.stringify(recipe.questions)}${cleaned.join()}`
+    const redacted = recipe.redacts === null ? [] : [recipe.redacts]
+    if (recipe.questions) return `made ${JSON.stringify(recipe.questions)}${redacted.join()}`
     const bodies = [lineage, ...recipe.further].map(each => nodes.get(each)?.body ?? '')
     const heading = recipe.heading && [recipe.heading.title, recipe.heading.nth]
-    return `made ${JSON.stringify([bodies, heading, ...cleaned])}`
+    return `made ${JSON.stringify([bodies, heading, ...redacted])}`
   }
   return { recipes, goesInto, madeOf }
 }

@@ -10,7 +10,7 @@ const kept: TraceDecision = { does: 'keep', because: 'a court case', by: 'H. Cor
 const removed: TraceDecision = { does: 'remove', because: '', by: 'H. Corrigall' }
 const withAnswers = (answers: PlanDocument['traces']['answers']): PlanDocument => ({
   ...recommendedPlan(),
-  traces: { answers },
+  traces: { answers, unseen: {} },
 })
 
 describe('what is decided of traces', () => {

@@ -31,6 +31,7 @@ const noWindows = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null
 const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput => ({
   before: { bases: [], deleted: [] },
   traces: [],
+  unseen: [],
   inPlace: false,
   document: { ...recommendedPlan(), carry: { ...recommendedPlan().carry, leave } },
   more: [],

@@ -20,19 +20,20 @@ import {
 } from '../dates/plan'
 import { yearsReached } from '../dates/years'
 import type { Windows } from '../pairing/windows'
-import { answerOf, type Trace } from '../student-data/traces/trace'
+import { answerOf, isPassed, type Trace, type UnseenFile } from '../student-data/traces/trace'
+import { editsByThing, redactedJson } from '../student-data/traces/redact'
 import type { OutlineNode } from '../course/outline'
 import { mapParts, type PlanDocument } from './document'
 import { comesAsFrame } from './parts/carry'
 import type { Grace } from '../grading/grace'
 import { fileItems, type Filed } from '../grading/periods'
-import { gradedAs, needsCategory, plannedGrades, rulesSeen, type PlannedGrades } from '../grading/plan'
+import { gradedAs, needsCategory, plannedGrades, rulesKey, rulesSeen, type PlannedGrades } from '../grading/plan'
 import type { CategoryLine, GradeRules } from '../grading/rules'
 import { countsIn, type Effect, type Placement, type Placements } from './effect'
 import { arrivalState, rubricsInShell } from './arrival'
 import { datedByPattern } from './undated'
 import { aroundPlacements, gracePlacements, gradePlacements, rowPlacement } from './placements'
-import { cleanedThings, type CleanedThings } from './cleaned'
+import { redactedThings, titlesNamingNobody, type RedactedThings } from './redacted'
 import { mergeSources, type MergedSources } from './sources'
 import type { RecordLeft } from './record'
 
@@ -73,6 +74,8 @@ export interface CarryBase {
   before: { bases: readonly CarriedBase[]; deleted: readonly string[] }
   /** Traces of students that were found in what the plan brings from. */
   traces: readonly Trace[]
+  /** Files in what the plan brings from that could not be looked into. */
+  unseen: readonly UnseenFile[]
   /** A course that is rolled in place keeps all it holds: nothing stays behind. */
   inPlace: boolean
 }
@@ -106,7 +109,7 @@ const holdsNothing = {
   furniture: [],
 } as const
 /** What a plan brings from. */
-type BroughtBase = Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces'>
+type BroughtBase = Omit<CarryBase, 'target' | 'before' | 'inPlace' | 'traces' | 'unseen'>
 /** What was computed of a document or a part of one, with what it was computed from. */
 type Known<T> = WeakMap<object, { readonly from: readonly unknown[]; readonly value: T }>
 // A plan, its effect, its record and its bases all ask for the same outline: of 2 000 items it takes some 10 ms each time.
@@ -268,8 +271,18 @@ export function filedIn(
 export const graceOf = ({ document, source, more, target }: CarryBase): Grace | null =>
   document.grace ?? [source, ...more].find(side => side.grace)?.grace ?? target.grace
 
-const rulesOfSources = (base: CarryBase): GradeRules | null =>
-  sourcesOf(base).find(side => side.grading)?.grading ?? null
+/** The grade rules of the first source that has some, with no student named in their letters. */
+function rulesOfSources(base: CarryBase): GradeRules | null {
+  const side = sourcesOf(base).findIndex(each => each.grading)
+  const rules = sourcesOf(base)[side]?.grading ?? null
+  const edits = rules && redactionsIn(base).get(rulesOn(side))
+  if (!edits) return rules
+  const { scale } = redactedJson({ scale: rules.scale }, edits, 'details') as {
+    scale: { from: GradeRules['scale'][number]['from']; letter?: string }[]
+  }
+  // A letter of which nothing is left still stands for its share.
+  return { ...rules, scale: scale.map(({ from, letter }) => ({ from, letter: letter ?? '–' })) }
+}
 /** What the next run compares with, once one has written the rows of a plan. */
 export const basesOf = (base: PlanBase, rows: readonly PlaceRow[], made?: MadeByRun): CarriedBase[] => [
   ...basesAfter(rows, base.before.bases, made),
@@ -278,12 +291,25 @@ export const basesOf = (base: PlanBase, rows: readonly PlaceRow[], made?: MadeBy
   ),
 ]
 /** What is taken out about students, by thing. */
-const cleanedIn = ({ traces, document }: Pick<CarryBase, 'traces' | 'document'>): CleanedThings =>
-  cleanedThings(traces, document.traces.answers)
+const redactedIn = ({ traces, document }: Pick<CarryBase, 'traces' | 'document'>): RedactedThings =>
+  redactedThings(traces, document.traces.answers)
+const redactionsIn = ({ traces, document }: Pick<CarryBase, 'traces' | 'document'>) =>
+  editsByThing(traces, document.traces.answers)
+/** Under which key traces in a source's grade rules stand: they have no lineage of their own. */
+export const rulesOn = (side: number): string => `${rulesKey} ${side}`
 /** The categories of the sources, with no student named in their titles. */
 function categoriesOf(base: CarryBase, merged: MergedSources): MergedSources['categories'] {
-  const cleaned = cleanedIn(base)
-  return merged.categories.map(line => ({ ...line, title: cleaned.get(line.lineage)?.title ?? line.title }))
+  const redacted = redactedIn(base)
+  return merged.categories.map(line => {
+    const own = redacted.get(line.lineage)
+    return own
+      ? {
+          ...line,
+          title: own.title ?? line.title,
+          identifier: own.hidesIdentifier ? line.lineage : line.identifier,
+        }
+      : line
+  })
 }
 /** How grades will be reckoned in the shell, given what is carried. */
 export function gradesOf(
@@ -330,7 +356,7 @@ export interface CarriedPlan {
   /** The key in the shell of each rubric of the sources. */
   rubrics: ReadonlyMap<string, string>
   rows: PlaceRow[]
-  cleaned: CleanedThings
+  redacted: RedactedThings
 }
 /** Where a run of now would put everything. `dates`: where they land, once they are computed. */
 export function carriedPlan(
@@ -341,7 +367,7 @@ export function carriedPlan(
   const stays = staysOf(base, merged)
   const carried = carriedBy(base, merged)
   const grades = gradesOf(base, merged, carried)
-  const cleaned = cleanedIn(base)
+  const redacted = redactedIn(base)
   const rows = placesLedger({
     sources: merged.nodes,
     carried,
@@ -357,15 +383,15 @@ export function carriedPlan(
       isFrame: node => comesAsFrame(document.carry, node),
       given: ({ lineage }) => {
         const given = document.carry.settings[lineage]
-        const clean = cleaned.get(lineage)?.settings ?? null
-        const changes = [...(given ? [JSON.stringify(given)] : []), ...(clean === null ? [] : [clean])]
+        const mark = redacted.get(lineage)?.settings ?? null
+        const changes = [...(given ? [JSON.stringify(given)] : []), ...(mark === null ? [] : [mark])]
         return changes.length > 0 ? changes.join(' ') : null
       },
-      title: node => cleaned.get(node.lineage)?.title ?? node.title,
-      cleans: lineage => cleaned.get(lineage)?.text ?? null,
+      title: node => redacted.get(node.lineage)?.title ?? node.title,
+      redacts: lineage => redacted.get(lineage)?.text ?? null,
     },
   })
-  return { merged, stays, carried, grades, rubrics: rubricsInShell(base), rows, cleaned }
+  return { merged, stays, carried, grades, rubrics: rubricsInShell(base), rows, redacted }
 }
 type Dates = ReadonlyMap<string, PlannedItem> | null
 /**
@@ -406,16 +432,17 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     categories: placements.filter(entry => entry.entity === 'category' && entry.action === 'added'),
     grades,
     traces: tracesIn(input, carried),
-    cleaned: plan.cleaned,
+    redacted: plan.redacted,
     placements,
     periods: periodsCounted(placements, periods),
     grace: graceOf(input),
     count: countsIn(rows, uncategorisedIn(input, plan).length),
   }
   const effects = Object.values(mapParts(part => part.effect?.(counted) ?? {}))
+  const tell = titlesNamingNobody(input.traces, input.document.traces.answers)
   const left = merged.nodes
     .filter(node => !carried.has(node.lineage))
-    .map(({ lineage, title, kind }) => ({ title, kind, why: plan.stays.get(lineage) ?? ('chosen' as const) }))
+    .map(node => ({ title: tell(node.title), kind: node.kind, why: plan.stays.get(node.lineage) ?? ('chosen' as const) }))
   return { placements, rows, grades, effect: Object.assign({}, ...effects) as Effect, left }
 }
 /** Of the items that are written: how many are filed under each grading period, and how many under none that should be. */
@@ -436,13 +463,23 @@ function periodsCounted(
 /** Traces in what a plan carries: those of things that stay behind are no matter. */
 export const tracesOf = ({ traces }: Pick<CarryBase, 'traces'>, carried: ReadonlySet<string>): Trace[] =>
   traces.filter(({ entity, on }) => (entity !== 'item' && entity !== 'unit') || carried.has(on))
+/** Files that come and could not be looked into. */
+export const unseenOf = ({ unseen }: Pick<CarryBase, 'unseen'>, carried: ReadonlySet<string>): UnseenFile[] =>
+  unseen.filter(({ on }) => carried.has(on))
 function tracesIn(base: CarryBase, carried: ReadonlySet<string>): Effect['traces'] {
-  const answers = tracesOf(base, carried).map(trace => answerOf(trace, base.document.traces.answers))
-  const count = (is: (answer: (typeof answers)[number]) => boolean): number => answers.filter(is).length
+  const { answers, unseen } = base.document.traces
+  const all = tracesOf(base, carried)
+  const passed = all.filter(trace => isPassed(trace, answers))
+  const count = (...wanted: ReturnType<typeof answerOf>[]): number =>
+    all.filter(trace => wanted.includes(answerOf(trace, answers))).length
+  const files = unseenOf(base, carried)
+  const agreed = files.filter(({ id }) => unseen[id]).length
   return {
-    out: count(answer => answer === 'remove' || answer === 'role'),
-    kept: count(answer => answer === 'keep'),
-    settle: count(answer => answer === null),
+    out: count('remove', 'role'),
+    kept: count('keep') - passed.length,
+    passed: passed.length,
+    settle: count(null),
+    unseen: { carried: agreed, settle: files.length - agreed },
   }
 }
 /** Items with points that come and are in no category: somebody must say in which they count. */

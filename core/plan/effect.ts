@@ -6,7 +6,7 @@ import { itemKinds, type ItemKind, type ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'
 import type { PlannedItem, Summary } from '../dates/plan'
 import type { PlannedGrades } from '../grading/plan'
-import type { CleanedThings } from './cleaned'
+import type { RedactedThings } from './redacted'
 import type { Grace } from '../grading/grace'
 import type { TenThousandths } from '../grading/points'
 
@@ -98,8 +98,17 @@ export interface Effect {
     /** Items with points that come and are in no category. */
     uncategorised: number
   }
-  /** Traces of students in what the run writes: taken out, kept with a reason, and those of which nobody said anything yet. */
-  traces: { out: number; kept: number; settle: number }
+  /**
+   * Traces of students in what the run writes: taken out, kept with a reason, those that are probably none and stay, and those of which
+   * somebody must say something yet. `unseen`: files that come and could not be looked into, as agreed, or not yet.
+   */
+  traces: {
+    out: number
+    kept: number
+    passed: number
+    settle: number
+    unseen: { carried: number; settle: number }
+  }
   /** Items that count, by the grading period of the new term; `asked`: no date tells which. */
   periods: { filed: { name: string; items: number }[]; asked: number }
   /** How often students may hand in later without asking; null: nobody has said. */
@@ -120,7 +129,7 @@ export interface Placements {
   readonly categories: readonly unknown[]
   readonly grades: PlannedGrades
   readonly traces: Effect['traces']
-  readonly cleaned: CleanedThings
+  readonly redacted: RedactedThings
   readonly placements: readonly Placement[]
   readonly periods: Effect['periods']
   readonly grace: Grace | null

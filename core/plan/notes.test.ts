@@ -27,6 +27,7 @@ function notesWith(changed: Partial<ReturnType<typeof recommendedPlan>>): Record
     found: [],
     before: { bases: [], deleted: [] },
     traces: [],
+    unseen: [],
     inPlace: false,
     target: {
       term: term('2027-01-06', '2027-04-09'),

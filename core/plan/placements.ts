@@ -94,7 +94,7 @@ export function gracePlacements(base: CarryBase): Placement[] {
 /** Rubrics and groups that come with what is carried, and furniture of which the shell has none of its own. */
 export function aroundPlacements(
   base: CarryBase,
-  { merged, carried, rubrics: inShell, cleaned }: CarriedPlan,
+  { merged, carried, rubrics: inShell, redacted }: CarriedPlan,
 ): Placement[] {
   if (base.inPlace) return []
   const { target, document } = base
@@ -125,7 +125,7 @@ export function aroundPlacements(
     done.add(lineage)
     const position = next[entity]++
     const action = there?.has(lineage) ? 'replaced' : 'added'
-    const title = cleaned.get(lineage)?.title ?? null
+    const title = redacted.get(lineage)?.title ?? null
     return [{ ...nothing, action, entity, lineage, source: lineage, position, from, title }]
   }
   return sidesOf(base).flatMap((side, from) => [

@@ -7,6 +7,7 @@ import { sentence } from '../dates/reasons'
 import { wallTime } from '../calendar/schema'
 import { graceSchema, graceTold } from '../grading/grace'
 import type { CompiledPlan, CompileInput, Placement } from './compile'
+import { titlesNamingNobody } from './redacted'
 
 /** Why something of a source stayed behind: somebody chose so, or it does unless one asks for it. */
 export const leftWhys = [
@@ -30,6 +31,7 @@ const textMade = z.object({
   /** It came as a frame: without content. */
   isFrame: z.boolean().optional(),
 })
+type TextMade = z.infer<typeof textMade>
 /** One thing that a run did in a shell. */
 export const recordEntry = z.object({
   entity: z.enum(['category', 'rules', 'grace', 'rubric', 'group', 'furnishing', 'unit', 'item']),
@@ -126,16 +128,20 @@ export function unpackedEntries({ whys, entries, left }: PackedEntries): {
 }
 
 type Titles = ReadonlyMap<string, string>
-const titlesOf = (...lists: (readonly { readonly lineage: string; readonly title: string }[])[]): Titles =>
-  new Map(lists.flat().map(({ lineage, title }) => [lineage, title]))
+type Titled = { readonly lineage: string; readonly title: string }
+/** Titles by key, as the record tells them. */
+const titlesOf = (tell: (title: string) => string, ...lists: (readonly Titled[])[]): Titles =>
+  new Map(lists.flat().map(({ lineage, title }) => [lineage, tell(title)]))
 /** The things of a plan's courses, by what one looks up of them. */
-function namesIn({ source, more, found, target }: CompileInput, { rows, grades }: CompiledPlan) {
+function namesIn({ source, more, found, target, traces, document }: CompileInput, { rows, grades }: CompiledPlan) {
+  const tell = titlesNamingNobody(traces, document.traces.answers)
   const sides = [source, ...more, ...found]
   const around = [...sides, target].map(side => [...side.rubrics, ...side.groups, ...side.furniture])
   return {
-    shell: titlesOf(target.nodes, target.categories, target.furniture),
-    around: titlesOf(...around),
-    categories: titlesOf(grades.categories),
+    tell,
+    shell: titlesOf(tell, target.nodes, target.categories, target.furniture),
+    around: titlesOf(tell, ...around),
+    categories: titlesOf(tell, grades.categories),
     rows: new Map(rows.flatMap(row => (row.lineage === null ? [] : [[row.lineage, row] as const]))),
     cleared: new Map(rows.flatMap(row => (row.shell ? [[row.shell.lineage, row] as const] : []))),
   }
@@ -172,7 +178,7 @@ export function recordEntries(
       gradingPeriod: arrives?.gradingPeriod ?? null,
       from: placement.alone ? (coursesFrom[placement.from] ?? null) : null,
       isMade: made !== null,
-      text: entity === 'item' && details ? textMade.parse(details) : null,
+      text: entity === 'item' && details ? toldText(textMade.parse(details), names.tell) : null,
     }
   }
   const placeOf = ({ entity, lineage }: Placement): number =>
@@ -182,13 +188,20 @@ export function recordEntries(
     .sort((a, b) => a.place - b.place)
     .map(({ placement }) => entryOf(placement))
 }
+/** What the record says of a text that was put together, naming nobody. */
+const toldText = (made: TextMade, tell: (title: string) => string): TextMade => ({
+  ...made,
+  heading: made.heading && tell(made.heading),
+  further: made.further.map(tell),
+})
 function titleIn(placement: Placement, names: ReturnType<typeof namesIn>): string {
   const { entity, lineage, source, action, title, details } = placement
+  const { tell } = names
   if (action === 'cleared') return names.shell.get(lineage) ?? ''
   if (entity === 'rules') return 'How grades are reckoned'
   if (entity === 'grace') return `Grace allowances: ${graceTold(graceSchema.parse(details))}`
-  if (entity === 'category') return typeof details?.title === 'string' ? details.title : ''
-  if (entity !== 'unit' && entity !== 'item') return title ?? names.around.get(source) ?? ''
+  if (entity === 'category') return typeof details?.title === 'string' ? tell(details.title) : ''
+  if (entity !== 'unit' && entity !== 'item') return tell(title ?? names.around.get(source) ?? '')
   const row = names.rows.get(lineage)
-  return title ?? row?.source?.title ?? row?.shell?.title ?? ''
+  return tell(title ?? row?.source?.title ?? row?.shell?.title ?? '')
 }

@@ -54,6 +54,8 @@ export interface PersonRow {
   number: string | null
   /** As the registrar has it; only who has a login signs in here. */
   user_name: string | null
+  /** Keyed hashes of the ends of their phone numbers, with blanks between; the numbers are not kept. */
+  phone_keys: string | null
 }
 export interface SessionRow {
   id: string

@@ -359,6 +359,26 @@ export const refusals = {
     detail:
       'Nothing was written. Open Clear and say of each whether it goes, becomes “a student”, or stays for a reason.',
   }),
+  'unseen-to-settle': refusal<{ count: number }>({
+    status: 409,
+    title: ({ count }) =>
+      count === 1
+        ? 'A file could not be looked into'
+        : `${count} files could not be looked into`,
+    detail: 'Nothing was written. Say on Run or in Clear whether they come all the same, or stay behind.',
+  }),
+  'trace-not-reached': refusal<{ title: string }>({
+    status: 409,
+    title: ({ title }) => `“${title}” cannot be opened any more`,
+    detail:
+      'Nothing was written. A student’s name was to be taken out of it. Open Clear: it searches anew. You can leave the file behind.',
+  }),
+  'audit-changed-elsewhere': refusal<{ title: string }>({
+    status: 500,
+    title: 'The audit found a change that nobody was shown',
+    detail: ({ title }) =>
+      `Nothing was kept of the run: the shell is as it was. “${title}” would have changed elsewhere than in the words shown in Clear. Tell the help desk.`,
+  }),
   'audit-found-trace': refusal<{ title: string; count: number }>({
     status: 500,
     title: 'The audit found a student’s name in what was written',

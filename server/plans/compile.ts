@@ -98,12 +98,14 @@ export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | 
   const found = sides.slice(sources.length, -1)
   const target = there(sides.at(-1))
   const before = await carriedBefore(db, plan.targetId, tally)
-  const traces = (search === undefined ? await findTraces(db, plan.id) : search)?.found ?? []
+  const searched = search === undefined ? await findTraces(db, plan.id) : search
+  const traces = searched?.found ?? []
+  const unseen = searched?.looked.unseen ?? []
   const from = [
     plan.document,
     ...sides.map(({ holds }) => holds),
     before,
-    JSON.stringify([plan.mode, sources.length, sides.map(({ id, facts }) => [id, facts]), traces]),
+    JSON.stringify([plan.mode, sources.length, sides.map(({ id, facts }) => [id, facts]), traces, unseen]),
   ]
   const known = inputsKnown.get(plan.id)
   if (known && known.from.length === from.length && known.from.every((each, at) => each === from[at]))
@@ -117,6 +119,7 @@ export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | 
     target: sideOf(target),
     before,
     traces,
+    unseen,
     inPlace: plan.mode === 'in-place',
   })
   checkDocument(plan.document, input.target.term)
@@ -169,7 +172,7 @@ export function fingerprintOf(
   compiled: CompiledPlan,
   { sections, clearing }: { sections: readonly SectionPlan[]; clearing: unknown },
 ): string {
-  const { document, traces, before, source, more, found, target } = input
+  const { document, traces, unseen, before, source, more, found, target } = input
   const facts = [
     clearing,
     sections.map(({ id, ledger }) => [
@@ -180,6 +183,7 @@ export function fingerprintOf(
     plan.targetId,
     document,
     traces,
+    unseen,
     // All that is written follows from what the courses hold, from the decisions, and from where the dates land; a calendar that changes
     // without moving any of them is no matter.
     [source, ...more, ...found, target].map(

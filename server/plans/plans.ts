@@ -62,6 +62,7 @@ function zoneFor(
     target: sideOf(target),
     before,
     traces: [],
+    unseen: [],
     inPlace: mode === 'in-place',
   }
   return zoneRules(target.calendar.timeZone, zoneYearsOf(base))

@@ -26,7 +26,7 @@ import { formOf } from '../courses/readable'
 import type { ReadableForm } from '../courses/readable-body'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
-import { cleanerFor } from '../student-data/cleaner'
+import { redactorFor } from '../student-data/redactor'
 import { compileInput } from './compile'
 import { findPlan, sidesOfPlan, type Plan } from './plans.queries'
 
@@ -109,8 +109,8 @@ export async function composeTexts(
   if (wanted.length === 0) return made
   const merged = sourceOutline(input)
   const nodes = new Map(merged.nodes.map(node => [node.lineage, node]))
-  const cleaner = await cleanerFor(db, plan, input, merged)
-  const loads = { ours: cleaner.body, theirs: asItStands(db) }
+  const redactor = await redactorFor(db, plan, input, merged)
+  const loads = { ours: redactor.body, theirs: asItStands(db) }
   const page = (text: string): MadeText => ({ bytes: utf8Bytes(text), form: 'page' })
   for (const row of wanted) {
     const thing = own[row.source?.lineage ?? '']
@@ -120,15 +120,15 @@ export async function composeTexts(
     const { lineage } = row.source
     const { passages, questions } = row.text
     if (questions) {
-      const chosen = await questionsText(cleaner.body, row.source, questions)
+      const chosen = await questionsText(redactor.body, row.source, questions)
       made.set(lineage, { bytes: utf8Bytes(chosen), form: 'questions' })
     } else if (!isComposed(row.text)) {
-      const bytes = await cleaner.body(row.source)
-      const form = formOf({ kind: row.source.kind ?? 'page', mediaType: await cleaner.mediaType(lineage) })
+      const bytes = await redactor.body(row.source)
+      const form = formOf({ kind: row.source.kind ?? 'page', mediaType: await redactor.mediaType(lineage) })
       if (bytes) made.set(lineage, { bytes, form })
     } else if (passages && withBoth(row))
       made.set(lineage, page(mergedHtml(await comparedTexts(loads, row, nodes, null), passages)))
-    else made.set(lineage, page(await sourceText(cleaner.body, row.source, row.text, nodes)))
+    else made.set(lineage, page(await sourceText(redactor.body, row.source, row.text, nodes)))
   }
   return made
 }

@@ -209,6 +209,7 @@ export const upsertPeople = (db: Knex, rows: readonly Omit<PersonRow, 'id' | 'pa
       'nickname',
       'number',
       'user_name',
+      'phone_keys',
     ],
   )
 export type ListedClass = Pick<

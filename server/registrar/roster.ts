@@ -15,6 +15,7 @@ import type { EnrolmentRole } from '../db/tables'
 import { writeLog } from '../log/log.queries'
 import { fullNames } from '../people/people.queries'
 import type { ChangeKind, RosterChange } from './roster-changes'
+import { phoneKeysOf } from '../student-data/phones'
 import * as queries from './roster.queries'
 
 const roles = new Map<string, EnrolmentRole>([
@@ -133,6 +134,7 @@ async function peopleRows({ trx, roster, findings }: Importing) {
       nickname: row['metadata.nickname'] || null,
       number: row.identifier || null,
       user_name: row.username || null,
+      phone_keys: phoneKeysOf([row.phone, row.sms]),
       active: row.enabledUser !== 'false',
     }
   })

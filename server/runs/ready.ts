@@ -20,7 +20,7 @@ import { compiledFor, compileInput } from '../plans/compile'
 import { effectOf } from '../plans/effect'
 import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
 import { composeTexts, type MadeText } from '../plans/texts'
-import { cleanerFor } from '../student-data/cleaner'
+import { redactorFor } from '../student-data/redactor'
 import { tracesBasis } from '../student-data/traces'
 import { readyWrites, type ReadyWrite } from './write.queries'
 
@@ -64,7 +64,7 @@ export const readyPlacements = async (
   once(
     compiled,
     { name: 'placements', on: [plan.id, plan.targetId, basis], isKept: isSnapshot(db) },
-    async () => (await cleanerFor(db, plan, input, sourceOutline(input))).rows(compiled.placements),
+    async () => (await redactorFor(db, plan, input, sourceOutline(input))).rows(compiled.placements),
   )
 /** The texts that a run makes by their hashes, as the rows name them. */
 export type TextHashes = ReadonlyMap<string, string>

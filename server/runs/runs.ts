@@ -3,7 +3,7 @@ import { codeText } from '../../core/course/code-text'
 import { checkWindows } from '../../core/pairing/windows'
 import { there } from '../../core/there'
 import { counted } from '../../core/dates/words'
-import { cleanedThings } from '../../core/plan/cleaned'
+import { redactedThings } from '../../core/plan/redacted'
 import { sourceOutline, type Effect, type Placement } from '../../core/plan/compile'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
@@ -46,8 +46,8 @@ import { joinable, type Joinable } from '../plans/sections'
 import { composeTexts } from '../plans/texts'
 import { rowsOfLastTerm } from '../student-data/audit.queries'
 import { auditTexts } from '../student-data/audit-texts'
-import { cleanAround } from '../student-data/around.queries'
-import { cleanerFor } from '../student-data/cleaner'
+import { redactAround, redactIdentifiers } from '../student-data/around.queries'
+import { redactorFor } from '../student-data/redactor'
 import { clearableIn, clearAtRun, clearingMark } from '../student-data/clearing'
 import { tracesBasis } from '../student-data/traces'
 import { findTraces, forgetTraces } from '../student-data/traces.queries'
@@ -129,8 +129,9 @@ async function runLocked(
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')
   const { basis, people } = await tracesBasis(trx, plan, input)
   if (known?.basis !== basis) throw refuse('changed-since-consent')
-  const { settle } = compiled.effect.traces
+  const { settle, unseen } = compiled.effect.traces
   if (settle > 0) throw refuse('traces-to-settle', { count: settle })
+  if (unseen.settle > 0) throw refuse('unseen-to-settle', { count: unseen.settle })
   const courses = await factsOfCourses(trx, [...sidesOfPlan(plan), plan.targetId])
   await checkShellReady(trx, plan, there(courses.get(plan.targetId)))
 
@@ -299,8 +300,16 @@ async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
   await write.writeContent(trx, plan.targetId, writing, statements, wrote =>
     watch.at('writes', wrote, placements.length),
   )
+  await redactIdentifiers(trx, plan.targetId, namedInPackage(running))
   const settings = await settingsWritten(trx, plan.targetId, placements)
   await keepBases(trx, plan.targetId, await readyBases(running, texts, settings))
+}
+/** The keys in the course that is written of what its package called by a student. */
+function namedInPackage({ input, compiled, plan }: Running): string[] {
+  const redacted = redactedThings(input.traces, plan.document.traces.answers)
+  return compiled.placements.flatMap(({ source, lineage, action }) =>
+    redacted.get(source)?.hidesIdentifier && action !== 'moved' && action !== 'cleared' ? [lineage] : [],
+  )
 }
 /** Hashes of the settings of what was given some, as they stand in the shell now. */
 async function settingsWritten(
@@ -357,17 +366,22 @@ async function writeInPlace(trx: Knex, running: Running): Promise<ClearedCounts 
   const { runId, person, plan, input, compiled } = running
   // What is taken out of its texts is looked up before the course itself changes.
   const texts = await storeTexts(trx, running)
-  const cleaner = await cleanerFor(trx, plan, input, sourceOutline(input))
-  const cleaned = cleanedThings(input.traces, plan.document.traces.answers)
-  const placements = (await cleaner.rows(compiled.placements))
+  const redactor = await redactorFor(trx, plan, input, sourceOutline(input))
+  const redacted = redactedThings(input.traces, plan.document.traces.answers)
+  const placements = (await redactor.rows(compiled.placements))
     .filter(({ entity }) => entity === 'item' || entity === 'unit')
-    .map(entry => inPlaceEntry(entry, cleaned.has(entry.source)))
+    .map(entry => inPlaceEntry(entry, redacted.has(entry.source)))
   const course = await saidOfCourse(trx, plan.sourceId)
   const snapshot = await makeSnapshot(trx, plan.sourceId)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
   await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], nodes: [], made: texts })
   await write.writeGrace(trx, plan.sourceId, compiled.placements)
-  await cleanAround(trx, plan.sourceId, cleaned, cleaner.around())
+  await redactAround(trx, plan.sourceId, redacted, redactor.around())
+  await redactIdentifiers(
+    trx,
+    plan.sourceId,
+    [...redacted].flatMap(([lineage, { hidesIdentifier }]) => (hidesIdentifier ? [lineage] : [])),
+  )
   const before = await keepState(trx, plan.sourceId, [], { copy: snapshot, course })
   await queries.keepSnapshot(trx, runId, snapshot, before)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })
@@ -377,10 +391,10 @@ async function writeInPlace(trx: Knex, running: Running): Promise<ClearedCounts 
 }
 
 /** Of a course that stays where it is only the dates change, and what is taken out of it about students. */
-const inPlaceEntry = (entry: Placement, isCleaned: boolean): Placement => ({
+const inPlaceEntry = (entry: Placement, isRedacted: boolean): Placement => ({
   ...entry,
   action: 'replaced',
-  ...(!isCleaned && { title: null, textFrom: 'source' }),
+  ...(!isRedacted && { title: null, textFrom: 'source' }),
 })
 
 /** A run as a record: what it did, in the source's order, and what its audit found. */

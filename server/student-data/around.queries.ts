@@ -1,17 +1,17 @@
 import type { Knex } from 'knex'
-import type { CleanedThings } from '../../core/plan/cleaned'
-import { json } from '../db/rows'
-import type { CleanedAround } from './cleaner'
+import type { RedactedThings } from '../../core/plan/redacted'
+import { inBatches, json } from '../db/rows'
+import type { RedactedAround } from './redactor'
 
 const aroundTables = ['grade_categories', 'rubrics', 'work_groups', 'furnishings'] as const
 /** Gives what stands around the units of a course titles, criteria and details that name no student. Few do: row by row. */
-export async function cleanAround(
+export async function redactAround(
   trx: Knex,
   courseId: string,
-  cleaned: CleanedThings,
-  around: readonly CleanedAround[],
+  redacted: RedactedThings,
+  around: readonly RedactedAround[],
 ): Promise<void> {
-  for (const [lineage, { title }] of cleaned) {
+  for (const [lineage, { title }] of redacted) {
     if (title === null) continue
     for (const table of aroundTables)
       await trx(table).where({ course_id: courseId, lineage }).update({ title })
@@ -27,4 +27,19 @@ export async function cleanAround(
         .where(where)
         .update({ details: json(details) as never })
   }
+}
+const identifiedTables = ['units', 'items', 'rubrics', 'work_groups', 'grade_categories'] as const
+/** Calls things of a course by their own keys, which what they were called in a package named a student by. */
+export async function redactIdentifiers(
+  trx: Knex,
+  courseId: string,
+  lineages: readonly string[],
+): Promise<void> {
+  for (const some of inBatches(lineages))
+    for (const table of identifiedTables)
+      await trx(table)
+        .where({ course_id: courseId })
+        .whereIn('lineage', some)
+        .whereNotNull('identifier')
+        .update({ identifier: trx.ref('lineage') })
 }

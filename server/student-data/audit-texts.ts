@@ -1,15 +1,27 @@
 import type { Knex } from 'knex'
 import type { CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
-import { traceId, tableId, type SearchedPeople } from '../../core/student-data/traces/find'
+import { isComposed } from '../../core/carry/texts'
+import { titlesNamingNobody } from '../../core/plan/redacted'
+import { tableId, wordIdOf, type SearchedPeople } from '../../core/student-data/traces/find'
+import { traceKinds } from '../../core/student-data/traces/people'
+import { openBody } from '../../core/student-data/traces/readers/open'
 import type { TraceRecord } from '../../core/student-data/traces/record'
-import { answerOf, type Trace } from '../../core/student-data/traces/trace'
+import { bodyPart, editsByThing, isEditedOnlyThere, titlePart, type ThingEdits } from '../../core/student-data/traces/redact'
+import { answerOf, decisionOf, type Trace } from '../../core/student-data/traces/trace'
 import { sidesOf, tracesOf } from '../../core/plan/compile'
-import { loadCategories, loadFurniture, loadGroups, loadRubrics } from '../courses/around.queries'
+import {
+  loadCategories,
+  loadFurniture,
+  loadGradeRules,
+  loadGroups,
+  loadRubrics,
+} from '../courses/around.queries'
 import type { StandingNode } from '../courses/content.queries'
 import { refuse } from '../errors/refusal'
 import { sidesOfPlan, writtenCourse, type Plan } from '../plans/plans.queries'
 import { lookThrough, type SearchedContent } from './look-through'
-import { nodesToSearch, type TracesFound } from './traces.queries'
+import { readPdf } from '../search/pdf'
+import { loadBodies, nodesToSearch, type NodeToSearch, type TracesFound } from './traces.queries'
 
 /** Titles, and bodies by their hashes. */
 interface Texts {
@@ -64,11 +76,80 @@ async function aroundWritten(
     rubrics: await load('rubric', loadRubrics),
     groups: await load('group', loadGroups),
     furniture: await load('furnishing', loadFurniture),
+    grading:
+      mode === 'in-place' || placements.some(({ entity }) => entity === 'rules')
+        ? await loadGradeRules(trx, course)
+        : null,
+  }
+}
+/** What a run has written, as it stands in the course now. */
+interface Written {
+  readonly plan: Plan
+  readonly input: CompileInput
+  readonly compiled: CompiledPlan
+  readonly stands: readonly StandingNode[]
+  /** The source's thing of each that was written, by its key in the course. */
+  readonly sourceOf: ReadonlyMap<string, string>
+}
+/** Whether somebody wrote something in the plan itself: that is theirs to write. */
+function isOwnWith({ plan, sourceOf }: Written): (thing: Pick<Trace, 'on' | 'place'>) => boolean {
+  const { made } = plan.document.added
+  const { titles } = plan.document.places
+  return ({ on, place }) => {
+    const source = sourceOf.get(on) ?? on
+    return made[source] !== undefined || (place === 'title' && titles[source] !== undefined)
   }
 }
 /**
- * Searches what a run has written once more, as it stands in the course now. @throws Refusal where something stands there that was to go:
- * nothing is kept of the run then.
+ * Compares what was written with what was shown: titles and texts in which something was edited must be the source's, but for just those
+ * stretches. @throws Refusal where one is not. A text that was put together of several has no source to be compared with.
+ */
+async function auditEdits(trx: Knex, { plan, input, compiled, stands, sourceOf }: Written): Promise<void> {
+  const edits = editsByThing(input.traces, plan.document.traces.answers)
+  const nodes = new Map(sidesOf(input).flatMap(side => side.nodes.map(node => [node.lineage, node])))
+  const rows = new Map(compiled.rows.map(row => [row.source?.lineage, row]))
+  const wrote = stands.filter(({ lineage }) => edits.has(sourceOf.get(lineage) ?? ''))
+  const asWritten = await nodesToSearch(
+    trx,
+    writtenCourse(plan),
+    wrote.map(({ lineage }) => lineage),
+  )
+  for (const { lineage, title, body } of wrote) {
+    const source = nodes.get(sourceOf.get(lineage) ?? '')
+    const own = source && edits.get(source.lineage)
+    if (!source || !own) continue
+    const refused = (): Error => refuse('audit-changed-elsewhere', { title: source.title })
+    const row = rows.get(source.lineage)
+    const takes = (part: 'title' | 'text'): boolean =>
+      row?.happens !== 'again' || row.parts.some(each => each.part === part && each.takes)
+    const isOwnTitle = plan.document.places.titles[source.lineage] !== undefined
+    const ofTitle = own.get(titlePart) ?? []
+    if (!isOwnTitle && takes('title') && !isEditedOnlyThere(source.title, title, ofTitle)) throw refused()
+    const isWhole = row?.text && !isComposed(row.text) && !row.text.isFrame
+    if (!isWhole || !takes('text') || source.body === null || body === null) continue
+    if (!(await isSameBody(trx, [source.body, body], { own, item: asWritten.get(lineage) }))) throw refused()
+  }
+}
+async function isSameBody(
+  trx: Knex,
+  hashes: readonly [before: string, after: string],
+  { own, item }: { own: ThingEdits; item: Pick<NodeToSearch, 'media_type' | 'settings'> | undefined },
+): Promise<boolean> {
+  if (hashes[0] === hashes[1]) return ![...own.keys()].some(part => part.startsWith(bodyPart('')))
+  const bodies = await loadBodies(trx, hashes)
+  const facts = { name: String(item?.settings.fileName ?? ''), mediaType: item?.media_type ?? '' }
+  const opened = await Promise.all(
+    hashes.map(hash => openBody({ ...facts, bytes: bodies.get(hash) ?? Buffer.alloc(0) }, readPdf)),
+  )
+  const [before, after] = opened.map(each => ('why' in each ? null : each.open.parts))
+  if (!before || !after || before.length !== after.length) return false
+  return before.every(({ name, raw }, at) =>
+    isEditedOnlyThere(raw, after[at]?.raw ?? '', own.get(bodyPart(name)) ?? []),
+  )
+}
+/**
+ * Searches what a run has written once more, as it stands in the course now, and compares it with what was shown. @throws Refusal where
+ * something stands there that was to go, or changed that nobody was shown: nothing is kept of the run then.
  */
 export async function auditTexts(
   trx: Knex,
@@ -78,8 +159,11 @@ export async function auditTexts(
   const around = await aroundWritten(trx, plan, compiled.placements)
   const sourceOf = new Map(compiled.placements.filter(writes).map(({ lineage, source }) => [lineage, source]))
   // In place all of the course is what the run leaves.
-  if (plan.mode === 'in-place')
-    for (const { lineage } of Object.values(around).flat()) sourceOf.set(lineage, lineage)
+  if (plan.mode === 'in-place') {
+    const { grading: _, ...lists } = around
+    for (const { lineage } of Object.values(lists).flat()) sourceOf.set(lineage, lineage)
+  }
+  const all: Written = { plan, input, compiled, stands, sourceOf }
   const { titles: titlesKnown, bodies } = searchedBefore(input, plan)
   const looks = stands.filter(
     ({ lineage, state, title, body, hasSettings }) =>
@@ -94,39 +178,61 @@ export async function auditTexts(
   )
   const side = { side: { ...around, nodes: [...nodes.values()] }, items: nodes, keyIn: (key: string) => key }
   const { found } = await lookThrough(trx, [side], people, bodies)
-  const { answers } = plan.document.traces
-  const before = new Map(input.traces.map(trace => [trace.id, trace]))
-  const asBefore = (trace: Trace): Trace | undefined => {
-    const source = sourceOf.get(trace.on) ?? trace.on
-    return before.get(trace.kinds ? tableId(source) : traceId(source, trace.place, trace.text))
-  }
-  const strong = found.filter(trace => trace.isStrong)
-  const isAnswered = (trace: Trace, ...wanted: (string | null)[]): boolean => {
-    const was = asBefore(trace)
-    return was !== undefined && wanted.includes(answerOf(was, answers))
-  }
-  const { made } = plan.document.added
-  const { titles } = plan.document.places
-  /** What somebody wrote in the plan itself is theirs to write; it is told in the record. */
-  const isOwn = ({ on, place }: Trace): boolean => {
-    const source = sourceOf.get(on) ?? on
-    return made[source] !== undefined || (place === 'title' && titles[source] !== undefined)
-  }
+  const isOwn = isOwnWith(all)
+  const strong = found.filter(trace => traceKinds[trace.kind].isStrong)
+  const left = beyondKept(strong, all)
   // Whatever else stands there was to go, or was not found before.
-  const failed = strong.filter(trace => !isAnswered(trace, 'keep') && !isOwn(trace))
+  const failed = left.filter(trace => !isOwn(trace))
   if (failed[0]) throw refuse('audit-found-trace', { title: failed[0].title, count: failed.length })
+  await auditEdits(trx, all)
+  return { ...told(all, known), left: left.length }
+}
+/** Of traces found in what was written, those that nobody said should stay: words that stay in a thing are told as often as they were to stay. */
+function beyondKept(strong: readonly Trace[], { plan, input, sourceOf }: Written): Trace[] {
+  const { answers } = plan.document.traces
+  const rules = input.traces.find(({ entity }) => entity === 'rules')?.on
+  const kept = new Map<string, number>()
+  for (const trace of input.traces)
+    if (answerOf(trace, answers) === 'keep')
+      kept.set(trace.wordId, (kept.get(trace.wordId) ?? 0) + trace.count)
+  return strong.filter(trace => {
+    const on = trace.entity === 'rules' ? (rules ?? trace.on) : (sourceOf.get(trace.on) ?? trace.on)
+    const word = trace.kinds ? tableId(on) : wordIdOf(on, trace.place, trace.text)
+    const stays = kept.get(word) ?? 0
+    kept.set(word, stays - trace.count)
+    return stays < trace.count
+  })
+}
+/** What the record says of what was searched before: it names nobody. */
+function told({ plan, input, compiled }: Written, known: TracesFound): Omit<TraceRecord, 'tables' | 'left'> {
+  const { answers, unseen: agreed } = plan.document.traces
+  const tell = titlesNamingNobody(input.traces, answers)
+  const inNames = new Set(input.traces.flatMap(({ place, on }) => (place === 'fileName' ? [on] : [])))
   const carried = new Set(compiled.placements.filter(writes).map(({ source }) => source))
-  const kept = tracesOf(input, carried).filter(trace => answerOf(trace, answers) === 'keep')
-  const { passedOver: _, ...looked } = known.looked
+  const all = tracesOf(input, carried)
+  const { passedOver: _, unseen, ...looked } = known.looked
+  const kept = all.flatMap(trace => {
+    const decision = decisionOf(trace, answers)
+    return decision?.does === 'keep' ? [{ trace, decision }] : []
+  })
   return {
     looked,
+    unseen: unseen
+      .filter(({ on }) => carried.has(on))
+      .map(({ id, on, title, file, why, size }) => ({
+        // A file’s own name may name somebody; then its thing’s title is enough.
+        title: file === null || inNames.has(on) ? tell(title) : `${tell(title)} (${file})`,
+        why,
+        size,
+        by: agreed[id]?.by ?? '',
+      })),
     out: compiled.effect.traces.out,
-    kept: kept.map(({ id, title, place }) => ({
-      title: title,
-      place,
-      because: answers[id]?.because ?? '',
-      by: answers[id]?.by ?? '',
+    passed: compiled.effect.traces.passed,
+    kept: kept.map(({ trace, decision: { because, by } }) => ({
+      title: tell(trace.title),
+      place: trace.place,
+      because,
+      by,
     })),
-    left: strong.filter(trace => !isAnswered(trace, 'keep')).length,
   }
 }

@@ -1,30 +1,34 @@
 import type { Knex } from 'knex'
 import type { OutlineNode } from '../../core/course/outline'
 import { similarityOf } from '../../core/student-data/similarity'
-import { jsonSegments } from '../../core/student-data/traces/clean'
 import {
   traceSearch,
+  type SearchedPart,
   type SearchedPeople,
   type SearchedThing,
   type TraceSearch,
 } from '../../core/student-data/traces/find'
-import { segment } from '../../core/student-data/traces/markup'
-import { lineSegments } from '../../core/student-data/traces/readers/texts'
-import { endingOf, portable, readerFor } from '../../core/student-data/traces/readers'
+import { bodyPart, identifierPart, jsonParts, linePart, titlePart } from '../../core/student-data/traces/redact'
+import { openBody } from '../../core/student-data/traces/readers/open'
+import { lineageOf } from '../../core/course/lineage'
+import { rulesOn } from '../../core/plan/compile'
 import type { Looked, Trace } from '../../core/student-data/traces/trace'
 import type { CarrySide } from '../../core/plan/compile'
-import { loadBodies, readTexts, type TracedItem } from './traces.queries'
+import { readPdf } from '../search/pdf'
+import { loadBodies, type TracedItem } from './traces.queries'
 
 const MiB = 1024 * 1024
 /** A larger body is a recording or the like; so much is held of others at once. */
 const bodyAtMost = 32 * MiB
 const heldAtMost = 24 * MiB
 const batchAtMost = 200
-const unreadable = 'It could not be read: it is damaged or locked.'
 
-type SearchedNode = Pick<OutlineNode, 'lineage' | 'type' | 'title' | 'kind' | 'body' | 'size'>
+type SearchedNode = Pick<OutlineNode, 'lineage' | 'type' | 'title' | 'kind' | 'identifier' | 'body' | 'size'>
 /** What of a course is looked through. */
-export type SearchedContent = Pick<CarrySide, 'categories' | 'rubrics' | 'groups' | 'furniture'> & {
+export type SearchedContent = Pick<
+  CarrySide,
+  'categories' | 'grading' | 'rubrics' | 'groups' | 'furniture'
+> & {
   readonly nodes: readonly SearchedNode[]
 }
 /** A source as it is searched: what it brings, under the keys of the plan, and its items beyond their outline. */
@@ -39,6 +43,8 @@ interface Body {
   readonly hash: string
   readonly size: number
   readonly mediaType: string
+  /** What the file is called, as its package says; empty where it has no name. */
+  readonly name: string
 }
 interface Counted {
   one: string
@@ -62,11 +68,13 @@ export async function lookThrough(
     const there = counts.get(words[1]) ?? { one: words[0], many: words[1], count: 0 }
     counts.set(words[1], { ...there, count: there.count + by })
   }
-  const notLooked: Looked['notLooked'] = []
+  const unseen: Looked['unseen'] = []
+  // Grade rules come from the first source that has some.
+  const graded = sides.findIndex(({ side }) => side.grading !== null)
   const bodies = sides
-    .flatMap((each, at) => lookAtRows(search, each, at, count))
+    .flatMap((each, at) => lookAtRows(search, each, { at, isGraded: at === graded }, count))
     .filter(({ hash }) => !known.has(hash))
-  await lookAtBodies(db, search, bodies, { count, notLooked })
+  await lookAtBodies(db, search, bodies, { count, unseen })
   const { traces, passedOver } = search.result()
   return {
     found: traces,
@@ -78,47 +86,55 @@ export async function lookThrough(
       ).length,
       alsoHere: people.students.filter(({ id }) => people.alsoHere.has(id)).length,
       passedOver,
-      notLooked,
+      unseen,
     },
   }
 }
 type Count = (words: readonly [string, string], by?: number) => void
 
-/** Titles, settings and what stands around the units. Answers the bodies that are to be read. */
+/** Titles, identifiers, settings and what stands around the units. Answers the bodies that are to be read. */
 function lookAtRows(
   search: TraceSearch,
   { side, items, keyIn }: SearchedSide,
-  at: number,
+  { at, isGraded }: { at: number; isGraded: boolean },
   count: Count,
 ): Body[] {
   const bodies: Body[] = []
-  const look = (thing: SearchedThing, ...segments: ReturnType<typeof segment>[]): void =>
-    search.look(thing, { segments, isTable: false, canWrite: true })
-  for (const { lineage: on, type, title, kind, body, size } of side.nodes) {
+  const look = (thing: SearchedThing, ...parts: SearchedPart[]): void =>
+    search.look(thing, { parts, isTable: false })
+  const lines = ({ title, identifier }: { title: string; identifier?: string | null }): SearchedPart[] => [
+    linePart(titlePart, title),
+    ...(identifier ? [linePart(identifierPart, identifier)] : []),
+  ]
+  for (const node of side.nodes) {
+    const { lineage: on, type, title, kind, body, size } = node
     const thing: SearchedThing = { on, entity: type, side: at, title, itemKind: kind }
     const item = items.get(keyIn(on))
-    look(thing, segment('title', title), ...jsonSegments(item?.settings ?? {}))
-    if (body !== null && item) bodies.push({ thing, hash: body, size, mediaType: item.media_type ?? '' })
+    look(thing, ...lines(node), ...jsonParts(item?.settings ?? {}, 'settings'))
+    const name = typeof item?.settings.fileName === 'string' ? item.settings.fileName : ''
+    if (body !== null && item) bodies.push({ thing, hash: body, size, mediaType: item.media_type ?? '', name })
   }
   const around = { side: at, itemKind: null }
-  for (const { lineage: on, title } of side.categories)
-    look({ ...around, on, entity: 'category', title }, segment('title', title))
+  for (const category of side.categories)
+    look({ ...around, on: category.lineage, entity: 'category', title: category.title }, ...lines(category))
   for (const rubric of side.rubrics) {
     const { lineage: on, title } = rubric
     const criteria = 'criteria' in rubric ? rubric.criteria : []
-    look(
-      { ...around, on, entity: 'rubric', title },
-      segment('title', title),
-      ...jsonSegments(criteria, 'details'),
-    )
+    look({ ...around, on, entity: 'rubric', title }, ...lines(rubric), ...jsonParts(criteria, 'details'))
   }
-  for (const { lineage: on, title } of side.groups)
-    look({ ...around, on, entity: 'group', title }, segment('title', title))
+  for (const group of side.groups)
+    look({ ...around, on: group.lineage, entity: 'group', title: group.title }, ...lines(group))
   for (const { lineage: on, title, details } of side.furniture)
     look(
       { ...around, on, entity: 'furnishing', title },
-      segment('title', title),
-      ...jsonSegments(details, 'details'),
+      linePart(titlePart, title),
+      ...jsonParts(details, 'details'),
+    )
+  const scale = isGraded ? (side.grading?.scale ?? []) : []
+  if (scale.length > 0)
+    look(
+      { ...around, on: rulesOn(at), entity: 'rules', title: 'How grades are reckoned' },
+      ...jsonParts({ scale }, 'details'),
     )
   count(
     ['title', 'titles'],
@@ -129,7 +145,7 @@ function lookAtRows(
 
 interface Told {
   readonly count: Count
-  readonly notLooked: Looked['notLooked']
+  readonly unseen: Looked['unseen']
 }
 async function lookAtBodies(
   db: Knex,
@@ -137,48 +153,56 @@ async function lookAtBodies(
   bodies: readonly Body[],
   told: Told,
 ): Promise<void> {
-  const isPdf = ({ mediaType, thing }: Body): boolean => portable.fits(mediaType, endingOf(thing.title))
   const read = bodies.filter(body => {
-    if (isPdf(body)) return false
-    if (!readerFor(body.mediaType, body.thing.title)) {
-      told.notLooked.push({ title: body.thing.title, why: 'Northtide cannot read this kind of file.' })
-      return false
-    }
     if (body.size <= bodyAtMost) return true
-    told.notLooked.push({ title: body.thing.title, why: 'It is larger than 32 MB.' })
+    told.unseen.push(unseenIn(body, { name: '', why: 'It is larger than 32 MB.', size: body.size }))
     return false
   })
   for (const some of batchesOf(read)) {
     const loaded = await loadBodies(db, [...new Set(some.map(({ hash }) => hash))])
-    for (const body of some) lookAtBody(search, body, loaded.get(body.hash), told)
-  }
-  const pdfs = bodies.filter(isPdf)
-  const texts = await readTexts(db, [...new Set(pdfs.map(({ hash }) => hash))])
-  for (const { thing, hash } of pdfs) {
-    const text = texts.get(hash)
-    if (text === undefined) told.notLooked.push({ title: thing.title, why: 'No text could be read in it.' })
-    else {
-      told.count(portable.words)
-      search.look(thing, { segments: lineSegments(text), isTable: false, canWrite: false })
-    }
+    for (const body of some) await lookAtBody(search, body, loaded.get(body.hash), told)
   }
 }
-function lookAtBody(
-  search: TraceSearch,
-  { thing, mediaType }: Body,
-  bytes: Buffer | undefined,
-  { count, notLooked }: Told,
-): void {
-  const reader = readerFor(mediaType, thing.title)
-  if (!reader || !bytes) return
-  try {
-    const { parts, write } = reader.open(bytes, thing.title)
-    const segments = parts.flatMap(part => part.segments)
-    search.look(thing, { segments, isTable: reader.isTable, canWrite: write !== null })
-    count(wordsOf(thing, mediaType) ?? reader.words)
-  } catch {
-    notLooked.push({ title: thing.title, why: unreadable })
+/** What could not be looked into of a body: all of it, or a file within it. */
+function unseenIn(
+  { thing, hash, name }: Body,
+  { name: inner, why, size }: { name: string; why: string; size: number },
+): Looked['unseen'][number] {
+  const own = name === '' || name === thing.title ? [] : [name]
+  const file = [...own, ...(inner === '' ? [] : [inner])].join(' › ')
+  return {
+    id: lineageOf(thing.on, `not looked into ${hash} ${inner}`),
+    on: thing.on,
+    side: thing.side,
+    title: thing.title,
+    file: file === '' ? null : file,
+    why,
+    size,
   }
+}
+async function lookAtBody(
+  search: TraceSearch,
+  body: Body,
+  bytes: Buffer | undefined,
+  { count, unseen }: Told,
+): Promise<void> {
+  if (!bytes) return
+  const { thing, name, mediaType } = body
+  const opened = await openBody({ name, mediaType, bytes }, readPdf)
+  if ('why' in opened) {
+    unseen.push(unseenIn(body, { name: '', why: opened.why, size: body.size }))
+    return
+  }
+  const { reader, open } = opened
+  const parts = open.parts.map(({ name: part, file, segments, canWrite }) => ({
+    part: bodyPart(part),
+    file,
+    segments,
+    canWrite: canWrite && open.write !== null,
+  }))
+  search.look(thing, { parts, isTable: reader.isTable })
+  count(wordsOf(thing, mediaType) ?? reader.words)
+  unseen.push(...open.unseen.map(each => unseenIn(body, each)))
 }
 /** Questions are told as what they are, not as the XML that they are written in. */
 const wordsOf = ({ itemKind }: SearchedThing, mediaType: string): readonly [string, string] | null =>

@@ -17,6 +17,7 @@ type Columns = Pick<
   | 'email'
   | 'number'
   | 'user_name'
+  | 'phone_keys'
 >
 const tracedPerson = (row: Columns): TracedPerson => ({
   id: row.id,
@@ -28,6 +29,7 @@ const tracedPerson = (row: Columns): TracedPerson => ({
   key: row.source_id,
   number: row.number,
   userName: row.user_name,
+  phones: row.phone_keys?.split(' ') ?? [],
 })
 /** Everybody who is or was enrolled in some courses, with all that tells them in a text; in one order. */
 export async function peopleIn(
@@ -54,6 +56,7 @@ export async function peopleIn(
       'email',
       'number',
       'user_name',
+      'phone_keys',
     )
   return rows.map(tracedPerson)
 }
@@ -72,6 +75,7 @@ export type NodeToSearch = TracedItem & {
   kind: ItemKind | null
   body: string | null
   size: number
+  identifier: string | null
 }
 /** Some units and items of a course that shows its own content, as they are looked through, by lineage. */
 export async function nodesToSearch(
@@ -84,27 +88,18 @@ export async function nodesToSearch(
     const units = await db('units')
       .where({ course_id: courseId })
       .whereIn('lineage', some)
-      .select('lineage', 'title')
+      .select('lineage', 'title', 'identifier')
     const nothing = { kind: null, body: null, size: 0, media_type: null, settings: {} }
     for (const row of units) nodes.set(row.lineage, { ...nothing, ...row, type: 'unit' })
     const items = await db('items')
       .leftJoin('bodies', 'bodies.hash', 'items.body_hash')
       .where({ course_id: courseId })
       .whereIn('lineage', some)
-      .select('lineage', 'title', 'kind', 'body_hash', 'items.media_type', 'settings', 'size')
+      .select('lineage', 'title', 'kind', 'body_hash', 'items.media_type', 'settings', 'identifier', 'size')
     for (const { body_hash: body, settings, size, ...row } of items)
       nodes.set(row.lineage, { ...row, type: 'item', body, size: size ?? 0, settings: jsonOf(settings) })
   }
   return nodes
-}
-/** Texts of PDFs as they were read for the search by words, by hash. */
-export async function readTexts(db: Knex, hashes: readonly string[]): Promise<Map<string, string>> {
-  const texts = new Map<string, string>()
-  for (const some of inBatches(hashes)) {
-    const rows = await db('searched').whereIn('body_hash', some).select('body_hash', 'text')
-    for (const { body_hash: hash, text } of rows) if (hash !== null && text !== '') texts.set(hash, text)
-  }
-  return texts
 }
 /** Some bodies whole, by hash. The caller asks for no more at once than may be held. */
 export async function loadBodies(db: Knex, hashes: readonly string[]): Promise<Map<string, Buffer>> {
@@ -126,6 +121,8 @@ export async function loadBodies(db: Knex, hashes: readonly string[]): Promise<M
   )
 }
 
+/** With this the basis of a search begins, in the place of as many letters of a hash: what an older version found is told in another form, and is not read. */
+export const searchVersion = 'v2'
 export interface TracesFound {
   readonly basis: string
   readonly found: Trace[]
@@ -134,7 +131,8 @@ export interface TracesFound {
 /** What the last search for traces in a plan's texts found; null where none was made. */
 export async function findTraces(db: Knex, planId: string): Promise<TracesFound | null> {
   const row = await db('trace_searches').where({ plan_id: planId }).first()
-  return row ? { basis: row.basis, found: [...jsonOf(row.found)], looked: jsonOf(row.looked) } : null
+  if (!row?.basis.startsWith(searchVersion)) return null
+  return { basis: row.basis, found: [...jsonOf(row.found)], looked: jsonOf(row.looked) }
 }
 /** Keeps what was found; nothing where the plan was discarded while it was searched. */
 export async function keepTraces(

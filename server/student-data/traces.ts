@@ -15,7 +15,8 @@ import { compileInput } from '../plans/compile'
 import type { Person } from '../people/people.queries'
 import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
 import { lookThrough, type SearchedSide } from './look-through'
-import { findTraces, keepTraces, peopleIn, tracedItems, type TracesFound } from './traces.queries'
+import { phoneKeyOf } from './phones'
+import { findTraces, keepTraces, peopleIn, searchVersion, tracedItems, type TracesFound } from './traces.queries'
 import type { SearchedPeople } from '../../core/student-data/traces/find'
 
 const staffRoles = ['instructor', 'assistant'] as const
@@ -25,18 +26,21 @@ export async function peopleOfPlan(db: Knex, plan: Plan): Promise<SearchedPeople
   const students = await peopleIn(db, await withTemplateSources(db, sources), ['student'])
   const staff = await peopleIn(db, [...sources, plan.targetId], staffRoles)
   const here = plan.mode === 'in-place' ? [] : await peopleIn(db, [plan.targetId], ['student'])
-  return { students, staff, alsoHere: new Set([...staff, ...here].map(({ id }) => id)) }
+  const alsoHere = new Set([...staff, ...here].map(({ id }) => id))
+  return { students, staff, alsoHere, keyOf: phoneKeyOf() }
 }
 /** Stands for all that a search looks through, and for whom: where it is the same, so is what was found. */
 function basisOf(input: CompileInput, { students, alsoHere, staff }: SearchedPeople): string {
-  const texts = sidesOf(input).map(({ nodes, categories, rubrics, groups, furniture }) => [
+  const texts = sidesOf(input).map(({ nodes, categories, grading, rubrics, groups, furniture }) => [
     textsHash(nodes),
-    categories.map(({ lineage, title }) => [lineage, title]),
+    categories.map(({ lineage, title, identifier }) => [lineage, title, identifier]),
+    grading?.scale,
     rubrics,
     groups,
     furniture,
   ])
-  return hashOf([texts, students, [...alsoHere].sort(), staff])
+  const hash = hashOf([texts, students, [...alsoHere].sort(), staff])
+  return searchVersion + hash.slice(searchVersion.length)
 }
 const hashOf = (facts: unknown): string => createHash('sha256').update(JSON.stringify(facts)).digest('hex')
 /** Hashes of the texts of units and items: large, the same object as long as a course is the same, and asked for by each look at an effect. */
@@ -44,7 +48,7 @@ const textsKnown = new WeakMap<CarrySide['nodes'], string>()
 function textsHash(nodes: CarrySide['nodes']): string {
   const hash =
     textsKnown.get(nodes) ??
-    hashOf(nodes.map(({ lineage, title, body, settings }) => [lineage, title, body, settings]))
+    hashOf(nodes.map(({ lineage, title, identifier, body, settings }) => [lineage, title, identifier, body, settings]))
   textsKnown.set(nodes, hash)
   return hash
 }

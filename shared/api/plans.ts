@@ -190,7 +190,15 @@ export const effect = z.object({
       uncategorised: z.int(),
     })
     .default({ by: 'weights', sum: 0, changed: 0, settle: 0, uncategorised: 0 }),
-  traces: z.object({ out: z.int(), kept: z.int(), settle: z.int() }).default({ out: 0, kept: 0, settle: 0 }),
+  traces: z
+    .object({
+      out: z.int(),
+      kept: z.int(),
+      passed: z.int().default(0),
+      settle: z.int(),
+      unseen: z.object({ carried: z.int(), settle: z.int() }).default({ carried: 0, settle: 0 }),
+    })
+    .default({ out: 0, kept: 0, passed: 0, settle: 0, unseen: { carried: 0, settle: 0 } }),
   periods: z
     .object({ filed: z.array(z.object({ name: z.string(), items: z.int() })), asked: z.int() })
     .default({ filed: [], asked: 0 }),

@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, it } from 'vitest'
+import { hashOf, storeBodies } from '../../server/courses/bodies.queries'
 import { answerOf } from '../../core/student-data/traces/trace'
 import { effectOf } from '../../server/plans/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
@@ -108,7 +109,7 @@ describe('what a run has written', () => {
             : { does: 'keep' as const, because: 'nobody can write it', by: 'H. Corrigall' },
         ]),
     )
-    await savePlan(demo.db, corrigall(), plan, revision, { document: { ...document, traces: { answers } } })
+    await savePlan(demo.db, corrigall(), plan, revision, { document: { ...document, traces: { answers, unseen: {} } } })
     await makeReady(demo.db, plan)
     return { plan, shell, fingerprint: (await effectOf(demo.db, plan)).fingerprint }
   }
@@ -134,6 +135,20 @@ describe('what a run has written', () => {
       await writesOtherwise(change)
       await expect(runPlan(demo.db, corrigall(), plan, fingerprint), change).rejects.toMatchObject({
         code: 'audit-found-trace',
+      })
+      await demo.db.raw('DROP TRIGGER writes_otherwise')
+      expect(await rolls.digest(shell)).toBe(before)
+    }
+    // A change that nobody was shown, in a title or a text of which something was taken out, though nobody is named there.
+    const other = hashOf(Buffer.from('<p>The key to the hut is with a student.</p>'))
+    await storeBodies(demo.db, [Buffer.from('<p>The key to the hut is with a student.</p>')])
+    for (const change of [
+      `SET NEW.title = IF(NEW.title = 'How to reach us', 'How to reach  us', NEW.title)`,
+      `SET NEW.body_hash = IF(NEW.title = 'How to reach us', '${other}', NEW.body_hash)`,
+    ]) {
+      await writesOtherwise(change)
+      await expect(runPlan(demo.db, corrigall(), plan, fingerprint), change).rejects.toMatchObject({
+        code: 'audit-changed-elsewhere',
       })
       await demo.db.raw('DROP TRIGGER writes_otherwise')
       expect(await rolls.digest(shell)).toBe(before)

@@ -185,6 +185,8 @@ describe('the registrar’s list', () => {
       email: '',
       middleName: '',
       identifier: '',
+      phone: '',
+      sms: '',
       'metadata.nickname': '',
       agentSourcedIds: '',
     }

@@ -20,7 +20,7 @@ export interface Wanted {
   readonly given?: Readonly<Record<string, string>>
   /** Titles without students, and marks of what is taken out of texts. */
   readonly titles?: Readonly<Record<string, string>>
-  readonly cleans?: Readonly<Record<string, string>>
+  readonly redacts?: Readonly<Record<string, string>>
 }
 
 /** The ledger of places of a roll from some sources into the shell. */
@@ -33,7 +33,7 @@ export function ledgerOf(
     frames = [],
     given = {},
     titles = {},
-    cleans = {},
+    redacts = {},
   }: Wanted = {},
 ): PlaceRow[] {
   const places = { ...noPlaces, ...decisions }
@@ -54,7 +54,7 @@ export function ledgerOf(
       isFrame: node => frames.includes(node.lineage),
       given: node => given[node.lineage] ?? null,
       title: node => titles[node.lineage] ?? node.title,
-      cleans: lineage => cleans[lineage] ?? null,
+      redacts: lineage => redacts[lineage] ?? null,
     },
   })
 }

@@ -13,7 +13,7 @@ import {
   type CarryBase,
   type CarriedPlan,
 } from '~~/core/plan/compile'
-import type { Trace } from '~~/core/student-data/traces/trace'
+import type { Trace, UnseenFile } from '~~/core/student-data/traces/trace'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
 
@@ -23,12 +23,13 @@ interface Parts {
   planned: Readonly<Ref<ReadonlyMap<string, PlannedItem>>>
   /** Traces of students that were found in what the plan brings. */
   traces: Ref<readonly Trace[]>
+  unseen: Ref<readonly UnseenFile[]>
 }
 /**
  * Where everything of the sources goes in the shell, as it is decided now. What meets what rests on the two outlines and on pairs made by hand
  * alone, so that choosing an item costs only the rows.
  */
-export function usePlannedPlaces({ plan, document, planned, traces }: Parts) {
+export function usePlannedPlaces({ plan, document, planned, traces, unseen }: Parts) {
   // A plan that was saved is another plan with the same courses: nothing of them is computed anew for that.
   const source = computed(() => plan.value?.source ?? null)
   const more = computed(() => plan.value?.more ?? null)
@@ -64,6 +65,7 @@ export function usePlannedPlaces({ plan, document, planned, traces }: Parts) {
           target: target.value,
           before: before.value,
           traces: traces.value,
+          unseen: unseen.value,
           inPlace: inPlace.value,
         }
       : null,

@@ -96,7 +96,7 @@ export const usePlan = defineStore('plan', () => {
     const names = Object.keys(next) as (keyof PlanDocument)[]
     return before && names.every(name => before[name] === next[name]) ? before : next
   })
-  const places = usePlannedPlaces({ plan, document: placed, planned: latePlanned, traces: traces.found })
+  const places = usePlannedPlaces({ plan, document: placed, planned: latePlanned, traces: traces.found, unseen: traces.unseen })
   const comingTraces = useComingTraces({ found: traces.found, rows: places.rows, document })
   const nodes = computed(() => places.merged.value?.nodes ?? [])
   // Not of the document: another rule changes nothing here until its dates are there.

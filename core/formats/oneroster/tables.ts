@@ -65,6 +65,8 @@ export const tables = {
     email: text,
     middleName: text,
     identifier: text,
+    phone: text,
+    sms: text,
     'metadata.nickname': text,
     agentSourcedIds: someKeys('users'),
   },
@@ -143,7 +145,7 @@ export type Row<T extends TableName> = { readonly sourcedId: string } & {
 /** Columns that the binding has besides those above (from memory); `metadata.` before a name marks an extension. */
 const further: Record<TableName, readonly string[]> = {
   orgs: [],
-  users: ['userIds', 'sms', 'phone', 'grades', 'password'],
+  users: ['userIds', 'grades', 'password'],
   academicSessions: [],
   courses: ['grades', 'subjects', 'subjectCodes'],
   classes: ['grades', 'subjects', 'subjectCodes'],

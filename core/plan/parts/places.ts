@@ -7,7 +7,7 @@ import {
 } from '../../carry/decisions'
 import { partWords, thingParts, type PartChoices } from '../../carry/again'
 import { writesSource, writesText, type PlaceRow } from '../../carry/places'
-import type { CleanedThings } from '../cleaned'
+import type { RedactedThings } from '../redacted'
 import { isComposed } from '../../carry/texts'
 import { changedIn } from '../join'
 import { planPart } from '../part'
@@ -30,8 +30,8 @@ const intoTold = (into: string | null | undefined): string => {
 const endTold = (end: UnitEnd | undefined): string => (end === 'head' ? 'at the head' : 'at the foot')
 
 /** A title as it comes unless somebody renames it: as it was, with no student in it. */
-const titleOf = ({ source }: PlaceRow, cleaned: CleanedThings): string | undefined =>
-  cleaned.get(source?.lineage ?? '')?.title ?? source?.title
+const titleOf = ({ source }: PlaceRow, redacted: RedactedThings): string | undefined =>
+  redacted.get(source?.lineage ?? '')?.title ?? source?.title
 
 /** Where things go in the shell: which meets which, what becomes of both, and in which unit what comes stands. */
 export const places = planPart({
@@ -88,7 +88,7 @@ export const places = planPart({
   }),
   furtherShells: 'their own',
   forOtherSource: ({ at }) => ({ ...noPlaces, at }),
-  effect: ({ rows, added, movedByHand, cleaned, count }) => ({
+  effect: ({ rows, added, movedByHand, redacted, count }) => ({
     moved: rows.filter(row => {
       const key = row.source?.lineage ?? row.key
       const isOwn = Object.hasOwn(added.made, key) || Object.hasOwn(added.found, key)
@@ -98,7 +98,7 @@ export const places = planPart({
     replaced: count.happens('replaces') + count.happens('again'),
     cleared: count.happens('removes') + count.happens('unfilled'),
     keptBoth: count.happens('both'),
-    renamed: rows.filter(row => writesSource(row) && row.carries?.title !== titleOf(row, cleaned)).length,
+    renamed: rows.filter(row => writesSource(row) && row.carries?.title !== titleOf(row, redacted)).length,
     texts: {
       made: rows.filter(row => row.text && isComposed(row.text) && writesText(row)).length,
       joined: count.happens('joins'),

@@ -1,11 +1,14 @@
-import type { ItemKind } from '../../course/model'
 import { lineageOf } from '../../course/lineage'
+import type { ItemKind } from '../../course/model'
 import { folded } from './fold'
-import { isCased, type Segment, type TracePlace } from './markup'
-import { namesSomethingElse, ordinaryWords } from './ordinary'
+import { countWord, isEnglish, noWords, type WordCount } from './language'
+import { editsFor, whereOf, type Edit, type Segment, type TracePlace } from './markup'
+import { ordinaryWords } from './ordinary'
 import { traceKinds, type TracedPerson, type TraceKind } from './people'
-import { peopleIndex, scan, type Hit, type PeopleIndex } from './scan'
-import type { Looked, Trace, TraceAnswer, TracedEntity } from './trace'
+import { peopleIndex, scan, type Hit, type KeyOf } from './scan'
+import { asRole, removed, type Stretch } from './stretch'
+import type { Looked, Trace, TraceAnswer, TracedEntity, TraceEdit } from './trace'
+import { rosterNames, weigh, type Weighed } from './weigh'
 
 /** A thing of a course in which traces are looked for. */
 export interface SearchedThing {
@@ -15,217 +18,297 @@ export interface SearchedThing {
   readonly title: string
   readonly itemKind: ItemKind | null
 }
+/** A text of a thing: a page, a part of a file, a value of its settings. */
+export interface SearchedPart {
+  /** Which of the thing's texts it is: `traceEdit` says how they are named. */
+  readonly part: string
+  /** Of a file within the thing's file: its name. */
+  readonly file: string | null
+  readonly segments: readonly Segment[]
+  readonly canWrite: boolean
+}
 /** Texts of a thing that are looked through together. */
 export interface SearchedTexts {
-  readonly segments: readonly Segment[]
+  readonly parts: readonly SearchedPart[]
   /** All that is found is told at once: a table of students. */
   readonly isTable: boolean
-  readonly canWrite: boolean
 }
 /** Whom a search is for: last term's students, and who of them is here now too. */
 export interface SearchedPeople {
   readonly students: readonly TracedPerson[]
   readonly alsoHere: ReadonlySet<string>
   readonly staff: readonly Pick<TracedPerson, 'given' | 'family'>[]
+  /** What makes the keyed hashes by which phone numbers are known; null: none are looked for. */
+  readonly keyOf: KeyOf | null
 }
-/** Key under which decisions name a trace: no name stands in a plan. */
-export const traceId = (on: string, place: TracePlace, text: string): string =>
+/** Keys under which decisions name traces: no name stands in a plan. */
+export const wordIdOf = (on: string, place: TracePlace, text: string): string =>
   lineageOf(on, `${place} ${text}`)
 export const tableId = (on: string): string => lineageOf(on, 'a table of students')
+const hitId = (on: string, { place, text, before, after }: Words, nth: number): string =>
+  lineageOf(on, [place, text, before.slice(-keyLetters), after.slice(0, keyLetters), nth].join('\n'))
+type Words = Pick<Trace, 'place' | 'text' | 'before' | 'after'>
 
 const contextLetters = 60
+const keyLetters = 30
 /** So many finds of its own a table has before all of them are told as one. */
 const tableFrom = 3
-/** A name that stands alone in so many things, or in this share of them, is a word of the course. */
+/** And so many any other thing has: it is a list of students, whatever it is called. */
+const listFrom = 500
+/** A name that stands alone in so many things, or in this share of them, is probably a word of the course. */
 const oftenFrom = 6
 const oftenShare = 0.05
+/** In so many things it is one for sure, and is not listed. */
+const alwaysFrom = 40
+const alwaysTimes = 300
 
 /** A hit where it stands. */
 interface Met {
   readonly thing: SearchedThing
-  readonly texts: SearchedTexts
+  readonly part: SearchedPart
   readonly segment: Segment
   readonly hit: Hit
+  readonly weighed: Weighed
 }
-interface Found {
-  /** Its key is made last: most of what is looked at is no trace. */
-  trace: Omit<Trace, 'id'>
-  /** Whom of the roster it may be. */
-  readonly who: readonly string[]
-  /** The word, where it is one name alone; how it stands there. */
-  readonly alone: { readonly word: string; readonly startsSentence: boolean; readonly isElse: boolean } | null
+interface Found extends Met {
+  /** The word, where it is one name alone. */
+  readonly alone: string | null
+  readonly said: string
 }
-const startsSentence = (before: string): boolean => /(^|[.!?:…]["’”)]?\s+|[\r\n])$/.test(before)
-/** `the Ness`, `Quist’s Bay`: nobody is called so. */
-const namesNobody = (before: string): boolean =>
-  /(^|[^\p{L}])(the|an?|this|each|every)\s$|['’]s\s$/iu.test(before)
-const wordAfter = (after: string): string => folded(/^(?:['’]s)?\s(\p{L}+)/u.exec(after)?.[1] ?? '')
 
 /** A search through things one after another, since not all of a course is held at once. */
 export interface TraceSearch {
   look: (thing: SearchedThing, texts: SearchedTexts) => void
   /** What was found once everything was looked through: what are only words is left out. */
   result: () => { traces: Trace[]; passedOver: Looked['passedOver'] }
-  readonly index: PeopleIndex
 }
-export function traceSearch({ students, alsoHere, staff }: SearchedPeople): TraceSearch {
-  const index = peopleIndex(students)
+export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople): TraceSearch {
+  const index = peopleIndex(students, keyOf)
+  const names = rosterNames(students)
   const found: Found[] = []
+  const tables: Found[][] = []
   const passed = new Map<string, Looked['passedOver'][number]>()
   const inSmall = new Map<string, number>()
   const thingsOf = new Map<string, Set<string>>()
+  const timesOf = new Map<string, number>()
   const staffWords = new Set(staff.flatMap(({ given, family }) => [folded(given), folded(family)]))
+  const words = { things: new Map<string, WordCount>(), sides: new Map<number, WordCount>() }
   let things = 0
   let lastThing = ''
 
-  function look(thing: SearchedThing, texts: SearchedTexts): void {
+  function look(thing: SearchedThing, { parts, isTable }: SearchedTexts): void {
     if (thing.on !== lastThing) things++
     lastThing = thing.on
-    // The same words in one place are told once, with how often they stand there.
-    const byWords = new Map<string, Found>()
-    for (const segment of texts.segments) {
-      const options = isCased(segment.place) ? { isCased: true, onSmall: noteSmall } : { isCased: false }
-      for (const hit of scan(segment.text, index, options))
-        if (!isPassed(segment, hit)) noteHit(byWords, { thing, texts, segment, hit })
-    }
-    const here = [...byWords.values()]
-    const strong = here.filter(({ trace }) => trace.isStrong)
-    if (texts.isTable && timesOf(strong) >= tableFrom) found.push(asTable(texts, strong))
-    else found.push(...here)
-    for (const { alone, trace } of here) if (alone) noteWord(alone.word, trace.on)
+    const here = parts.flatMap(part => part.segments.flatMap(segment => lookAt(thing, part, segment)))
+    const strong = here.filter(({ hit }) => traceKinds[hit.kind].isStrong)
+    const isOne = strong.length >= (isTable ? tableFrom : listFrom)
+    const inTable = isOne ? withOwn(here, strong) : []
+    if (inTable.length > 0) tables.push(inTable)
+    const rest = inTable.length > 0 ? here.filter(each => !inTable.includes(each)) : here
+    found.push(...rest)
+    for (const { alone } of rest) if (alone !== null) noteThing(alone, thing.on)
   }
-  function noteHit(byWords: Map<string, Found>, met: Met): void {
-    const { text, place } = met.segment
-    const key = `${place} ${text.slice(met.hit.from, met.hit.to)}`
-    const there = byWords.get(key)
-    // Of two of which one may be a word only, the other tells more.
-    const made = there && !isExcused(there) ? there : foundAt(met)
-    const first = !there || (isExcused(there) && !isExcused(made)) ? made : there
-    first.trace = { ...first.trace, count: (there?.trace.count ?? 0) + 1 }
-    byWords.set(key, first)
+  function lookAt(thing: SearchedThing, part: SearchedPart, segment: Segment): Found[] {
+    const where = whereOf(segment.place)
+    const isProse = where === 'prose'
+    const count = isProse ? [counted(words.things, thing.on), counted(words.sides, thing.side)] : []
+    const hits = scan(
+      segment.text,
+      index,
+      isProse ? { where, onSmall: noteSmall, onWord: word => count.forEach(c => countWord(c, word)) } : { where },
+    )
+    return hits.flatMap((hit, at) => {
+      const said = segment.text.slice(hit.from, hit.to)
+      const isAlone = hit.kind === 'family' || hit.kind === 'given'
+      // Whatever programs are called by is no name alone.
+      if (segment.place === 'identifier' && !traceKinds[hit.kind].isStrong) return []
+      const weighed = weigh(segment, hits, at, names)
+      if (weighed.weight === 'word') {
+        passed.set(said, { word: said, why: 'ordinary' })
+        return []
+      }
+      return [{ thing, part, segment, hit, weighed, said, alone: isAlone ? folded(said) : null }]
+    })
   }
   function noteSmall(word: string): void {
     inSmall.set(word, (inSmall.get(word) ?? 0) + 1)
   }
   /** Once may be a slip of whoever wrote it. */
   const isSmallWord = (word: string): boolean => (inSmall.get(word) ?? 0) >= (ordinaryWords.has(word) ? 1 : 2)
-  /** Whether a word is known already to be an ordinary one here: whatever else is found, it is passed over. */
-  function isPassed({ text }: Segment, { from, to, kind }: Hit): boolean {
-    if (traceKinds[kind].isStrong) return false
-    const word = text.slice(from, to)
-    if (!isSmallWord(folded(word))) return false
-    passed.set(word, { word, why: 'ordinary' })
-    return true
-  }
-  function noteWord(word: string, on: string): void {
+  function noteThing(word: string, on: string): void {
+    timesOf.set(word, (timesOf.get(word) ?? 0) + 1)
     const list = thingsOf.get(word)
     if (list) list.add(on)
     else thingsOf.set(word, new Set([on]))
   }
-  function foundAt({ thing, texts, segment, hit }: Met): Found {
-    const { from, to, kind, people } = hit
-    const before = segment.text.slice(Math.max(0, from - contextLetters), from)
-    const text = segment.text.slice(from, to)
-    const after = segment.text.slice(to, to + contextLetters)
-    const isHere = people.some(person => alsoHere.has(person))
-    const { isStrong } = traceKinds[kind]
-    const can = canBe(segment, kind, texts.canWrite)
-    return {
-      trace: {
-        ...thing,
-        place: segment.place,
-        paragraph: segment.paragraph,
-        before,
-        text,
-        after,
-        count: 1,
-        kind,
-        kinds: null,
-        isStrong,
-        people: people.length,
-        isAlsoHere: isHere,
-        can,
-        proposed:
-          isStrong && (!isHere || segment.place === 'settings') ? proposedFor(segment, kind, can) : null,
-      },
-      who: people,
-      alone: isStrong
-        ? null
-        : {
-            word: folded(text),
-            startsSentence: startsSentence(before.slice(-6)),
-            isElse: namesNobody(before.slice(-8)) || namesSomethingElse(wordAfter(after)),
-          },
+  const countOf = (word: string): number => thingsOf.get(word)?.size ?? 0
+  const isEverywhere = (word: string): boolean =>
+    countOf(word) >= Math.max(alwaysFrom, things * oftenShare) || (timesOf.get(word) ?? 0) >= alwaysTimes
+
+  /** What a hit is once all is known: of one name alone that rests on where else the word stands. */
+  function settled({ alone, hit, weighed }: Found, isNamed: boolean): Settled {
+    const { weight, isSupported } = weighed
+    if (alone === null) {
+      const isHere = hit.people.some(person => alsoHere.has(person))
+      return { weight: isHere ? 'ask' : weight, why: null }
     }
+    if (staffWords.has(alone)) return { weight: 'word', why: 'staff' }
+    const often = Math.max(oftenFrom, things * oftenShare)
+    if (!isSupported && isEverywhere(alone)) return { weight: 'word', why: 'course' }
+    if (isSupported || weight === 'doubtful') return { weight, why: null }
+    if (isNamed) return { weight: isSmallWord(alone) ? 'ask' : 'sure', why: null }
+    const isCommon = isSmallWord(alone) || countOf(alone) >= often
+    return { weight: isCommon ? 'doubtful' : weight, why: null }
   }
-  const limit = (): number => Math.max(oftenFrom, things * oftenShare)
-  /** Why one name alone is only a word here; null where it may be somebody. */
-  function whyWord({ word, startsSentence: starts, isElse }: NonNullable<Found['alone']>) {
-    if (staffWords.has(word)) return 'staff' as const
-    if (isSmallWord(word) || isElse || (starts && ordinaryWords.has(word))) return 'ordinary' as const
-    return (thingsOf.get(word)?.size ?? 0) >= limit() ? ('course' as const) : null
-  }
-  /** Whether somebody stands in full in a thing. */
-  function namedInFull(): (on: string, who: readonly string[]) => boolean {
-    const keys = new Set(
-      found.flatMap(({ trace, who }) =>
-        trace.isStrong && who.length === 1 && !trace.isAlsoHere ? [`${trace.on} ${who[0]}`] : [],
-      ),
-    )
-    return (on, who) => who.length === 1 && keys.has(`${on} ${who[0]}`)
+  /** Whether somebody stands in full in a thing: then one name alone there is theirs. */
+  function namedInFull(): (each: Found) => boolean {
+    const keys = new Set<string>()
+    for (const { thing, hit } of [...found, ...tables.flat()]) {
+      const [who] = hit.people
+      if (hit.kind === 'name' && hit.people.length === 1 && who !== undefined && !alsoHere.has(who))
+        keys.add(`${thing.on} ${who}`)
+    }
+    return ({ thing, hit }) => hit.people.length === 1 && keys.has(`${thing.on} ${hit.people[0]}`)
   }
   function result(): ReturnType<TraceSearch['result']> {
     const named = namedInFull()
-    const traces = found.flatMap(({ trace, alone, who }) => {
-      const why = alone && whyWord(alone)
-      // One name alone where the same person stands in full: it is theirs.
-      const id = trace.kinds ? tableId(trace.on) : traceId(trace.on, trace.place, trace.text)
-      const inFull = alone && named(trace.on, who) ? asInFull(trace) : null
-      if (!why) return [{ ...trace, ...inFull, id }]
-      passed.set(trace.text, { word: trace.text, why })
-      return []
+    const equals = new Map<string, number>()
+    const traces = found.flatMap(each => {
+      const { weight, why } = settled(each, each.alone !== null && named(each))
+      if (weight === 'word') {
+        passed.set(each.said, { word: each.said, why: why ?? 'ordinary' })
+        return []
+      }
+      const own = counted(words.things, each.thing.on)
+      const speaksEnglish = isEnglish(own, counted(words.sides, each.thing.side))
+      return [traceOf(each, { weight, isHere: isHere(each), speaksEnglish }, equals)]
     })
-    return { traces, passedOver: [...passed.values()].sort((a, b) => (a.word < b.word ? -1 : 1)) }
+    const asTables = tables.map(all => tableTrace(all, all.every(isHere)))
+    return {
+      traces: [...traces, ...asTables],
+      passedOver: [...passed.values()].sort((a, b) => (a.word < b.word ? -1 : 1)),
+    }
   }
-  return { look, result, index }
+  const isHere = ({ hit }: Met): boolean => hit.people.some(person => alsoHere.has(person))
+  return { look, result }
 }
+interface Settled {
+  readonly weight: Weighed['weight']
+  readonly why: Looked['passedOver'][number]['why'] | null
+}
+function counted<K>(counts: Map<K, WordCount>, key: K): WordCount {
+  const there = counts.get(key) ?? noWords()
+  counts.set(key, there)
+  return there
+}
+/** What a table of students holds: all that tells one in full, and names alone of those who are told so. */
+function withOwn(all: readonly Found[], strong: readonly Found[]): Found[] {
+  const people = new Set(strong.flatMap(({ hit }) => hit.people))
+  return all.filter(each => strong.includes(each) || each.hit.people.some(person => people.has(person)))
+}
+
+/** One way of editing a hit, in the text as it is stored. */
+function editOf({ part, segment, hit }: Met, stretch: Stretch): TraceEdit {
+  const goesWhole = segment.whole !== null && (segment.place === 'link' || segment.place === 'metadata')
+  const edits: Edit[] = goesWhole
+    ? [{ from: segment.whole[0], to: segment.whole[1], text: '' }]
+    : editsFor(segment, hit.from - stretch.lead, hit.to + stretch.tail, stretch.text)
+  const { lead, tail, text } = stretch
+  return { lead, tail, text, at: edits.map(({ from, to }) => ({ part: part.part, from, to })) }
+}
+interface Told {
+  readonly weight: Exclude<Weighed['weight'], 'word'>
+  readonly isHere: boolean
+  readonly speaksEnglish: boolean
+}
+function traceOf(found: Found, { weight, isHere, speaksEnglish }: Told, equals: Map<string, number>): Trace {
+  const { thing, part, segment, hit, said } = found
+  const { text, place } = segment
+  const { from, to, kind } = hit
+  const before = text.slice(Math.max(0, from - contextLetters), from)
+  const after = text.slice(to, to + contextLetters)
+  const words = { place, text: said, before, after }
+  const first = hitId(thing.on, words, 0)
+  const nth = equals.get(first) ?? 0
+  equals.set(first, nth + 1)
+  const can = canBe(segment, kind, part.canWrite)
+  const role = place === 'fileName' ? inFileName : asRole(text, from, to)
+  const reads = role.isSound && speaksEnglish
+  return {
+    ...thing,
+    id: nth === 0 ? first : hitId(thing.on, words, nth),
+    wordId: wordIdOf(thing.on, place, said),
+    paragraph: segment.paragraph,
+    file: part.file,
+    ...words,
+    count: 1,
+    kind,
+    kinds: null,
+    weight,
+    people: hit.people.length,
+    isAlsoHere: isHere,
+    can,
+    proposed: proposedFor({ place, kind, weight, can, reads }),
+    edits: {
+      remove: editOf(found, place === 'fileName' ? nothingElse : removed(text, from, to)),
+      role: can.includes('role') ? editOf(found, role) : null,
+    },
+  }
+}
+const nothingElse: Stretch = { lead: 0, tail: 0, text: '' }
+const inFileName = { lead: 0, tail: 0, text: 'student', isSound: true }
 
 /** What can be done with a find: a student's identifier never crosses in settings; what cannot be written is kept or stays behind. */
 function canBe({ place }: Segment, kind: TraceKind, canWrite: boolean): TraceAnswer[] {
   const { isStrong } = traceKinds[kind]
   if (!canWrite) return ['keep']
-  if (place === 'settings' && isStrong) return ['remove']
+  if (place === 'identifier' || (place === 'settings' && isStrong)) return ['remove']
   if (place === 'link' || place === 'metadata' || place === 'script') return ['remove', 'keep']
   return ['remove', 'role', 'keep']
 }
-function proposedFor({ place }: Segment, kind: TraceKind, can: readonly TraceAnswer[]): TraceAnswer | null {
-  if (!can.includes('remove')) return null
-  const isName = kind === 'name' && can.includes('role') && place !== 'comment'
-  return isName ? 'role' : 'remove'
+interface Proposing {
+  readonly place: TracePlace
+  readonly kind: TraceKind
+  readonly weight: Told['weight']
+  readonly can: readonly TraceAnswer[]
+  /** Whether “a student” reads right there. */
+  readonly reads: boolean
 }
-const isExcused = ({ alone }: Found): boolean =>
-  alone !== null && (alone.isElse || (alone.startsSentence && ordinaryWords.has(alone.word)))
-const asInFull = ({ can }: Pick<Trace, 'can'>): Pick<Trace, 'proposed'> => ({
-  proposed: can.includes('role') ? 'role' : null,
-})
-/** How often some finds stand in a thing, all together. */
-const timesOf = (all: readonly Found[]): number => all.reduce((sum, { trace }) => sum + trace.count, 0)
-function asTable(texts: SearchedTexts, all: readonly Found[]): Found {
-  const kinds: Partial<Record<TraceKind, number>> = {}
-  for (const { trace } of all) kinds[trace.kind] = (kinds[trace.kind] ?? 0) + trace.count
+function proposedFor({ place, kind, weight, can, reads }: Proposing): TraceAnswer | null {
+  // Where nothing else can be done there is nothing to ask.
+  if (can.length === 1 && can[0] === 'remove') return 'remove'
+  if (weight === 'doubtful') return 'keep'
+  if (weight === 'ask' || !can.includes('remove')) return null
+  const isName = kind === 'name' || !traceKinds[kind].isStrong
+  if (!isName || !can.includes('role') || place === 'comment') return 'remove'
+  return reads ? 'role' : null
+}
+function tableTrace(all: readonly Found[], isHere: boolean): Trace {
   const [first] = all
   if (!first) throw new Error('a table without a find')
+  const kinds: Partial<Record<TraceKind, number>> = {}
+  for (const { hit } of all) kinds[hit.kind] = (kinds[hit.kind] ?? 0) + 1
+  const canWrite = all.every(({ part }) => part.canWrite)
+  const at = all.flatMap(each => editOf(each, nothingElse).at)
+  const { thing, segment } = first
   return {
-    trace: {
-      ...first.trace,
-      count: timesOf(all),
-      kinds,
-      people: all.length,
-      isAlsoHere: all.every(({ trace }) => trace.isAlsoHere),
-      can: texts.canWrite ? ['remove', 'keep'] : ['keep'],
-      proposed: null,
-    },
-    who: [],
-    alone: null,
+    ...thing,
+    id: tableId(thing.on),
+    wordId: tableId(thing.on),
+    place: segment.place,
+    paragraph: null,
+    file: null,
+    before: '',
+    text: first.said,
+    after: '',
+    count: all.length,
+    kind: first.hit.kind,
+    kinds,
+    weight: 'ask',
+    people: new Set(all.flatMap(({ hit }) => hit.people)).size,
+    isAlsoHere: isHere,
+    can: canWrite ? ['remove', 'keep'] : ['keep'],
+    proposed: null,
+    edits: { remove: { lead: 0, tail: 0, text: '', at }, role: null },
   }
 }

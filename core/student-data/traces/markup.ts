@@ -1,4 +1,5 @@
 import { decodeHTML } from 'entities'
+import type { Where } from './scan'
 
 /** A stretch of a text as one reads it, and where it stands in what it was read from. `exact`: letter for letter. */
 interface Stretch {
@@ -19,13 +20,16 @@ export const tracePlaces = {
   settings: 'settings',
   details: 'details',
   metadata: 'inside the file',
+  page: 'page',
+  fileName: 'file name',
+  identifier: 'identifier in the package',
 } as const
 export type TracePlace = keyof typeof tracePlaces
 export const tracePlaceNames = Object.keys(tracePlaces) as [TracePlace, ...TracePlace[]]
 
-/** Where names need not begin with capitals: in addresses, and in what programs read. */
-const uncased: ReadonlySet<TracePlace> = new Set(['link', 'script', 'settings'])
-export const isCased = (place: TracePlace): boolean => !uncased.has(place)
+const inCode: ReadonlySet<TracePlace> = new Set(['link', 'script', 'settings', 'fileName', 'identifier'])
+/** Whether people or programs read what stands there: names in code need not begin with capitals. */
+export const whereOf = (place: TracePlace): Where => (inCode.has(place) ? 'code' : 'prose')
 /** A text that is looked through as one: a paragraph, an attribute, a comment. */
 export interface Segment {
   readonly place: TracePlace
@@ -35,8 +39,10 @@ export interface Segment {
   readonly rawFrom: number
   /** All of an attribute with its name: it goes where its value must. */
   readonly whole: readonly [from: number, to: number] | null
-  /** Which paragraph of the text it is, from 1 on; null where it is none. */
+  /** Which paragraph or page of the text it is, from 1 on; null where it is none. */
   readonly paragraph: number | null
+  /** What of it stands in italics or in a citation. */
+  readonly slanted: readonly (readonly [from: number, to: number])[]
 }
 /** A change of a raw text. */
 export interface Edit {
@@ -51,6 +57,7 @@ export const segment = (place: TracePlace, text: string, rawFrom = 0): Segment =
   rawFrom,
   whole: null,
   paragraph: null,
+  slanted: [],
 })
 /** The stretches of a segment; of one that stands letter for letter, itself. */
 const stretchesOf = ({ stretches, rawFrom, text }: Segment): readonly Stretch[] =>
@@ -59,22 +66,21 @@ const stretchesOf = ({ stretches, rawFrom, text }: Segment): readonly Stretch[] 
 export function editsFor(segment: Segment, from: number, to: number, text: string): Edit[] {
   if (!segment.stretches) return [{ from: segment.rawFrom + from, to: segment.rawFrom + to, text }]
   const edits: Edit[] = []
-  for (const each of segment.stretches) {
-    if (each.to <= from || each.from >= to) continue
+  for (const each of overlapping(segment.stretches, from, to)) {
     const start = each.exact ? each.rawFrom + Math.max(0, from - each.from) : each.rawFrom
     const end = each.exact ? each.rawTo - Math.max(0, each.to - to) : each.rawTo
     edits.push({ from: start, to: end, text: edits.length === 0 ? text : '' })
   }
   return edits
 }
-/** A raw text with changes; of two that overlap the first counts. */
+/** A raw text with changes; two that overlap are one change of all that both cover. */
 export function edited(raw: string, edits: readonly Edit[]): string {
   const parts: string[] = []
   let at = 0
-  for (const edit of [...edits].sort((a, b) => a.from - b.from || b.to - a.to)) {
-    if (edit.from < at) continue
-    parts.push(raw.slice(at, edit.from), edit.text)
-    at = edit.to
+  for (const { from, to, text } of [...edits].sort((a, b) => a.from - b.from || b.to - a.to)) {
+    if (to <= at && from < at) continue
+    parts.push(raw.slice(at, Math.max(at, from)), text)
+    at = Math.max(at, to)
   }
   parts.push(raw.slice(at))
   return parts.join('')
@@ -85,22 +91,31 @@ class Stretches {
   private readonly parts: string[] = []
   private readonly list: Stretch[] = []
   private length = 0
+  private readonly slanted: [number, number][] = []
+  private slantFrom: number | null = null
+  /** Italics begin or end here. */
+  slant(begins: boolean): void {
+    if (begins) this.slantFrom ??= this.length
+    else if (this.slantFrom !== null) {
+      this.slanted.push([this.slantFrom, this.length])
+      this.slantFrom = null
+    }
+  }
   add(text: string, rawFrom: number, rawTo: number, exact: boolean): void {
     if (text === '') return
     this.list.push({ from: this.length, to: this.length + text.length, rawFrom, rawTo, exact })
     this.parts.push(text)
     this.length += text.length
   }
-  /** Adds raw text from one place to another, references decoded. */
-  decode(raw: string, from: number, to: number, isLink = false): void {
-    const reference = isLink ? /&(?:#\w+|\w+);?|(?:%[0-9a-f]{2})+/gi : /&(?:#\w+|\w+);?/gi
+  /** Adds raw text from one place to another, with what is written otherwise taken for what it stands for. */
+  decode(raw: string, from: number, to: number, { mark, written, decoded }: Notation): void {
     let at = from
     const text = raw.slice(from, to)
-    if (!text.includes('&') && !(isLink && text.includes('%'))) return this.add(text, from, to, true)
-    for (const found of text.matchAll(reference)) {
+    if (!mark.test(text)) return this.add(text, from, to, true)
+    for (const found of text.matchAll(written)) {
       const start = from + found.index
       const end = start + found[0].length
-      const is = found[0].startsWith('%') ? percentDecoded(found[0]) : decodeHTML(found[0])
+      const is = decoded(found[0])
       if (is === found[0]) continue
       this.add(raw.slice(at, start), at, start, true)
       this.add(is, start, end, false)
@@ -122,9 +137,17 @@ class Stretches {
       rawFrom: isPlain ? only.rawFrom : 0,
       whole: null,
       paragraph: null,
+      slanted: this.slanted,
     }
   }
 }
+/** How some letters are written otherwise than as themselves: what tells that there are any, how they look, and what they stand for. */
+export interface Notation {
+  readonly mark: RegExp
+  readonly written: RegExp
+  readonly decoded: (written: string) => string
+}
+/** Percent-encoding (RFC 3986, section 2.1), in UTF-8; where it is none, as it stands. */
 function percentDecoded(text: string): string {
   try {
     return decodeURIComponent(text)
@@ -132,6 +155,45 @@ function percentDecoded(text: string): string {
     return text
   }
 }
+/** Character references (WHATWG HTML, 13.5). */
+const references: Notation = { mark: /&/, written: /&(?:#\w+|\w+);?/gi, decoded: decodeHTML }
+const addresses: Notation = {
+  mark: /[&%]/,
+  written: /&(?:#\w+|\w+);?|(?:%[0-9a-f]{2})+/gi,
+  decoded: written => (written.startsWith('%') ? percentDecoded(written) : decodeHTML(written)),
+}
+const letterOf = (code: number): string | null =>
+  code >= 32 && code <= 0x10ffff ? String.fromCodePoint(code) : null
+/** Escapes of JavaScript and JSON (ECMA-262, 12.9.4) and of CSS (CSS Syntax, 4.3.7), and percent-encoding in addresses. */
+const escapes: Notation = {
+  mark: /[\\%]/,
+  written:
+    /\\u\{[0-9a-f]{1,6}\}|(?:\\u[0-9a-f]{4})+|\\x[0-9a-f]{2}|\\[0-9a-f]{2,6}\s?|(?:%[0-9a-f]{2})+|\\['"/,;]|\\[nrt]/gi,
+  decoded(written) {
+    if (written.startsWith('%')) return percentDecoded(written)
+    if (/^\\['"/,;]$/.test(written)) return written.slice(1)
+    if (/^\\[nrt]$/i.test(written)) return '\n'
+    if (/^\\u[0-9a-f]{4}/i.test(written))
+      return written.replace(/\\u([0-9a-f]{4})/gi, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)))
+    return letterOf(parseInt(written.replace(/[^0-9a-f]/gi, ''), 16)) ?? written
+  },
+}
+/** A segment of raw text in which some letters are written otherwise. */
+export function decodedSegment(
+  place: TracePlace,
+  raw: string,
+  { from = 0, to = raw.length, notation }: { from?: number; to?: number; notation: Notation },
+): Segment {
+  const stretches = new Stretches()
+  stretches.decode(raw, from, to, notation)
+  return stretches.end(place)
+}
+/** What a program or a style says, with its escapes. */
+export const codeSegment = (place: TracePlace, raw: string, from = 0, to = raw.length): Segment =>
+  decodedSegment(place, raw, { from, to, notation: escapes })
+/** An address or a name, percent-encoded or not. */
+export const addressSegment = (place: TracePlace, raw: string, from = 0, to = raw.length): Segment =>
+  decodedSegment(place, raw, { from, to, notation: addresses })
 
 /** Which elements end a paragraph: names as they stand, in small letters. */
 export type Breaks = (name: string) => boolean
@@ -154,7 +216,10 @@ const links = new Set([
   'formaction',
   'background',
 ])
+/** Attributes that hold a program or a style. */
+const isCode = (name: string): boolean => name.startsWith('on') || name === 'style'
 const unread = new Set(['script', 'style'])
+const slanting = new Set(['i', 'em', 'cite'])
 const isLetter = (code: number): boolean => (code >= 97 && code <= 122) || (code >= 65 && code <= 90)
 const endOf = (raw: string, mark: string, from: number): number => {
   const at = raw.indexOf(mark, from)
@@ -212,7 +277,7 @@ export function markupSegments(raw: string, breaks: Breaks = htmlBreaks): Segmen
   }
   let at = 0
   for (let mark = nextMark(raw, at); mark; mark = nextMark(raw, at)) {
-    if (mark.from > at) open.decode(raw, at, mark.from)
+    if (mark.from > at) open.decode(raw, at, mark.from, references)
     at = mark.to
     const whole = raw.slice(mark.from, at)
     if (whole.startsWith('<!--'))
@@ -224,16 +289,17 @@ export function markupSegments(raw: string, breaks: Breaks = htmlBreaks): Segmen
       const name = nameOfTag(whole)
       if (breaks(name)) close()
       if (name === 'body') paragraph = 0
+      if (slanting.has(name)) open.slant(whole.charAt(1) !== '/')
       if (whole.charAt(1) === '/') continue
       for (const each of attributesOf(raw, whole, mark.from)) segments.push(each)
       if (!unread.has(name) || whole.endsWith('/>')) continue
       // What programs read goes to the end of its element, whatever stands in it.
       const end = endOfElement(raw, name, at)
-      if (end > at) segments.push(segment('script', raw.slice(at, end), at))
+      if (end > at) segments.push(codeSegment('script', raw, at, end))
       at = end
     }
   }
-  if (at < raw.length) open.decode(raw, at, raw.length)
+  if (at < raw.length) open.decode(raw, at, raw.length, references)
   close()
   return segments
 }
@@ -261,9 +327,9 @@ function attributesOf(raw: string, whole: string, from: number): Segment[] {
     const end = start + found[0].length
     const to = found[4] === undefined ? end - 1 : end
     const isLink = links.has(name)
-    const stretches = new Stretches()
-    stretches.decode(raw, to - value.length, to, isLink)
-    segments.push({ ...stretches.end(isLink ? 'link' : 'attribute'), whole: [start, end] })
+    const range = { from: to - value.length, to, notation: isLink ? addresses : references }
+    const made = decodedSegment(isLink ? 'link' : isCode(name) ? 'script' : 'attribute', raw, range)
+    segments.push({ ...made, whole: [start, end] })
   }
   return segments
 }

@@ -1,4 +1,5 @@
 import { folded, foldedWords, spelledOut } from './fold'
+import { ordinaryWords } from './ordinary'
 
 /** Somebody whose traces are looked for, as the registrar's list and Northtide know them. */
 export interface TracedPerson {
@@ -13,6 +14,8 @@ export interface TracedPerson {
   readonly key: string
   readonly number: string | null
   readonly userName: string | null
+  /** Keyed hashes of the ends of their phone numbers (`phoneEnds`): the numbers themselves are not kept. */
+  readonly phones: readonly string[]
 }
 /** By what a person is told: a name in full, or one name alone, which others may have as well. */
 export const traceKinds = {
@@ -20,12 +23,17 @@ export const traceKinds = {
   email: { words: ['address', 'addresses'], isStrong: true },
   number: { words: ['student number', 'student numbers'], isStrong: true },
   login: { words: ['sign-in name', 'sign-in names'], isStrong: true },
+  phone: { words: ['phone number', 'phone numbers'], isStrong: true },
   family: { words: ['family name alone', 'family names alone'], isStrong: false },
   given: { words: ['first name alone', 'first names alone'], isStrong: false },
+  handle: { words: ['initial and family name in one word', 'initials and family names in one word'], isStrong: false },
+  digits: { words: ['student number without its letter', 'student numbers without their letters'], isStrong: false },
 } as const
 export type TraceKind = keyof typeof traceKinds
 export const traceKindNames = Object.keys(traceKinds) as [TraceKind, ...TraceKind[]]
 
+/** Where a name is meant though it is written in one word, in small letters: anywhere; or only where no words of prose stand, as in a file's name. */
+export type JoinedIn = 'anywhere' | 'code'
 /** Words in a row that stand for a person. `exact`: what stands between them counts too. */
 export interface Pattern {
   readonly words: readonly string[]
@@ -34,6 +42,10 @@ export interface Pattern {
   readonly person: string
   /** With single letters in it: they count as initials where a full stop or a comma says so. */
   readonly isInitials: boolean
+  /** Family name first, or one name alone: tells what may stand between two words. */
+  readonly isFamilyFirst: boolean
+  /** Of a name written in one word, as hand-ins are named: where that counts. */
+  readonly joined: JoinedIn | null
 }
 
 /** Nicknames within a given name: `Brisa "Bee"`, `Brisa (Bee)`. */
@@ -44,10 +56,11 @@ const withoutNicknames = (given: string): string => given.replace(/["“(][^"”
 interface Name {
   readonly words: readonly string[]
   readonly isInitials: boolean
+  readonly isFamilyFirst: boolean
 }
 const initialsOf = (words: readonly string[]): string[] => words.map(word => word.slice(0, 1))
-const whole = (words: readonly string[]): Name => ({ words, isInitials: false })
-const short = (words: readonly string[]): Name => ({ words, isInitials: true })
+const whole = (words: readonly string[]): Name => ({ words, isInitials: false, isFamilyFirst: false })
+const short = (words: readonly string[]): Name => ({ words, isInitials: true, isFamilyFirst: false })
 /** By what somebody is called before the family name: all of it, the first of it, with a middle name, by initials, by a nickname. */
 function firstNames({ given: name, middle: between, nickname }: TracedPerson): Name[] {
   const given = foldedWords(withoutNicknames(name))
@@ -82,8 +95,8 @@ function fullNames(person: TracedPerson): Name[] {
       first.join('').length < 2 && last !== family
         ? []
         : [
-            { words: [...first, ...last], isInitials },
-            { words: [...last, ...first], isInitials },
+            { words: [...first, ...last], isInitials, isFamilyFirst: false },
+            { words: [...last, ...first], isInitials, isFamilyFirst: true },
           ],
     ),
   )
@@ -93,37 +106,93 @@ const isTelling = (word: string, shortest: number): boolean => word.length >= sh
 const isNumber = (text: string): boolean => text.length >= 4 && /\d/.test(text)
 /** A name to sign in with that is more than a word: with a digit, a dot or a line in it. */
 const isLoginOnly = (text: string): boolean => text.length >= 4 && /[\d._-]/.test(text)
+const plain = { exact: null, isInitials: false, isFamilyFirst: false, joined: null } as const
 
-/** All that tells a person in a text. */
+/** Names in one word, as hand-ins, addresses and files are named: `FairlieRosamund`, `rosamundfairlie`, `rfairlie`. */
+function joinedNames(person: TracedPerson): Pattern[] {
+  const family = foldedWords(person.family)
+  const given = foldedWords(withoutNicknames(person.given))
+  const [first = ''] = given
+  const last = family.join('')
+  if (last.length < 2 || first === '') return []
+  const isProse = [first, last].every(word => ordinaryWords.has(word))
+  const full: Pattern[] = [...new Set([first, given.join('')])].flatMap(name =>
+    [last + name, name + last]
+      .filter(word => word.length >= 6)
+      .map(word => ({
+        ...plain,
+        words: [word],
+        kind: 'name' as const,
+        person: person.id,
+        joined: isProse ? ('code' as const) : ('anywhere' as const),
+      })),
+  )
+  const isRare = last.length >= 5 && !ordinaryWords.has(last)
+  const short: Pattern[] = [first.slice(0, 1) + last, last + first.slice(0, 1)]
+    .filter(word => word.length >= 4)
+    .map(word => ({
+      ...plain,
+      words: [word],
+      kind: 'handle',
+      person: person.id,
+      joined: isRare && !ordinaryWords.has(word) ? 'anywhere' : 'code',
+    }))
+  return [...full, ...short]
+}
+
+/** All that tells a person in a text, but for numbers (`numbersOf`). */
 export function patternsOf(person: TracedPerson): Pattern[] {
   const spellings = [person, ...spelledPerson(person)]
   const exact = (text: string | null, kind: TraceKind, is: (text: string) => boolean): Pattern[] =>
     text !== null && is(text)
-      ? [{ words: foldedWords(text), exact: folded(text), kind, person: person.id, isInitials: false }]
+      ? [{ ...plain, words: foldedWords(text), exact: folded(text), kind, person: person.id }]
       : []
-  const named = ({ words, isInitials }: Name, kind: TraceKind): Pattern => ({
+  const named = ({ words, isInitials, isFamilyFirst }: Name, kind: TraceKind): Pattern => ({
+    ...plain,
     words,
-    exact: null,
     kind,
     person: person.id,
     isInitials,
+    isFamilyFirst,
   })
   const alone = (text: string | null, kind: TraceKind): Pattern[] => {
     const words = foldedWords(text ?? '')
-    return isTelling(words.join(''), 3) ? [named(whole(words), kind)] : []
+    return isTelling(words.join(''), 2) ? [named(whole(words), kind)] : []
   }
   return [
     ...spellings.flatMap(each => fullNames(each).map(name => named(name, 'name'))),
     ...exact(person.email, 'email', text => text.includes('@')),
-    ...exact(person.number, 'number', isNumber),
-    ...exact(person.key, 'number', isNumber),
     ...exact(person.userName, 'login', isLoginOnly),
     ...spellings.flatMap(each => [
+      ...joinedNames(each),
       ...alone(each.family, 'family'),
       ...alone(withoutNicknames(each.given), 'given'),
+      // Of several first names the first is the one that somebody is called by.
+      ...(foldedWords(each.given).length > 1 ? alone(foldedWords(each.given)[0] ?? null, 'given') : []),
       ...[each.nickname, ...nicknamesIn(each.given)].flatMap(name => alone(name, 'given')),
     ]),
   ]
+}
+/** A number as it is compared however it is written: letters and digits only. */
+export const compact = (text: string): string => folded(text).replace(/[^\p{L}\p{N}]/gu, '')
+/**
+ * Numbers of a person, each as `compact` has it: with and without its letters. What could be a year with a month, or is short, is no number
+ * without its letters; what begins with 0, or has six digits, is one by itself.
+ */
+export function numbersOf(person: TracedPerson): { text: string; kind: TraceKind }[] {
+  const whole = [person.number, person.key].flatMap(text =>
+    text !== null && isNumber(text) ? [{ text: compact(text), kind: 'number' as const }] : [],
+  )
+  const digits = person.number?.replace(/\D/g, '') ?? ''
+  if (digits.length < 5 || digits === compact(person.number ?? '') || /^(19|20)\d{4}$/.test(digits)) return whole
+  const isSure = digits.length >= 6 || digits.startsWith('0')
+  return [...whole, { text: digits, kind: isSure ? 'number' : 'digits' }]
+}
+/** The digits by which a phone number is compared, with or without its country or area: the last ten, and the last seven (North American numbering; common practice). */
+export function phoneEnds(number: string): string[] {
+  const digits = number.replace(/\D/g, '')
+  if (digits.length < 7 || digits.length > 15) return []
+  return [...new Set([digits.slice(-10), digits.slice(-7)])]
 }
 function spelledPerson(person: TracedPerson): TracedPerson[] {
   const out = (name: string | null): string | null => name && spelledOut(name)

@@ -1,6 +1,14 @@
-import { folded, wordsIn, type Word } from './fold'
+import { folded, partsOfWord, wordsIn, type Word } from './fold'
 import { ordinaryWords } from './ordinary'
-import { patternsOf, traceKinds, type Pattern, type TracedPerson, type TraceKind } from './people'
+import {
+  numbersOf,
+  patternsOf,
+  phoneEnds,
+  traceKinds,
+  type Pattern,
+  type TracedPerson,
+  type TraceKind,
+} from './people'
 
 /** Somebody told in a text: where, by what, and whom it may be. */
 export interface Hit {
@@ -8,13 +16,28 @@ export interface Hit {
   readonly to: number
   readonly kind: TraceKind
   readonly people: readonly string[]
+  /** Of a name in full: family name first; and all its words are ordinary ones as well, such as `Bay, Will`. */
+  readonly isFamilyFirst: boolean
+  readonly isOrdinary: boolean
 }
-/** People by the first word of all that tells them. */
+interface Numbered {
+  readonly kind: TraceKind
+  readonly people: Set<string>
+}
+/** People by the first word of all that tells them, by their numbers, and by the ends of their phone numbers. */
 export interface PeopleIndex {
   readonly byFirst: ReadonlyMap<string, readonly Pattern[]>
+  readonly numbers: ReadonlyMap<string, Numbered>
+  readonly longestNumber: number
+  readonly phones: ReadonlyMap<string, readonly string[]>
+  /** The keyed hash of the end of a phone number; null where none are known. */
+  readonly keyOf: KeyOf | null
 }
+/** Phone numbers are known by keyed hashes alone: whoever searches is given what makes them. */
+export type KeyOf = (digits: string) => string
+
 /** Prepares a roster for {@link scan}. */
-export function peopleIndex(people: readonly TracedPerson[]): PeopleIndex {
+export function peopleIndex(people: readonly TracedPerson[], keyOf: KeyOf | null = null): PeopleIndex {
   const byFirst = new Map<string, Pattern[]>()
   for (const pattern of people.flatMap(patternsOf)) {
     const [first] = pattern.words
@@ -27,51 +50,84 @@ export function peopleIndex(people: readonly TracedPerson[]): PeopleIndex {
   const order = (a: Pattern, b: Pattern): number =>
     b.words.length - a.words.length || Number(b.exact !== null) - Number(a.exact !== null)
   for (const list of byFirst.values()) list.sort(order)
-  return { byFirst }
+  const numbers = new Map<string, Numbered>()
+  const phones = new Map<string, string[]>()
+  for (const person of people) {
+    for (const { text, kind } of numbersOf(person)) {
+      const known = numbers.get(text)
+      if (known) known.people.add(person.id)
+      else numbers.set(text, { kind, people: new Set([person.id]) })
+    }
+    for (const key of person.phones) phones.set(key, [...(phones.get(key) ?? []), person.id])
+  }
+  const longestNumber = Math.max(0, ...[...numbers.keys()].map(text => text.length))
+  return { byFirst, numbers, longestNumber, phones, keyOf }
 }
 
-/** What may stand between two words of a name: blanks, a comma, a full stop, a hyphen, a line of a file's name; not a sentence's end. */
-const between = /^(?:[\s\u00a0]*[,;.·\t][\s\u00a0]*|[\s\u00a0]+|[-‐‑'’_+]|[\s\u00a0]*[\r\n][\s\u00a0]*)?$/
-const isBetween = (text: string, from: number, to: number): boolean =>
-  to - from <= 6 && (to === from || between.test(text.slice(from, to)))
+const joiner = /^(?:[\s\u00a0]+|[-‐‑–'’_+~]|[\s\u00a0]*[\r\n][\s\u00a0]*)$/
+const comma = /^[\s\u00a0]*[,;·\t][\s\u00a0]*$/
+const isInitial = ({ folded: word }: Word): boolean => word.length === 1 || word === 'st'
+/** Whether two words can be one name with what stands between them: blanks, a hyphen, a line of a file's name; a comma, where the family name comes first or a table is written; a full stop after an initial. Never a sentence's end. */
+function isBetween(text: string, left: Word, right: Word, isFamilyFirst: boolean): boolean {
+  const gap = text.slice(left.to, right.from)
+  if (gap === '' || gap === '.' || joiner.test(gap)) return gap.length <= 6
+  if (gap.length > 6) return false
+  if (comma.test(gap)) return isFamilyFirst || gap.length === 1
+  return /^\.[\s\u00a0]*[-‐‑]?$/.test(gap) && isInitial(left)
+}
 
-/** Whether a pattern stands where the words of a text begin; answers where it ends, or -1. */
-function endOf(pattern: Pattern, text: string, words: readonly Word[], at: number): number {
-  const last = words[at + pattern.words.length - 1]
-  const first = words[at]
-  if (!first || !last) return -1
-  for (let step = 1; step < pattern.words.length; step++)
-    if (words[at + step]?.folded !== pattern.words[step]) return -1
-  if (pattern.exact !== null) return folded(text.slice(first.from, last.to)) === pattern.exact ? last.to : -1
-  for (let step = 1; step < pattern.words.length; step++)
-    if (!isBetween(text, words[at + step - 1]?.to ?? 0, words[at + step]?.from ?? 0)) return -1
-  return last.to
+/** Where a pattern that stands where the words of a text begin ends, and which words are its own; null where it does not. */
+function ownWords(pattern: Pattern, text: string, words: readonly Word[], at: number): Word[] | null {
+  const { length } = pattern.words
+  const own = words.slice(at, at + length)
+  const fits = (list: readonly Word[]): boolean =>
+    list.length === length && list.every((word, n) => word.folded === pattern.words[n])
+  const holds = (list: readonly Word[]): boolean =>
+    list.every((word, n) => {
+      const next = list[n + 1]
+      return next === undefined || isBetween(text, word, next, pattern.isFamilyFirst)
+    })
+  if (fits(own)) {
+    const [first, last] = [own[0], own.at(-1)]
+    if (pattern.exact === null) return holds(own) ? own : null
+    return first && last && folded(text.slice(first.from, last.to)) === pattern.exact ? own : null
+  }
+  // A middle initial that the roster does not tell.
+  if (pattern.kind !== 'name' || length !== 2 || pattern.isFamilyFirst || pattern.isInitials) return null
+  const [first, initial, last] = words.slice(at, at + 3)
+  if (!first || !initial || !last || initial.folded.length !== 1 || !hasCapital(text, initial)) return null
+  return fits([first, last]) && holds([first, initial, last]) ? [first, initial, last] : null
 }
 const capital = /^\p{Lu}/u
-function hasCapital(text: string, { from }: Word): boolean {
+export function hasCapital(text: string, { from }: Pick<Word, 'from'>): boolean {
   const code = text.charCodeAt(from)
   if (code < 128) return code >= 65 && code <= 90
   return capital.test(text.slice(from, from + 2))
 }
-/** Whether what stands there is meant as a name: by its capitals, and by what tells initials from single letters. */
-function looksLikeName(
-  pattern: Pattern,
-  text: string,
-  words: readonly Word[],
-  at: number,
-  isCased: boolean,
-): boolean {
-  if (pattern.exact !== null) return true
-  const isStrong = traceKinds[pattern.kind].isStrong
-  const first = words[at]
-  // Most words that could be one name alone are no names: they are done with here.
-  if (!first || (!isStrong && !hasCapital(text, first))) return false
-  const own = words.slice(at, at + pattern.words.length)
-  if (pattern.isInitials) return areInitials(text, own)
-  if (!isStrong) return own.every(word => hasCapital(text, word))
-  return !isCased || own.some(word => hasCapital(text, word)) || !own.every(isOrdinary)
-}
 const isOrdinary = (word: Word): boolean => ordinaryWords.has(word.folded)
+/** Whether what stands there is meant as a name: by its capitals, and by what tells initials from single letters. */
+function looksLikeName(pattern: Pattern, text: string, own: readonly Word[], where: Where): boolean {
+  if (pattern.exact !== null) return true
+  const [first] = own
+  if (!first) return false
+  if (pattern.joined) return pattern.joined === 'anywhere' || where !== 'prose' || isInCode(text, first)
+  const isStrong = traceKinds[pattern.kind].isStrong
+  // Most words that could be one name alone are no names: they are done with here.
+  if (!isStrong) return own.every(word => hasCapital(text, word)) || isSmallName(text, own, where)
+  if (pattern.isInitials) return areInitials(text, own)
+  return where !== 'prose' || !own.every(isOrdinary) || own.every(word => hasCapital(text, word))
+}
+/** One name alone in small letters is told only where it is no ordinary word, and long enough to be none of another language. */
+const isSmallName = (text: string, own: readonly Word[], where: Where): boolean =>
+  own.every(
+    word =>
+      word.folded.length >= 5 && !isOrdinary(word) && (where === 'code' || isSmallWord(text, word)),
+  )
+/** Whether a word stands in an address, a path or a file's name. */
+function isInCode(text: string, { from, to }: Word): boolean {
+  const [before, after] = [text.slice(Math.max(0, from - 1), from), text.slice(to, to + 3)]
+  return /[@_/\\]/.test(before) || /^[@_/\\\d]|^\.[\p{L}\p{N}]/u.test(after)
+}
 /** Single letters are initials with a full stop after them (or an apostrophe, as in O’Carrow), or in a list: `Bay, W`. */
 function areInitials(text: string, own: readonly Word[]): boolean {
   if (!own.every(word => hasCapital(text, word))) return false
@@ -80,32 +136,78 @@ function areInitials(text: string, own: readonly Word[]): boolean {
   return own.every(({ from, to }) => to - from > 1 || /[.'’]/.test(text.charAt(to)))
 }
 
+/** What a text is: words that people read, or what programs read, such as an address, a file's name or a script. */
+export type Where = 'prose' | 'code'
 export interface ScanOptions {
-  /** Whether names begin with capitals there: not in addresses, nor in what programs read. */
-  readonly isCased: boolean
+  readonly where: Where
   /** Hears of each word that is a name and stands there in small letters. */
   readonly onSmall?: (word: string) => void
+  /** Hears of every word. */
+  readonly onWord?: (word: string) => void
 }
 /** Everybody who is told in a text, from its beginning to its end; hits do not overlap. */
-export function scan(
+export function scan(text: string, index: PeopleIndex, { where, onSmall, onWord }: ScanOptions): Hit[] {
+  const words = wordsIn(text)
+  if (onWord) for (const word of words) onWord(word.folded)
+  const hits = hitsAmong(text, words, index, { where, onSmall })
+  const further = [...runTogether(text, words, index, where), ...phonesIn(text, index)]
+  return further.length === 0 ? hits : joinedHits(hits, further)
+}
+interface Among {
+  readonly where: Where
+  readonly onSmall?: ((word: string) => void) | undefined
+}
+function hitsAmong(
   text: string,
-  { byFirst }: PeopleIndex,
-  { isCased, onSmall }: ScanOptions = { isCased: true },
+  words: readonly Word[],
+  index: PeopleIndex,
+  { where, onSmall }: Among,
 ): Hit[] {
   const hits: Hit[] = []
-  const words = wordsIn(text)
   let end = 0
   for (let at = 0; at < words.length; at++) {
     const word = words[at]
-    const patterns = word && byFirst.get(word.folded)
-    if (!patterns || word.from < end) continue
-    const hit = hitAt(patterns, text, words, at, isCased)
-    if (hit) {
-      hits.push(hit)
-      end = hit.to
-    } else if (onSmall && isSmallWord(text, word)) onSmall(word.folded)
+    if (!word || word.from < end) continue
+    const patterns = index.byFirst.get(word.folded)
+    if (patterns && onSmall && isSmallWord(text, word)) onSmall(word.folded)
+    const number = numberAt(text, words, at, index)
+    const name = patterns ? hitAt(patterns, text, words, at, where) : null
+    const hit = number && (!name || number.to >= name.to) ? number : name
+    if (!hit) continue
+    hits.push(hit)
+    end = hit.to
   }
   return hits
+}
+const someJoint = /\p{Ll}\p{Lu}|\p{Lu}\p{Lu}\p{Ll}|\p{L}\p{N}|\p{N}\p{L}/u
+/** Who is told in words that are several run together, such as the name of a hand-in. One name alone is not looked for there. */
+function runTogether(text: string, words: readonly Word[], index: PeopleIndex, where: Where): Hit[] {
+  if (!someJoint.test(text)) return []
+  const parts = words.map(word => partsOfWord(text, word))
+  if (parts.every(each => each.length === 0)) return []
+  const fine = parts.flatMap((each, at) => (each.length > 0 ? each : (words[at] ?? [])))
+  return hitsAmong(text, fine, index, { where }).filter(
+    ({ kind }) => traceKinds[kind].isStrong || kind === 'handle',
+  )
+}
+const phoneLike = /(?:\+|\(?\b)\d(?:[\d\s\u00a0().‐‑–/-]{5,22})\d\b/g
+function phonesIn(text: string, { phones, keyOf }: PeopleIndex): Hit[] {
+  if (!keyOf || phones.size === 0) return []
+  return [...text.matchAll(phoneLike)].flatMap(found => {
+    const people = new Set(phoneEnds(found[0]).flatMap(end => phones.get(keyOf(end)) ?? []))
+    if (people.size === 0) return []
+    const from = found.index
+    return [{ ...noName, from, to: from + found[0].length, kind: 'phone' as const, people: [...people] }]
+  })
+}
+const noName = { isFamilyFirst: false, isOrdinary: false } as const
+/** Hits of several passes: where two stand over each other, the one that tells more. */
+function joinedHits(hits: readonly Hit[], further: readonly Hit[]): Hit[] {
+  const weight = ({ kind, from, to }: Hit): number => (traceKinds[kind].isStrong ? 1000 : 0) + to - from
+  const kept: Hit[] = []
+  for (const hit of [...hits, ...further].sort((a, b) => weight(b) - weight(a) || a.from - b.from))
+    if (kept.every(other => other.to <= hit.from || other.from >= hit.to)) kept.push(hit)
+  return kept.sort((a, b) => a.from - b.from)
 }
 /** A word in small letters that is no part of an address or of a file's name. */
 function isSmallWord(text: string, word: Word): boolean {
@@ -119,16 +221,45 @@ function hitAt(
   text: string,
   words: readonly Word[],
   at: number,
-  isCased: boolean,
+  where: Where,
 ): Hit | null {
-  const first = words[at]
-  if (!first) return null
-  let best: { to: number; kind: TraceKind; people: Set<string> } | null = null
+  let best: { own: Word[]; to: number; pattern: Pattern; people: Set<string> } | null = null
   for (const pattern of patterns) {
-    const to = endOf(pattern, text, words, at)
-    if (to < 0 || (best && to < best.to) || !looksLikeName(pattern, text, words, at, isCased)) continue
-    if (!best || to > best.to) best = { to, kind: pattern.kind, people: new Set() }
+    const own = ownWords(pattern, text, words, at)
+    const to = own?.at(-1)?.to ?? -1
+    if (!own || (best && to < best.to) || !looksLikeName(pattern, text, own, where)) continue
+    if (!best || to > best.to) best = { own, to, pattern, people: new Set() }
     best.people.add(pattern.person)
   }
-  return best && { from: first.from, to: best.to, kind: best.kind, people: [...best.people] }
+  if (!best) return null
+  const { own, to, pattern, people } = best
+  return {
+    from: own[0]?.from ?? 0,
+    to,
+    kind: pattern.kind,
+    people: [...people],
+    isFamilyFirst: pattern.isFamilyFirst,
+    isOrdinary: pattern.exact === null && own.every(isOrdinary),
+  }
+}
+const digit = /\d/
+const inNumber = /^[\s\u00a0\u202f.‐‑–/_-]?$/
+/** The longest number of somebody that begins with a word, whatever stands between its digits. */
+function numberAt(text: string, words: readonly Word[], at: number, index: PeopleIndex): Hit | null {
+  const first = words[at]
+  if (!first || index.longestNumber === 0) return null
+  if (!digit.test(first.folded) && (first.folded.length > 4 || !digit.test(text.slice(first.to, first.to + 2))))
+    return null
+  let best: Hit | null = null
+  let said = ''
+  let last = first
+  for (const word of words.slice(at, at + 8)) {
+    if (word !== first && !inNumber.test(text.slice(last.to, word.from))) break
+    said += word.folded
+    last = word
+    if (said.length > index.longestNumber) break
+    const known = index.numbers.get(said)
+    if (known) best = { ...noName, from: first.from, to: word.to, kind: known.kind, people: [...known.people] }
+  }
+  return best
 }

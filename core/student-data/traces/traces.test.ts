@@ -1,25 +1,21 @@
-import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cleanedBody, cleanedJson, cleanedLine, jsonSegments, mergePatch } from './clean'
-import { traceId, traceSearch } from './find'
+import { decidedAll, lookedThroughFile, searchedFor, traceCases, tracedRoster, tracedThing } from '../../../tests/support/traces'
+import { traceSearch, wordIdOf, type SearchedPart } from './find'
 import { folded } from './fold'
-import { edited, editsFor, isCased, markupSegments, segment, type Segment } from './markup'
+import { edited, editsFor, markupSegments } from './markup'
 import type { TracedPerson } from './people'
-import { readerFor } from './readers'
-import { peopleIndex, scan } from './scan'
-import { insteadOf, type TraceAnswer } from './trace'
+import { isEditedOnlyThere, jsonParts, linePart, mergePatch, editsByThing, redactedJson, redactedLine, titlePart } from './redact'
+import { answerOf, decisionOf, type Trace, type TraceAnswer, type TraceDecisions } from './trace'
 
-const cases = (name: string): unknown =>
-  JSON.parse(readFileSync(new URL(`../../../tests/cases/traces/${name}.json`, import.meta.url), 'utf8'))
-const roster = cases('roster') as TracedPerson[]
+const roster = tracedRoster()
 interface Planted {
   is: string
   as: 'page' | 'questions' | 'table' | 'drawing' | 'settings' | 'title'
   text: string
   finds: string[]
 }
-const { tuned, keptBack, onlyWords } = cases('planted') as Record<
+const { tuned, keptBack, onlyWords } = traceCases('planted') as Record<
   'tuned' | 'keptBack' | 'onlyWords',
   Planted[]
 >
@@ -30,28 +26,19 @@ const types = {
   drawing: 'image/svg+xml',
 } as const
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text)
-function segmentsOf({ as, text }: Pick<Planted, 'as' | 'text'>): readonly Segment[] {
-  if (as === 'title') return [segment('title', text)]
-  if (as === 'settings') return jsonSegments(JSON.parse(text))
-  return (
-    readerFor(types[as], '')
-      ?.open(bytes(text), '')
-      .parts.flatMap(part => part.segments) ?? []
-  )
+const textOf = (of: Uint8Array): string => new TextDecoder().decode(of)
+const page = (html: string, people = searchedFor(roster)) =>
+  lookedThroughFile({ bytes: bytes(html), mediaType: 'text/html' }, people)
+function inParts(parts: readonly SearchedPart[]): Trace[] {
+  const search = traceSearch(searchedFor(roster))
+  search.look(tracedThing, { parts, isTable: false })
+  return search.result().traces
 }
-const nobody = { alsoHere: new Set<string>(), staff: [] }
-const thing = {
-  on: '11111111-1111-5111-8111-111111111111',
-  entity: 'item',
-  side: 0,
-  title: '',
-  itemKind: 'page',
-} as const
-/** Words found in one text, looked through alone. */
-function found(planted: Pick<Planted, 'as' | 'text'>): string[] {
-  const search = traceSearch({ students: roster, ...nobody })
-  search.look(thing, { segments: segmentsOf(planted), isTable: false, canWrite: true })
-  return search.result().traces.map(trace => trace.text)
+/** What was found in one text, looked through alone. */
+async function tracesIn({ as, text }: Pick<Planted, 'as' | 'text'>): Promise<Trace[]> {
+  if (as === 'title') return inParts([linePart('title', text)])
+  if (as === 'settings') return inParts(jsonParts(JSON.parse(text), 'settings'))
+  return (await lookedThroughFile({ bytes: bytes(text), mediaType: types[as] }, searchedFor(roster))).traces
 }
 
 describe('traces that were planted', () => {
@@ -60,31 +47,31 @@ describe('traces that were planted', () => {
     ['the half that the rules were made with', tuned],
     ['the half that was kept back', keptBack],
   ] as const)
-    it.each(list)(`are found, ${half}: $is, $text`, planted => {
-      expect(found(planted)).toEqual(planted.finds)
+    it.each(list)(`are found, ${half}: $is, $text`, async planted => {
+      expect((await tracesIn(planted)).map(trace => trace.text)).toEqual(planted.finds)
     })
-  it.each(onlyWords)('are not seen in what are only words: $text', planted => {
-    expect(found(planted)).toEqual([])
-  })
-  it('are sixty', () => {
-    expect(tuned.length).toBe(30)
-    expect(keptBack.length).toBe(30)
+  it.each(onlyWords)('are not seen in what are only words: $text', async planted => {
+    expect((await tracesIn(planted)).filter(({ weight }) => weight !== 'doubtful')).toEqual([])
   })
 })
 
 describe('one name alone', () => {
   const look = (texts: readonly string[], staff: { given: string; family: string }[] = []) => {
-    const search = traceSearch({ students: roster, alsoHere: new Set(), staff })
+    const search = traceSearch(searchedFor(roster, { staff }))
     texts.forEach((text, n) =>
       search.look(
-        { ...thing, on: `thing ${n}` },
-        { segments: markupSegments(text), isTable: false, canWrite: true },
+        { ...tracedThing, on: `thing ${n}` },
+        { parts: [{ part: 'body:', file: null, segments: markupSegments(text), canWrite: true }], isTable: false },
       ),
     )
     return search.result()
   }
-  it('that stands in many things is a word of the course, and is told so', () => {
-    const { traces, passedOver } = look(Array.from({ length: 8 }, (_, n) => `<p>See Quist, figure ${n}.</p>`))
+  const weights = (...texts: string[]): string[] =>
+    look(texts).traces.map(({ text, weight }) => `${text} ${weight}`)
+  it('that stands in many things is probably a word of the course, and in very many it is one', () => {
+    const pages = (n: number) => Array.from({ length: n }, (_, at) => `<p>See Quist, figure ${at}.</p>`)
+    expect(new Set(weights(...pages(8)))).toEqual(new Set(['Quist doubtful']))
+    const { traces, passedOver } = look(pages(50))
     expect(traces).toEqual([])
     expect(passedOver).toEqual([{ word: 'Quist', why: 'course' }])
   })
@@ -100,46 +87,92 @@ describe('one name alone', () => {
       ['thing 1', 'Halvard', null],
     ])
   })
-  it('of somebody who is here now too wants an answer, in full as well', () => {
-    const search = traceSearch({ students: roster, alsoHere: new Set(['6']), staff: [] })
-    search.look(thing, { segments: markupSegments('<p>Halvard Ness</p>'), isTable: false, canWrite: true })
-    expect(search.result().traces[0]).toMatchObject({ isAlsoHere: true, proposed: null })
+  it('is only to look at where its form says that it is somebody else, or a word', () => {
+    expect(weights('<p>Read Halvard Berg on fog.</p>')).toEqual(['Halvard doubtful'])
+    expect(weights('<p>As Quist et al. showed.</p>')).toEqual(['Quist doubtful'])
+    expect(weights('<p>We read J. Quist.</p>')).toEqual(['Quist doubtful'])
+    expect(weights('<p>We read <i>The Roads of Lorne</i>.</p>')).toEqual(['Lorne doubtful'])
+    expect(weights('<p>We read “The Roads of Lorne”.</p>')).toEqual(['Lorne doubtful'])
+    expect(weights('<p>Where <i>Lorne</i> was.</p>')).toEqual(['Lorne ask'])
+    expect(weights('<p>He said “ask Lorne about it first”.</p>')).toEqual(['Lorne ask'])
+    expect(weights('<p>We asked Bay.</p>', '<p>The water of a bay is calm.</p>')).toEqual(['Bay doubtful'])
+  })
+  it('is to settle all the same with a title, a number or another student near', () => {
+    expect(weights('<p>We asked Ms. Bay.</p>', '<p>The water of a bay is calm.</p>')).toEqual(['Bay ask'])
+    expect(weights('<p>Dr. Quist et al. showed.</p>')).toEqual(['Quist ask'])
+    expect(weights('<p>Bay, N04191, was there. So N04205 asked Lorne Berg.</p>')).toContain('Lorne ask')
+  })
+  it('is no name in a month, a place, or at the beginning of a sentence where it is a word', () => {
+    const may: TracedPerson = { ...(roster[2] as TracedPerson), id: '9', given: 'May', family: 'Will' }
+    const search = traceSearch(searchedFor([may]))
+    const text = '<p>In May we meet. May 5 is late. Will it rain? The May tide.</p>'
+    const parts = [{ part: 'body:', file: null, segments: markupSegments(text), canWrite: true }]
+    search.look(tracedThing, { parts, isTable: false })
+    expect(search.result().traces).toEqual([])
+  })
+  it('of somebody who is here now too wants an answer, in full as well', async () => {
+    const { traces } = await page('<p>Halvard Ness</p>', searchedFor(roster, { alsoHere: new Set(['6']) }))
+    expect(traces[0]).toMatchObject({ isAlsoHere: true, proposed: null, weight: 'ask' })
   })
 })
 
-const index = peopleIndex(roster)
-const cleaned = (html: string, answer: TraceAnswer): string => {
-  const reader = readerFor('text/html', 'page.html')
-  const open = reader?.open(bytes(html), 'page.html')
-  if (!reader || !open) throw new Error('nothing reads a page')
-  const ids = open.parts.flatMap(({ segments }) =>
-    segments.flatMap(each =>
-      scan(each.text, index, { isCased: isCased(each.place) }).map(({ from, to }) =>
-        traceId('on', each.place, each.text.slice(from, to)),
-      ),
-    ),
-  )
-  const answers = new Map(ids.map(id => [id, answer]))
-  const clean = cleanedBody(open, reader, { on: 'on', index, answers })
-  return clean ? new TextDecoder().decode(clean) : html
+/** A page once all that was found in it is decided alike. */
+async function redacted(html: string, does: TraceAnswer): Promise<string> {
+  const looked = await page(html)
+  const open = looked.traces.filter(({ weight }) => weight !== 'doubtful')
+  return textOf(looked.redacted(decidedAll(open, does)))
 }
 describe('taking a trace out', () => {
-  it('leaves all else letter for letter, whatever marks stand within the name', () => {
-    expect(cleaned('<p class=x>Ask Niamh <b>O’Car</b>row&nbsp;first.</p>', 'role')).toBe(
+  it('edits what was found and nothing else: a word that is excused stays', async () => {
+    const html = '<p>The tides of the Bay of Fundy are high. Will Bay measured them. Later Bay said so.</p>'
+    const looked = await page(html)
+    expect(looked.traces.map(({ text, proposed }) => [text, proposed])).toEqual([
+      ['Will Bay', 'role'],
+      ['Bay', 'role'],
+    ])
+    expect(textOf(looked.redacted({}))).toBe(
+      '<p>The tides of the Bay of Fundy are high. A student measured them. Later a student said so.</p>',
+    )
+  })
+  it('leaves all else letter for letter, whatever marks stand within the name', async () => {
+    expect(await redacted('<p class=x>Ask Niamh <b>O’Car</b>row&nbsp;first.</p>', 'role')).toBe(
       '<p class=x>Ask a student<b></b>&nbsp;first.</p>',
     )
-    expect(cleaned('<p>Zo&euml; Tarrant-M&uuml;ller wrote.</p>', 'role')).toBe('<p>A student wrote.</p>')
-    expect(cleaned('<p>x</p><!-- N04198 -->', 'remove')).toBe('<p>x</p><!--  -->')
+    expect(await redacted('<p>Zo&euml; Tarrant-M&uuml;ller wrote.</p>', 'role')).toBe('<p>A student wrote.</p>')
+    expect(await redacted('<p>x</p><!-- N04198 -->', 'remove')).toBe('<p>x</p><!-- -->')
+    expect(await redacted('<p>Two  blanks  stay. Will Bay  went.</p>', 'remove')).toBe(
+      '<p>Two  blanks  stay.  went.</p>',
+    )
   })
-  it('takes a link to a student away, and its words stay', () => {
-    expect(cleaned('<a class="k" href="mailto:w.bay@port-ellery.example">write</a>', 'remove')).toBe(
+  it('takes a link to a student away, and its words stay', async () => {
+    expect(await redacted('<a class="k" href="mailto:w.bay@port-ellery.example">write</a>', 'remove')).toBe(
       '<a class="k" >write</a>',
     )
   })
-  it('says “A student” where a sentence begins', () => {
-    expect(cleaned('<p>Will Bay came. Then Will Bay went.</p>', 'role')).toBe(
-      '<p>A student came. Then a student went.</p>',
-    )
+  it.each([
+    ['Will Bay came. Then Will Bay went.', 'A student came. Then a student went.'],
+    ['This is the Will Bay of last term.', 'This is a student of last term.'],
+    ['We read Will Bay’s notes.', 'We read a student’s notes.'],
+    ['We read Halvard Ness’ notes.', 'We read a student’s notes.'],
+    ['We asked Ms. Will Bay about it.', 'We asked a student about it.'],
+    ['Ask The Will Bay we know.', 'Ask A student we know.'],
+  ])('says “a student” with its article, capital and possessive right: %s', async (before, after) => {
+    expect(await redacted(`<p>${before}</p>`, 'role')).toBe(`<p>${after}</p>`)
+  })
+  it.each(['Ask my Will Bay.', 'The young Will Bay wrote.', 'See Will Bay-like notes.', 'Dear Will Bay'])(
+    'asks where “a student” would not read right: %s',
+    async text => {
+      expect((await page(`<p>${text}</p>`)).traces.map(trace => trace.proposed)).toEqual([null])
+    },
+  )
+  it('proposes no English words in a text of another language, and offers them', async () => {
+    const french =
+      'Les marées de la baie sont les plus hautes du monde, et nous les avons mesurées chaque jour avec une perche. '.repeat(6)
+    const { traces } = await page(`<p>${french} Will Bay les a vues, et w.bay@port-ellery.example aussi.</p>`)
+    expect(traces.map(({ text, proposed, can }) => [text, proposed, can.includes('role')])).toEqual([
+      ['Will Bay', null, true],
+      ['w.bay@port-ellery.example', 'remove', true],
+    ])
   })
   it('takes a student’s key out of settings with all that stands under it', () => {
     const settings = {
@@ -147,52 +180,130 @@ describe('taking a trace out', () => {
       extra: { 'lt-2026-05': 2, all: 1 },
       to: ['N04198', 'office'],
       note: 'ask Will Bay',
+      'N04198': 'x',
+      address: 'https://example.org/u/%20Quist%2C%20Anna%20Maria/log',
     }
-    const ids = ['lt-2026-05', 'N04198', 'Will Bay'].map(text => traceId('on', 'settings', text))
-    const answers = new Map(ids.map(id => [id, 'remove' as const]))
-    const clean = cleanedJson(settings, { on: 'on', index, answers }) as typeof settings
-    expect(clean).toEqual({ timeLimit: 20, extra: { all: 1 }, to: ['office'], note: 'ask' })
+    const traces = inParts(jsonParts(settings, 'settings'))
+    const edits = editsByThing(traces, decidedAll(traces, 'remove')).get(tracedThing.on) ?? new Map()
+    const left = redactedJson(settings, edits, 'settings') as typeof settings
+    expect(left).toEqual({
+      timeLimit: 20,
+      extra: { all: 1 },
+      to: ['office'],
+      note: 'ask',
+      address: 'https://example.org/u/%20/log',
+    })
     // RFC 7396: null takes a name away.
-    expect(mergePatch(settings, clean)).toEqual({
+    expect(mergePatch(settings, left)).toMatchObject({
       extra: { 'lt-2026-05': null },
       to: ['office'],
       note: 'ask',
+      N04198: null,
     })
   })
-  it('is found no more once taken out, and taking it out again changes nothing', () => {
-    const anyText = fc
-      .array(
-        fc.oneof(
-          fc.constantFrom('Will Bay', 'Quist, Anna Maria', 'N04198', 'Zo&euml; Tarrant-Müller', 'H. E. Ness'),
-          fc.constantFrom(
-            '<p>',
-            '</p>',
-            '<b>',
-            '</b>',
-            '<!--',
-            '-->',
-            '<br>',
-            '&amp;',
-            '<a title="',
-            '">',
-            ' ',
-          ),
-          fc.string({ maxLength: 6 }),
-        ),
-        { maxLength: 12 },
-      )
-      .map(parts => parts.join(' '))
-    fc.assert(
-      fc.property(anyText, fc.constantFrom('remove' as const, 'role' as const), (html, answer) => {
-        const once = cleaned(html, answer)
-        const left = markupSegments(once).flatMap(each =>
-          scan(each.text, index, { isCased: isCased(each.place) }),
-        )
-        expect(left).toEqual([])
-        expect(cleaned(once, answer)).toBe(once)
+  it('never keeps a student’s identifier in settings, whatever a plan says', () => {
+    const [trace] = inParts(jsonParts({ to: 'N04198' }, 'settings'))
+    if (!trace) throw new Error('nothing found')
+    expect(trace.can).toEqual(['remove'])
+    const keep = { does: 'keep' as const, because: 'somebody wants it', by: '' }
+    expect(decisionOf(trace, { [trace.id]: keep })).toBeNull()
+    expect(answerOf(trace, { [trace.id]: keep })).toBe('remove')
+    expect(answerOf(trace, { [trace.wordId]: keep })).toBe('remove')
+  })
+  it('is of titles what was found in them', () => {
+    const marin: TracedPerson = { ...(roster[2] as TracedPerson), id: '9', given: 'Ana', family: 'Marin' }
+    const title = 'Marine charts, with thanks to Marin'
+    const search = traceSearch(searchedFor([marin]))
+    search.look({ ...tracedThing, title }, { parts: [linePart('title', title)], isTable: false })
+    const { traces } = search.result()
+    const edits = editsByThing(traces, decidedAll(traces, 'remove')).get(tracedThing.on)
+    expect(redactedLine(title, edits, titlePart)).toBe('Marine charts, with thanks to')
+  })
+})
+
+/** Names that are words as well, and some that are not. */
+const names = [
+  ['Will', 'Bay'],
+  ['Rose', 'Marin'],
+  ['May', 'Ng'],
+  ['Li', 'May'],
+  ['Bay', 'Li'],
+  ['Perpetua', 'Will'],
+] as const
+const people = names.map(([given, family], at): TracedPerson => ({
+  id: String(at),
+  given,
+  middle: null,
+  family,
+  nickname: null,
+  email: `${given}.${family}@port-ellery.example`.toLowerCase(),
+  key: `st-${at}-77`,
+  number: `N0300${at}`,
+  userName: null,
+  phones: [],
+}))
+const anyHtml = fc
+  .array(
+    fc.oneof(
+      fc.constantFrom(...names.flat(), ...names.map(name => name.join(' ')), 'N03001', 'will.bay@port-ellery.example'),
+      fc.constantFrom('the', 'The', 'a', 'Ms.', 'marine', 'rosebay', 'will', 'may', 'bay', 'in', 'wrote.', '’s', '(', ')', ',', '.'),
+      fc.constantFrom('<p>', '</p>', '<b>', '</b>', '<!--', '-->', '<br>', '&amp;', '&nbsp;', '<a title="', '<a href="', '">', '\u00ad', '\u200b', '  '),
+      fc.string({ maxLength: 6 }),
+    ),
+    { maxLength: 24 },
+  )
+  .chain(parts => fc.constantFrom(' ', '', '  ').map(between => parts.join(between)))
+const anyAnswers = fc.array(fc.constantFrom<TraceAnswer>('remove', 'role', 'keep'), { minLength: 30, maxLength: 30 })
+const decidedAs = (traces: readonly Trace[], answers: readonly TraceAnswer[]): TraceDecisions =>
+  Object.fromEntries(
+    traces.map(({ id }, at) => [id, { does: answers[at % answers.length] ?? 'remove', because: 'x', by: '' }]),
+  )
+describe('whatever a page is, and whatever is decided', () => {
+  it('no letter changes outside the stretches that were shown, and what was taken out is found no more', async () => {
+    await fc.assert(
+      fc.asyncProperty(anyHtml, anyAnswers, async (html, answers) => {
+        const looked = await page(html, searchedFor(people))
+        const decisions = decidedAs(looked.traces, answers)
+        const after = textOf(looked.redacted(decisions))
+        const edits = editsByThing(looked.traces, decisions).get(tracedThing.on)?.get('body:') ?? []
+        expect(isEditedOnlyThere(html, after, edits)).toBe(true)
+        // What is shown before and after a trace is what stands there.
+        for (const { before, text, after: rest, edits: ways } of looked.traces) {
+          expect(ways.remove.lead).toBeLessThanOrEqual(before.length)
+          expect(ways.remove.tail).toBeLessThanOrEqual(rest.length)
+          expect(text).not.toBe('')
+        }
       }),
-      { numRuns: 500 },
+      { numRuns: 400 },
     )
+  })
+  it('each trace has a key of its own, and the same one when it is looked for again', async () => {
+    await fc.assert(
+      fc.asyncProperty(anyHtml, async html => {
+        const ids = async () => (await page(html, searchedFor(people))).traces.map(({ id }) => id)
+        const first = await ids()
+        expect(new Set(first).size).toBe(first.length)
+        expect(await ids()).toEqual(first)
+      }),
+      { numRuns: 100 },
+    )
+  })
+  it('a comparison sees a letter that changed elsewhere', () => {
+    const edits = [{ from: 4, to: 8, text: 'a student' }]
+    expect(isEditedOnlyThere('ask Bay! now', 'ask a student now', edits)).toBe(true)
+    expect(isEditedOnlyThere('ask Bay! now', 'ask a student  now', edits)).toBe(false)
+    expect(isEditedOnlyThere('ask Bay! now', 'ask a student no', edits)).toBe(false)
+    expect(isEditedOnlyThere('ask Bay! now', 'asd a student now', edits)).toBe(false)
+  })
+  it('a decision that an older plan made of a word holds for each place of it, and one of a place for that alone', async () => {
+    const { traces } = await page('<p>Ask Halvard. Then Halvard wrote.</p>')
+    const [first, second] = traces
+    if (!first || !second) throw new Error('two are there')
+    const keep = { does: 'keep' as const, because: 'he agreed', by: '' }
+    const older = { [wordIdOf(tracedThing.on, 'text', 'Halvard')]: keep }
+    expect([answerOf(first, older), answerOf(second, older)]).toEqual(['keep', 'keep'])
+    const both = { ...older, [second.id]: { ...keep, does: 'remove' as const } }
+    expect([answerOf(first, both), answerOf(second, both)]).toEqual(['keep', 'remove'])
   })
   it('changes just what it says, wherever in a segment that is', () => {
     fc.assert(
@@ -219,35 +330,32 @@ describe('a page made to do harm', () => {
     ['comments in comments', '<!--'.repeat(times)],
     ['references within references', `${'&amp;'.repeat(times)}lt;`],
     ['a quiz in one text', `<mattext>${'&lt;b&gt;x&lt;/b&gt; '.repeat(times / 10)}</mattext>`],
-    ['names without end', 'Will '.repeat(times)],
-  ])('is gone through like any other: %s', (_, html) => {
-    const search = traceSearch({ students: roster, ...nobody })
-    search.look(thing, { segments: markupSegments(html), isTable: false, canWrite: true })
-    expect(search.result().traces.filter(trace => trace.isStrong)).toEqual([])
+    ['names without end', 'Will '.repeat(times / 4)],
+    ['names in small letters without end', 'quist '.repeat(times / 4)],
+    ['digits without end', '1 2-3.'.repeat(times / 4)],
+    ['words run together without end', 'aB1'.repeat(times)],
+    ['escapes without end', `<script>${'\\u00e'.repeat(times)}</script>`],
+  ])('is gone through like any other: %s', async (_, html) => {
+    expect((await page(html)).traces.filter(trace => trace.weight === 'sure')).toEqual([])
+  })
+  it('that names students without end is told as one', async () => {
+    const { traces } = await page('<p>Will Bay, N04205.</p>'.repeat(2000))
+    expect(traces.map(({ count, kinds, proposed }) => [count, kinds, proposed])).toEqual([
+      [4000, { name: 2000, number: 2000 }, null],
+    ])
   })
 })
 
 describe('words', () => {
-  it('are compared without case and marks, composed or not', () => {
+  it('are compared without case, marks and letters that nobody sees', () => {
     for (const [a, b] of [
       ['ZOË', 'zoe\u0308'],
       ['Straße', 'STRASSE'],
       ['Øystein', 'oystein'],
       ['Łukasz', 'lukasz'],
       ['Şebnem', 'sebnem'],
+      ['Per\u00adpe\u200btua', 'perpetua'],
     ] as const)
       expect(folded(a)).toBe(folded(b))
-  })
-  it('of a role begin with a capital only where a sentence does', () => {
-    expect(insteadOf('role', '')).toBe('A student')
-    expect(insteadOf('role', 'It rained. ')).toBe('A student')
-    expect(insteadOf('role', 'Ask ')).toBe('a student')
-    expect(insteadOf('remove', 'Ask ')).toBe('')
-  })
-  it('of a title go, and no blank is left twice', () => {
-    const answers = new Map([[traceId('on', 'title', 'Will Bay'), 'remove' as const]])
-    expect(cleanedLine('Notes of Will Bay, week 1', 'title', { on: 'on', index, answers })).toBe(
-      'Notes of , week 1',
-    )
   })
 })

@@ -17,6 +17,7 @@ import { habits } from './015-habits'
 import { batches } from './016-batches'
 import { otherDates } from './017-other-dates'
 import { changedAt } from './018-changed-at'
+import { phoneKeys } from './019-phone-keys'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -38,4 +39,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '016-batches': batches,
   '017-other-dates': otherDates,
   '018-changed-at': changedAt,
+  '019-phone-keys': phoneKeys,
 }

@@ -1,6 +1,6 @@
 import { unzlibSync } from 'fflate'
-import { segment } from '../markup'
-import type { BodyReader, OpenBody } from './reader'
+import { segment, type Segment } from '../markup'
+import { oneText, type BodyReader, type FileFacts, type OpenBody } from './reader'
 
 const latin = (bytes: Uint8Array): string => {
   let text = ''
@@ -83,19 +83,41 @@ function webpBlocks(bytes: Uint8Array): Block[] {
   }
   return blocks
 }
+/** Extensions of a GIF (GIF89a, sections 24 and 26): comments, and what programs say of it. */
+function gifBlocks(bytes: Uint8Array): Block[] {
+  const blocks: Block[] = []
+  const tableOf = (flags: number): number => (flags & 0x80 ? 3 * 2 ** ((flags & 7) + 1) : 0)
+  let at = 13 + tableOf(bytes[10] ?? 0)
+  const endOfParts = (from: number): number => {
+    let to = from
+    while (to < bytes.length && bytes[to] !== 0) to += (bytes[to] ?? 0) + 1
+    return to + 1
+  }
+  while (at < bytes.length && bytes[at] !== 0x3b) {
+    if (bytes[at] === 0x2c) at = endOfParts(at + 11 + tableOf(bytes[at + 9] ?? 0))
+    else if (bytes[at] === 0x21) {
+      const to = endOfParts(at + 2)
+      const tells = bytes[at + 1] === 0xfe || latin(bytes.subarray(at + 3, at + 14)) === 'XMP DataXMP'
+      if (tells && to <= bytes.length) blocks.push({ from: at, to, text: saidInFull(bytes.subarray(at + 3, to)) })
+      at = to
+    } else break
+  }
+  return blocks
+}
 function blocksOf(bytes: Uint8Array): Block[] {
   if (bytes[0] === 0xff && bytes[1] === 0xd8) return jpegBlocks(bytes)
   if (bytes[0] === 0x89 && bytes[1] === 0x50) return pngBlocks(bytes)
+  if (latin(bytes.subarray(0, 4)) === 'GIF8') return gifBlocks(bytes)
   return latin(bytes.subarray(8, 12)) === 'WEBP' ? webpBlocks(bytes) : []
 }
 /** What a picture says of itself. It is taken out whole or stays: half of such a block is none. */
-function openPicture(bytes: Uint8Array): OpenBody {
+function openPicture({ bytes }: FileFacts): OpenBody {
   const blocks = blocksOf(bytes)
   const raw = blocks.map(block => block.text ?? '').join('\n')
+  const segments: Segment[] =
+    raw.trim() === '' ? [] : [{ ...segment('metadata', raw), whole: [0, raw.length] }]
   return {
-    parts: [
-      { raw, segments: raw.trim() === '' ? [] : [{ ...segment('metadata', raw), whole: [0, raw.length] }] },
-    ],
+    ...oneText(raw, segments),
     write: ([text]) => {
       if (text === raw) return bytes
       const kept = new Uint8Array(blocks.reduce((size, { from, to }) => size - (to - from), bytes.length))
@@ -118,6 +140,5 @@ function sized(bytes: Uint8Array): Uint8Array {
 export const pictures: BodyReader = {
   words: ['picture', 'pictures'],
   isTable: false,
-  fits: (type, ending) => /^image\/(jpeg|png|webp)$/.test(type) || /^(jpe?g|png|webp)$/.test(ending),
   open: openPicture,
 }

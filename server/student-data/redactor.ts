@@ -1,53 +1,41 @@
 import type { Knex } from 'knex'
 import type { CompileInput, Placement } from '../../core/plan/compile'
 import type { OutlineNode } from '../../core/course/outline'
-import { cleanedBody, cleanedJson, mergePatch, type Answers } from '../../core/student-data/traces/clean'
+import { editsByThing, mergePatch, redactedBody, redactedJson } from '../../core/student-data/traces/redact'
 import { freshSimilarity } from '../../core/student-data/similarity'
-import { readerFor } from '../../core/student-data/traces/readers'
-import { peopleIndex, type PeopleIndex } from '../../core/student-data/traces/scan'
-import { answerOf } from '../../core/student-data/traces/trace'
+import { openBody } from '../../core/student-data/traces/readers/open'
 import type { Rubric } from '../../core/course/furniture'
 import type { MergedSources } from '../../core/plan/sources'
 import { loadBody } from '../courses/bodies.queries'
 import { contentsOf } from '../courses/sections.queries'
+import { refuse } from '../errors/refusal'
 import { sidesOfPlan, type Plan } from '../plans/plans.queries'
-import { peopleOfPlan } from './traces'
+import { readPdf } from '../search/pdf'
 import { tracedItems, type TracedItem } from './traces.queries'
 
 /** A rubric's criteria, or the details of something around the units, as they come. */
-export interface CleanedAround {
+export interface RedactedAround {
   readonly entity: 'rubric' | 'furnishing'
   readonly lineage: string
   readonly details: NonNullable<Placement['details']>
 }
-/** Takes out of a plan's texts what is to go of last term's students. The old course keeps its own: what changes is a new body. */
-export interface Cleaner {
+/** Takes out of a plan's texts what is to go of last term's students: what was found, where it was found. The old course keeps its own: what changes is a new body. */
+export interface Redactor {
   /** A body as it comes; null where there is none. */
   readonly body: (node: Pick<OutlineNode, 'lineage' | 'body' | 'title'>) => Promise<Uint8Array | null>
   readonly mediaType: (lineage: string) => Promise<string>
   /** Placements with the settings, criteria and details that come instead of the source's. */
   readonly rows: (placements: readonly Placement[]) => Promise<Placement[]>
   /** Criteria and details around the units of a course that lose a student where it is rolled in place. */
-  readonly around: () => CleanedAround[]
+  readonly around: () => RedactedAround[]
 }
-export function answersIn({ traces, document }: Pick<CompileInput, 'traces' | 'document'>): Answers {
-  return new Map(
-    traces.flatMap(trace => {
-      const answer = answerOf(trace, document.traces.answers)
-      return answer === null ? [] : [[trace.id, answer] as const]
-    }),
-  )
-}
-export async function cleanerFor(
+export async function redactorFor(
   db: Knex,
   plan: Plan,
   input: CompileInput,
   merged: MergedSources,
-): Promise<Cleaner> {
-  const answers = answersIn(input)
-  const cleaned = new Set(input.traces.map(trace => trace.on))
-  const index: PeopleIndex =
-    cleaned.size === 0 ? { byFirst: new Map() } : peopleIndex((await peopleOfPlan(db, plan)).students)
+): Promise<Redactor> {
+  const edits = editsByThing(input.traces, input.document.traces.answers)
   const courses = sidesOfPlan(plan)
   const contents = await contentsOf(db, courses)
   const known = new Map<string, Map<string, TracedItem>>()
@@ -65,17 +53,21 @@ export async function cleanerFor(
   const mediaType = async (lineage: string): Promise<string> => (await itemOf(lineage))?.media_type ?? ''
   async function body({ lineage, body: hash, title }: Pick<OutlineNode, 'lineage' | 'body' | 'title'>) {
     const bytes = hash === null ? null : await loadBody(db, hash)
-    if (!bytes || !cleaned.has(lineage)) return bytes
-    const reader = readerFor(await mediaType(lineage), title)
-    if (!reader) return bytes
-    return cleanedBody(reader.open(bytes, title), reader, { on: lineage, index, answers }) ?? bytes
+    const own = edits.get(lineage)
+    if (!bytes || !own || ![...own.keys()].some(part => part.startsWith('body:'))) return bytes
+    const item = await itemOf(lineage)
+    const name = String(item?.settings.fileName ?? '')
+    const opened = await openBody({ name, mediaType: item?.media_type ?? '', bytes }, readPdf)
+    if ('why' in opened) throw refuse('trace-not-reached', { title })
+    return redactedBody(opened.open, own) ?? bytes
   }
   async function settingsOf(placement: Placement): Promise<Placement['settings']> {
     const { source, settings } = placement
     const own = (await itemOf(source))?.settings ?? {}
     const fresh = freshSimilarity(own, checkedIn, source)
-    const clean = cleanedJson(own, { on: source, index, answers }) as Record<string, unknown>
-    const patch = mergePatch(own, clean)
+    const changes = edits.get(source)
+    const left = changes ? (redactedJson(own, changes, 'settings') as Record<string, unknown>) : own
+    const patch = mergePatch(own, left)
     if (Object.keys(patch).length === 0 && !fresh) return settings
     return {
       ...patch,
@@ -92,15 +84,17 @@ export async function cleanerFor(
     const rubric = side?.rubrics.find(each => each.lineage === source) as Rubric | undefined
     const thing =
       entity === 'rubric' ? rubric?.criteria : side?.furniture.find(each => each.lineage === source)?.details
-    const clean = cleanedJson(thing, { on: source, index, answers }, 'details')
-    return JSON.stringify(clean) === JSON.stringify(thing) ? null : (clean as Placement['details'])
+    const changes = edits.get(source)
+    if (!changes) return null
+    const left = redactedJson(thing, changes, 'details')
+    return JSON.stringify(left) === JSON.stringify(thing) ? null : (left as Placement['details'])
   }
   async function rows(placements: readonly Placement[]): Promise<Placement[]> {
     const made: Placement[] = []
     for (const placement of placements) {
       const { entity, source, action } = placement
       const writes = action === 'added' || action === 'filled' || action === 'replaced'
-      if (!writes || (entity !== 'item' && !cleaned.has(source))) made.push(placement)
+      if (!writes || (entity !== 'item' && !edits.has(source))) made.push(placement)
       else if (entity === 'item') {
         const settings = await settingsOf(placement)
         made.push(settings === placement.settings ? placement : { ...placement, settings })
@@ -110,17 +104,15 @@ export async function cleanerFor(
     }
     return made
   }
-  const around = (): CleanedAround[] => {
+  const around = (): RedactedAround[] => {
     const all = [
       ...input.source.rubrics.map(({ lineage }) => ({ entity: 'rubric' as const, lineage })),
       ...input.source.furniture.map(({ lineage }) => ({ entity: 'furnishing' as const, lineage })),
     ]
-    return all
-      .filter(({ lineage }) => cleaned.has(lineage))
-      .flatMap(({ entity, lineage }) => {
-        const details = detailsOf({ entity, source: lineage, from: 0 })
-        return details === null ? [] : [{ entity, lineage, details }]
-      })
+    return all.flatMap(({ entity, lineage }) => {
+      const details = detailsOf({ entity, source: lineage, from: 0 })
+      return details === null ? [] : [{ entity, lineage, details }]
+    })
   }
   return { body, mediaType, rows, around }
 }
