@@ -191,7 +191,7 @@ try {
   await page.getByText('Rolls from').waitFor()
   for (const [name, ready] of [
     ['carry', 'Add something new'],
-    ['clear', 'rows about students stay behind'],
+    ['clear', 'records about students stay behind'],
     ['date', 'How dates cross'],
   ] as const) {
     await page.getByRole('link', { name: new RegExp(`^On to ${name}`, 'i') }).click()

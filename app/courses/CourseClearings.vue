@@ -27,7 +27,7 @@ async function putBack(clearing: string): Promise<void> {
 }
 type Line = ClearingsReply['clearings'][number]
 const whatText = ({ rows, people }: Line): string =>
-  [counted(rows, 'row'), people > 0 && `${counted(people, 'person', 'people')} taken off`]
+  [counted(rows, 'record'), people > 0 && `${counted(people, 'person', 'people')} taken off`]
     .filter(Boolean)
     .join(', ')
 const stateText = ({ state, keepUntil, endedAt }: Line): string => {
@@ -52,7 +52,7 @@ const stateText = ({ state, keepUntil, endedAt }: Line): string => {
           <span v-else class="ask">
             Students of last term and what they did stand in this course again then.
             <button class="link" type="button" :disabled="busy" @click="putBack(line.id)">
-              Put {{ counted(line.rows, 'row') }} back
+              Put {{ counted(line.rows, 'record') }} back
             </button>
             <button class="link" type="button" :disabled="busy" @click="asked = null">Leave it aside</button>
           </span>

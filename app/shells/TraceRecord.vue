@@ -12,7 +12,12 @@ const goneText = computed(() => {
     left === 0
       ? 'The text was searched again after writing: nothing was left.'
       : `After writing, ${counted(left, 'name')} stood in what was written in the plan itself.`
-  return `${gone} ${after}`
+  return [gone, passedText.value, after].filter(Boolean).join(' ')
+})
+const passedText = computed(() => {
+  const { passed } = props.record
+  if (passed === 0) return ''
+  return `${counted(passed, 'word')} that ${passed === 1 ? 'is' : 'are'} a student’s name too ${passed === 1 ? 'stays' : 'stay'}: somebody or something else was meant.`
 })
 </script>
 
@@ -22,6 +27,26 @@ const goneText = computed(() => {
     {{ lookedText(record.looked) }} were searched for {{ counted(record.looked.students, 'student') }}.
     {{ goneText }}
   </p>
+  <table v-if="record.unseen.length" class="ruled narrow">
+    <thead>
+      <tr>
+        <th scope="col">Came without a look into it</th>
+        <th scope="col" class="number">Size</th>
+        <th scope="col">Why</th>
+        <th scope="col">By</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="({ title, why, size, by }, at) in record.unseen" :key="at">
+        <td>
+          <bdi>{{ title }}</bdi>
+        </td>
+        <td class="number">{{ bytesText(size) }}</td>
+        <td>{{ why }}</td>
+        <td>{{ by }}</td>
+      </tr>
+    </tbody>
+  </table>
   <table v-if="record.kept.length" class="ruled narrow">
     <thead>
       <tr>

@@ -15,7 +15,7 @@ const notes = computed(() =>
     ...store.counts,
     dates: store.ledger?.summary.dates ?? 0,
     settle: store.ledger?.summary.settle ?? 0,
-    traces: store.isSearchingTraces ? null : store.tracesToSettle.length,
+    traces: store.isSearchingTraces ? null : store.tracesToSettle.length + store.unseenToSettle.length,
   }),
 )
 const links = computed(() =>

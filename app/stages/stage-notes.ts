@@ -16,7 +16,7 @@ export interface PlanProgress {
   settle: number
   /** Places and grade rules that need a person. */
   places: number
-  /** Traces of students that need a person; null while they are searched for. */
+  /** Traces of students, and files that could not be looked into, that need a person; null while they are searched for. */
   traces: number | null
 }
 

@@ -27,7 +27,14 @@ import { mapParts, type PlanDocument } from './document'
 import { comesAsFrame } from './parts/carry'
 import type { Grace } from '../grading/grace'
 import { fileItems, type Filed } from '../grading/periods'
-import { gradedAs, needsCategory, plannedGrades, rulesKey, rulesSeen, type PlannedGrades } from '../grading/plan'
+import {
+  gradedAs,
+  needsCategory,
+  plannedGrades,
+  rulesKey,
+  rulesSeen,
+  type PlannedGrades,
+} from '../grading/plan'
 import type { CategoryLine, GradeRules } from '../grading/rules'
 import { countsIn, type Effect, type Placement, type Placements } from './effect'
 import { arrivalState, rubricsInShell } from './arrival'
@@ -442,7 +449,11 @@ export function compilePlan(input: CompileInput): CompiledPlan {
   const tell = titlesNamingNobody(input.traces, input.document.traces.answers)
   const left = merged.nodes
     .filter(node => !carried.has(node.lineage))
-    .map(node => ({ title: tell(node.title), kind: node.kind, why: plan.stays.get(node.lineage) ?? ('chosen' as const) }))
+    .map(node => ({
+      title: tell(node.title),
+      kind: node.kind,
+      why: plan.stays.get(node.lineage) ?? ('chosen' as const),
+    }))
   return { placements, rows, grades, effect: Object.assign({}, ...effects) as Effect, left }
 }
 /** Of the items that are written: how many are filed under each grading period, and how many under none that should be. */

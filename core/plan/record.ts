@@ -133,7 +133,10 @@ type Titled = { readonly lineage: string; readonly title: string }
 const titlesOf = (tell: (title: string) => string, ...lists: (readonly Titled[])[]): Titles =>
   new Map(lists.flat().map(({ lineage, title }) => [lineage, tell(title)]))
 /** The things of a plan's courses, by what one looks up of them. */
-function namesIn({ source, more, found, target, traces, document }: CompileInput, { rows, grades }: CompiledPlan) {
+function namesIn(
+  { source, more, found, target, traces, document }: CompileInput,
+  { rows, grades }: CompiledPlan,
+) {
   const tell = titlesNamingNobody(traces, document.traces.answers)
   const sides = [source, ...more, ...found]
   const around = [...sides, target].map(side => [...side.rubrics, ...side.groups, ...side.furniture])

@@ -17,7 +17,10 @@ const inSettings = new Set(['settings', 'details', 'fileName'])
 /** What is taken out of which thing, from the traces that were found and what is decided of them. */
 export function redactedThings(traces: readonly Trace[], decisions: TraceDecisions): RedactedThings {
   const edits = editsByThing(traces, decisions)
-  const things = new Map<string, { text: string[]; settings: string[]; title: string | null; hides: boolean }>()
+  const things = new Map<
+    string,
+    { text: string[]; settings: string[]; title: string | null; hides: boolean }
+  >()
   for (const trace of traces) {
     const answer = answerOf(trace, decisions)
     if (editBy(trace, answer) === null) continue
@@ -51,7 +54,11 @@ export function titlesNamingNobody(
   const hidden = Object.fromEntries(
     inTitles.map(trace => [
       trace.id,
-      { does: answerOf(trace, decisions) === 'remove' ? ('remove' as const) : ('role' as const), because: '', by: '' },
+      {
+        does: answerOf(trace, decisions) === 'remove' ? ('remove' as const) : ('role' as const),
+        because: '',
+        by: '',
+      },
     ]),
   )
   const [asDecided, told] = [editsByThing(inTitles, decisions), editsByThing(inTitles, hidden)]

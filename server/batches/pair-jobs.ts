@@ -135,10 +135,17 @@ function doubtOf({ effect, writes }: EffectReply, numbers: PairEffect): Doubt | 
       detail:
         'Only a person can say what becomes of a name in running text. Settle it in the plan, then check the pair again.',
     }
+  if (effect.traces.unseen.settle > 0)
+    return {
+      state: 'exception',
+      title: `${counted(effect.traces.unseen.settle, 'file')} could not be looked into`,
+      detail:
+        'Only a person can say whether a file comes that nobody searched for names. Say so in the plan, then check the pair again.',
+    }
   const losses = [
     ...(numbers.replaced > 0 ? [`replaces ${counted(numbers.replaced, 'thing')}`] : []),
     ...(numbers.cleared > 0 ? [`removes ${counted(numbers.cleared, 'thing')}`] : []),
-    ...(numbers.studentRows > 0 ? [`clears ${counted(numbers.studentRows, 'row')} of student data`] : []),
+    ...(numbers.studentRows > 0 ? [`clears ${counted(numbers.studentRows, 'record')} about students`] : []),
   ]
   if (losses.length > 0)
     return {

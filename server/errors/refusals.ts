@@ -362,9 +362,7 @@ export const refusals = {
   'unseen-to-settle': refusal<{ count: number }>({
     status: 409,
     title: ({ count }) =>
-      count === 1
-        ? 'A file could not be looked into'
-        : `${count} files could not be looked into`,
+      count === 1 ? 'A file could not be looked into' : `${count} files could not be looked into`,
     detail: 'Nothing was written. Say on Run or in Clear whether they come all the same, or stay behind.',
   }),
   'trace-not-reached': refusal<{ title: string }>({

@@ -185,6 +185,9 @@ function auditLines({ audit, searched }: RunRecord): string[] {
       ? [
           `Texts searched for ${counted(searched.looked.students, 'student')}: ${searched.out} taken out, ${searched.kept.length} kept with a reason.`,
           ...searched.kept.map(({ title, because, by }) => `Kept in “${title}”: ${because} (${by})`),
+          ...searched.unseen.map(
+            ({ title, why, by }) => `Came without a look into it: “${title}”. ${why} (${by})`,
+          ),
         ]
       : []),
   ]

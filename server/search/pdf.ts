@@ -83,7 +83,15 @@ const textsIn = (value: unknown): string[] => {
   return Object.values(value).flatMap(textsIn)
 }
 /** Of a note on a page: who wrote it, what it says, what a field is filled with, and where a link leads. */
-const saidIn = ({ titleObj, contentsObj, fieldName, fieldValue, alternativeText, url, unsafeUrl }: Note): string[] =>
+const saidIn = ({
+  titleObj,
+  contentsObj,
+  fieldName,
+  fieldValue,
+  alternativeText,
+  url,
+  unsafeUrl,
+}: Note): string[] =>
   [titleObj?.str, contentsObj?.str, fieldName, fieldValue, alternativeText, url, unsafeUrl].flatMap(textsIn)
 interface Note {
   readonly titleObj?: { readonly str: string }
@@ -119,7 +127,12 @@ export const readPdf = (bytes: Uint8Array): Promise<PdfTexts> =>
       ((await document.getAttachments()) as never) ?? {}
     return {
       pages,
-      about: [...textsIn(info), ...(typeof xmp === 'string' ? [xmp.replace(/<[^>]*>/g, '\n')] : []), ...outline, ...notes],
+      about: [
+        ...textsIn(info),
+        ...(typeof xmp === 'string' ? [xmp.replace(/<[^>]*>/g, '\n')] : []),
+        ...outline,
+        ...notes,
+      ],
       files: Object.values(attached).map(({ filename, content }) => ({
         name: filename ?? '',
         bytes: content ?? new Uint8Array(),

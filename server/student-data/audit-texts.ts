@@ -6,7 +6,13 @@ import { tableId, wordIdOf, type SearchedPeople } from '../../core/student-data/
 import { traceKinds } from '../../core/student-data/traces/people'
 import { openBody } from '../../core/student-data/traces/readers/open'
 import type { TraceRecord } from '../../core/student-data/traces/record'
-import { bodyPart, editsByThing, isEditedOnlyThere, titlePart, type ThingEdits } from '../../core/student-data/traces/redact'
+import {
+  bodyPart,
+  editsByThing,
+  isEditedOnlyThere,
+  titlePart,
+  type ThingEdits,
+} from '../../core/student-data/traces/redact'
 import { answerOf, decisionOf, type Trace } from '../../core/student-data/traces/trace'
 import { sidesOf, tracesOf } from '../../core/plan/compile'
 import {

@@ -8,7 +8,13 @@ import {
   type SearchedThing,
   type TraceSearch,
 } from '../../core/student-data/traces/find'
-import { bodyPart, identifierPart, jsonParts, linePart, titlePart } from '../../core/student-data/traces/redact'
+import {
+  bodyPart,
+  identifierPart,
+  jsonParts,
+  linePart,
+  titlePart,
+} from '../../core/student-data/traces/redact'
 import { openBody } from '../../core/student-data/traces/readers/open'
 import { lineageOf } from '../../core/course/lineage'
 import { rulesOn } from '../../core/plan/compile'
@@ -81,6 +87,7 @@ export async function lookThrough(
     looked: {
       things: [...counts.values()],
       students: people.students.length,
+      phones: people.keyOf ? people.students.filter(({ phones }) => phones.length > 0).length : 0,
       similarity: sides.flatMap(({ side, items, keyIn }) =>
         side.nodes.filter(({ lineage }) => similarityOf(items.get(keyIn(lineage))?.settings ?? {}) !== null),
       ).length,
@@ -112,7 +119,8 @@ function lookAtRows(
     const item = items.get(keyIn(on))
     look(thing, ...lines(node), ...jsonParts(item?.settings ?? {}, 'settings'))
     const name = typeof item?.settings.fileName === 'string' ? item.settings.fileName : ''
-    if (body !== null && item) bodies.push({ thing, hash: body, size, mediaType: item.media_type ?? '', name })
+    if (body !== null && item)
+      bodies.push({ thing, hash: body, size, mediaType: item.media_type ?? '', name })
   }
   const around = { side: at, itemKind: null }
   for (const category of side.categories)

@@ -16,7 +16,14 @@ import type { Person } from '../people/people.queries'
 import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
 import { lookThrough, type SearchedSide } from './look-through'
 import { phoneKeyOf } from './phones'
-import { findTraces, keepTraces, peopleIn, searchVersion, tracedItems, type TracesFound } from './traces.queries'
+import {
+  findTraces,
+  keepTraces,
+  peopleIn,
+  searchVersion,
+  tracedItems,
+  type TracesFound,
+} from './traces.queries'
 import type { SearchedPeople } from '../../core/student-data/traces/find'
 
 const staffRoles = ['instructor', 'assistant'] as const
@@ -48,7 +55,15 @@ const textsKnown = new WeakMap<CarrySide['nodes'], string>()
 function textsHash(nodes: CarrySide['nodes']): string {
   const hash =
     textsKnown.get(nodes) ??
-    hashOf(nodes.map(({ lineage, title, identifier, body, settings }) => [lineage, title, identifier, body, settings]))
+    hashOf(
+      nodes.map(({ lineage, title, identifier, body, settings }) => [
+        lineage,
+        title,
+        identifier,
+        body,
+        settings,
+      ]),
+    )
   textsKnown.set(nodes, hash)
   return hash
 }

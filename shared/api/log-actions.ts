@@ -106,17 +106,17 @@ export const logActions = {
   'clearing.done': action<{ rows: number; people: number }>({
     words: 'cleared student data',
     more: ({ rows, people }) => [
-      count(rows, 'row'),
+      count(rows, 'record'),
       people ? `${counted(people, 'person', 'people')} taken off` : null,
     ],
   }),
   'clearing.restored': action<{ rows: number; people: number }>({
     words: 'put cleared student data back',
-    more: ({ rows, people }) => [count(rows, 'row'), people ? counted(people, 'person', 'people') : null],
+    more: ({ rows, people }) => [count(rows, 'record'), people ? counted(people, 'person', 'people') : null],
   }),
   'clearing.destroyed': action<{ rows: number; people: number }>({
     words: 'destroyed what was kept aside',
-    more: ({ rows }) => [count(rows, 'row')],
+    more: ({ rows }) => [count(rows, 'record')],
   }),
   'clearing.days': action<{ days: number }>({
     words: 'set how long cleared student data is kept',
@@ -169,7 +169,7 @@ export const logActions = {
     words: 'undid a run',
     more: ({ edits, work }) => [
       edits ? `${counted(edits, 'later change')} went with it` : null,
-      work ? `${counted(work, 'row')} of students’ work kept aside` : null,
+      work ? `${counted(work, 'record')} of students’ work kept aside` : null,
     ],
   }),
   'plan.redone': action({ words: 'put a run back that was undone' }),

@@ -21,7 +21,7 @@ test('traces are settled by keyboard, taken out by the run, and told in the reco
   page,
 }) => {
   await clearLights(page)
-  await expect(page.getByRole('heading', { name: /146 rows about students stay behind/ })).toContainText(
+  await expect(page.getByRole('heading', { name: /146 records about students stay behind/ })).toContainText(
     '35 traces of students are in what you carry',
   )
   await expect(foot(page)).toContainText('7 to settle')
@@ -85,14 +85,14 @@ test('a course is rolled in place: kinds are cleared or stay, and what went is p
   await page.goto(`${base()}/no-shell?way=place&from=${old}`)
   await page.getByRole('button', { name: /in place$/ }).click()
   await page.getByRole('link', { name: 'Clear', exact: false }).first().click()
-  await expect(page.getByRole('heading', { name: /rows about students go from the course/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /records about students go from the course/ })).toBeVisible()
   const grades = page.getByRole('row', { name: /^grades/i })
   await expect(grades).toContainText('The categories and items they were given for stay')
   await page.getByLabel('Clear awards').locator('xpath=ancestor-or-self::label').click()
   await expect(page.getByRole('row', { name: /^awards/i })).toContainText('of students stay')
   await expect(page.getByText('Leave them to the academic office’s sweep')).toBeVisible()
   await page.getByRole('link', { name: /^Run/ }).click()
-  await expect(page.getByText(/rows about students cleared\. Kept aside for 90 days/)).toBeVisible()
+  await expect(page.getByText(/records about students cleared\. Kept aside for 90 days/)).toBeVisible()
   await run(page, /in place$/)
   await page.goto(`${base()}/courses/${old}`)
   const cleared = page.getByRole('listitem').filter({ hasText: 'Kept aside until' })
@@ -128,10 +128,10 @@ test('leftovers in a shell are asked about, person by person; the office sweeps,
   const plan = await begin(page.request, old, shell)
   await page.goto(`${base()}/plans/${plan}/clear`)
   await expect(page.getByText('Left over in HYD 240-02')).toBeVisible()
-  await expect(page.getByRole('row', { name: /^awards 1 Clear/i })).toContainText('1 of students goes')
+  await expect(page.getByRole('row', { name: /^awards 1 Clear/i })).toContainText('1 record of students goes')
   await page.getByText('Take Brisa Ashgrove-Pell off').click()
   await page.getByRole('link', { name: /^Run/ }).click()
-  await expect(page.getByText('1 row about students cleared. 1 student taken off.')).toBeVisible()
+  await expect(page.getByText('1 record about students cleared. 1 student taken off.')).toBeVisible()
 
   await signIn(page, 'ellwood', 'chart-datum')
   await page.getByRole('link', { name: 'Sweep' }).click()

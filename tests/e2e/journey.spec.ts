@@ -67,7 +67,7 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   await page.getByRole('link', { name: /On to Clear/ }).click()
 
   // Clear: what the source holds, by kind, and that none of it crosses.
-  await expect(page.getByRole('heading', { name: /rows about students stay behind/ })).toContainText(
+  await expect(page.getByRole('heading', { name: /records about students stay behind/ })).toContainText(
     'No trace of a student is in what you carry.',
   )
   for (const kind of ['Submissions', 'Grades', 'Quiz attempts', 'Discussion posts', 'Extensions']) {

@@ -168,7 +168,9 @@ describe('a course that is rolled in place', () => {
     const open = traces.filter(trace => trace.proposed === null)
     const kept = { does: 'keep', because: 'asked them', by: 'H. Corrigall' } as const
     const answers = Object.fromEntries(open.map(trace => [trace.id, kept]))
-    await savePlan(demo.db, corrigall, plan, revision, { document: { ...document, traces: { answers, unseen: {} } } })
+    await savePlan(demo.db, corrigall, plan, revision, {
+      document: { ...document, traces: { answers, unseen: {} } },
+    })
     const record = await readRun(demo.db, corrigall, await rolls.run(plan))
     expect(await identity(record.snapshot?.id ?? '')).toBe(was)
     const is = await identity(lights)

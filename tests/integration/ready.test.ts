@@ -109,7 +109,9 @@ describe('what a run has written', () => {
             : { does: 'keep' as const, because: 'nobody can write it', by: 'H. Corrigall' },
         ]),
     )
-    await savePlan(demo.db, corrigall(), plan, revision, { document: { ...document, traces: { answers, unseen: {} } } })
+    await savePlan(demo.db, corrigall(), plan, revision, {
+      document: { ...document, traces: { answers, unseen: {} } },
+    })
     await makeReady(demo.db, plan)
     return { plan, shell, fingerprint: (await effectOf(demo.db, plan)).fingerprint }
   }

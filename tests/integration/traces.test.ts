@@ -47,7 +47,10 @@ async function settleAll(plan: string, stays: (trace: Trace) => boolean): Promis
     const decision = stays(trace) || !trace.can.includes('remove') ? kept('a court case') : kept('')
     return [trace.id, decision.because ? decision : { ...decision, does: 'remove' as const }] as const
   })
-  await decide(plan, document => ({ ...document, traces: { answers: Object.fromEntries(answers), unseen: {} } }))
+  await decide(plan, document => ({
+    ...document,
+    traces: { answers: Object.fromEntries(answers), unseen: {} },
+  }))
 }
 const textOf = async (courseId: string, title: string): Promise<string> => {
   const node = (await loadOutline(demo.db, courseId)).find(each => each.title === title)
@@ -79,7 +82,9 @@ describe('traces of last term’s students', () => {
     const plan = await started()
     const [first] = await tracesIn(plan)
     const answers = { [first?.id ?? '']: kept('') }
-    await expect(decide(plan, document => ({ ...document, traces: { answers, unseen: {} } }))).rejects.toMatchObject({
+    await expect(
+      decide(plan, document => ({ ...document, traces: { answers, unseen: {} } })),
+    ).rejects.toMatchObject({
       code: 'plan-faults',
     })
   })

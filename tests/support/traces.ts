@@ -1,5 +1,10 @@
 import { readFileSync } from 'node:fs'
-import { traceSearch, type SearchedPart, type SearchedPeople, type SearchedThing } from '../../core/student-data/traces/find'
+import {
+  traceSearch,
+  type SearchedPart,
+  type SearchedPeople,
+  type SearchedThing,
+} from '../../core/student-data/traces/find'
 import type { TracedPerson } from '../../core/student-data/traces/people'
 import { openBody } from '../../core/student-data/traces/readers/open'
 import type { FileFacts, ReadPdf } from '../../core/student-data/traces/readers/reader'
@@ -36,8 +41,7 @@ export async function lookedThroughFile(
   readPdf: ReadPdf | null = null,
 ): Promise<LookedThrough> {
   const opened = await openBody({ name: '', mediaType: '', ...file }, readPdf)
-  if ('why' in opened)
-    return { traces: [], passedOver: [], unseen: [opened.why], redacted: () => file.bytes }
+  if ('why' in opened) return { traces: [], passedOver: [], unseen: [opened.why], redacted: () => file.bytes }
   const { open, reader } = opened
   const parts: SearchedPart[] = open.parts.map(part => ({
     part: bodyPart(part.name),
@@ -59,4 +63,6 @@ export async function lookedThroughFile(
 }
 /** One decision for all of some traces. */
 export const decidedAll = (traces: readonly Trace[], does: TraceAnswer): TraceDecisions =>
-  Object.fromEntries(traces.map(({ id }) => [id, { does, because: does === 'keep' ? 'for a test' : '', by: '' }]))
+  Object.fromEntries(
+    traces.map(({ id }) => [id, { does, because: does === 'keep' ? 'for a test' : '', by: '' }]),
+  )

@@ -8,6 +8,7 @@ import type { ClearingReply } from '~~/shared/api/clearing'
 import ClearingChoices from './ClearingChoices.vue'
 import StudentRows from './StudentRows.vue'
 import TraceTable from './TraceTable.vue'
+import UnseenFiles from './UnseenFiles.vue'
 import WhereLooked from './WhereLooked.vue'
 import { studentDataHeld } from './held'
 import { lookedText } from './trace-words'
@@ -24,6 +25,14 @@ const untold = computed(() =>
 )
 const inPlace = computed(() => plan.value.mode === 'in-place')
 const isDraft = computed(() => plan.value.state === 'draft')
+/** What is probably no trace is listed, but counts for nothing. */
+const listed = computed(() => store.traces.filter(({ weight }) => weight !== 'doubtful'))
+/** Decisions of an older plan, each made of all places of a word in a thing. */
+const older = computed(() => {
+  const { answers } = document.value.traces
+  return store.traces.filter(({ id, wordId }) => id !== wordId && answers[wordId] && !answers[id])
+})
+const olderWords = computed(() => new Set(older.value.map(({ wordId }) => wordId)).size)
 const inShell = computed(() => totalOf(plan.value.target.studentData))
 const looked = computed(() => store.tracesReply?.looked ?? null)
 /** What may be cleared in the course that is written; asked for by whoever may decide of it. */
@@ -44,22 +53,23 @@ const clears = computed(() =>
     ? plannedClearing(clearing.value.rows, clearing.value.people, document.value.clearing)
     : null,
 )
-const rows = (n: number): string => `${counted(n, 'row')} about students`
-const rowsText = computed(() => {
+const records = (n: number): string => `${counted(n, 'record')} about students`
+const recordsText = computed(() => {
   const all = total.value
-  if (!inPlace.value) return `${rows(all)} ${all === 1 ? 'stays' : 'stay'} behind.`
-  if (!clears.value) return `${rows(all)} ${all === 1 ? 'is' : 'are'} in the course.`
+  if (!inPlace.value) return `${records(all)} ${all === 1 ? 'stays' : 'stay'} behind.`
+  if (!clears.value) return `${records(all)} ${all === 1 ? 'is' : 'are'} in the course.`
   const goes = clears.value.rows
   const stays = all - goes
-  const gone = `${rows(goes)} ${goes === 1 ? 'goes' : 'go'} from the course`
+  const gone = `${records(goes)} ${goes === 1 ? 'goes' : 'go'} from the course`
   return stays > 0 ? `${gone}, ${numberText(stays)} ${stays === 1 ? 'stays' : 'stay'}.` : `${gone}.`
 })
 const tracesText = computed(() => {
   if (!isDraft.value) return ''
   if (store.isSearchingTraces) return ''
-  if (store.traces.length === 0)
-    return `No trace of a student is in ${inPlace.value ? 'its texts' : 'what you carry'}.`
-  return `${counted(store.traces.length, 'trace')} of students ${store.traces.length === 1 ? 'is' : 'are'} in ${inPlace.value ? 'its texts' : 'what you carry'}.`
+  const where = inPlace.value ? 'its texts' : 'what you carry'
+  const n = listed.value.length
+  if (n === 0) return `No trace of a student is in ${where}.`
+  return `${counted(n, 'trace')} of students ${n === 1 ? 'is' : 'are'} in ${where}.`
 })
 const columns = computed(() =>
   inPlace.value
@@ -81,16 +91,20 @@ const workText = computed(() =>
 )
 const totals = computed(() => [
   inPlace.value
-    ? { count: clears.value?.rows ?? 0, words: clears.value?.rows === 1 ? 'row goes' : 'rows go' }
-    : { count: total.value, words: total.value === 1 ? 'row stays behind' : 'rows stay behind' },
+    ? { count: clears.value?.rows ?? 0, words: clears.value?.rows === 1 ? 'record goes' : 'records go' }
+    : { count: total.value, words: total.value === 1 ? 'record stays behind' : 'records stay behind' },
   ...(inPlace.value ? [] : [{ count: 0, words: 'cross' }]),
   ...(isDraft.value && !store.isSearchingTraces
     ? [
         {
-          count: store.traces.length - store.tracesToSettle.length,
-          words: store.traces.length - store.tracesToSettle.length === 1 ? 'trace settled' : 'traces settled',
+          count: listed.value.length - store.tracesToSettle.length,
+          words: listed.value.length - store.tracesToSettle.length === 1 ? 'trace settled' : 'traces settled',
         },
-        { count: store.tracesToSettle.length, words: 'to settle', settle: true },
+        {
+          count: store.tracesToSettle.length + store.unseenToSettle.length,
+          words: 'to settle',
+          settle: true,
+        },
       ]
     : []),
 ])
@@ -98,7 +112,7 @@ const totals = computed(() => [
 
 <template>
   <StageFrame>
-    <h2 class="line">{{ rowsText }} {{ tracesText }}</h2>
+    <h2 class="line">{{ recordsText }} {{ tracesText }}</h2>
     <p v-if="untold.length" class="soft small">
       What {{ untold.join(', ') }} holds about students is not shown to you. It stays there too.
     </p>
@@ -114,16 +128,25 @@ const totals = computed(() => [
         v-else-if="store.isSearchingTraces"
         what="Looking for last term’s students in texts, files and settings …"
       />
-      <template v-else-if="store.traces.length">
+      <UnseenFiles v-if="!store.isSearchingTraces" />
+      <div v-if="older.length && plan.may.edit" class="note" role="status">
+        <p class="small">
+          {{ counted(olderWords, 'decision') }} made before {{ olderWords === 1 ? 'holds' : 'hold' }} for
+          {{ counted(older.length, 'place') }} now: each place of a word is told by itself, with what would be
+          edited there.
+          <button class="link" type="button" @click="store.tellApart(store.traces)">Keep them so</button>
+        </p>
+      </div>
+      <template v-if="store.traces.length && !store.isSearchingTraces">
         <p class="soft small lead">
           A trace is a student’s name, address or number in a text, a file or a setting. Remove it, say it
           otherwise, or keep it and say why.
         </p>
         <TraceTable />
       </template>
-      <p v-else-if="looked" class="soft">
-        Northtide looked through {{ lookedText(looked) }} for {{ counted(looked.students, 'student') }}. There
-        is nothing to decide here.
+      <p v-else-if="looked && !store.isSearchingTraces && !store.tracesProblem" class="soft">
+        Northtide looked through {{ lookedText(looked) }} for {{ counted(looked.students, 'student') }}.
+        {{ store.unseen.length ? 'It found none.' : 'There is nothing to decide here.' }}
       </p>
     </template>
     <p v-else class="soft">
@@ -133,7 +156,7 @@ const totals = computed(() => [
     <template #side>
       <template v-if="!clears || !inPlace">
         <details open class="rows">
-          <summary><h2>Rows about students</h2></summary>
+          <summary><h2>Records about students</h2></summary>
           <StudentRows :held="held" :columns="columns" />
         </details>
       </template>

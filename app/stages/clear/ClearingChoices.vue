@@ -68,7 +68,7 @@ const whyOf = (kind: StudentDataName): string => studentDataKinds[kind].why
     <thead>
       <tr>
         <th scope="col">What is there</th>
-        <th scope="col" class="number">Rows</th>
+        <th scope="col" class="number">Records</th>
         <th scope="col">Clear</th>
         <th scope="col">Why, and what it means</th>
       </tr>

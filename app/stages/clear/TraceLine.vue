@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import {
   answerOf,
+  decisionOf,
   type Trace,
   type TraceAnswer,
   type TraceDecisions,
 } from '~~/core/student-data/traces/trace'
-import { actText, doubtText, happensText, placeText, tableSays } from './trace-words'
+import { actText, doubtText, happensText, placeText, shownAs, tableSays } from './trace-words'
 
 /** A trace in its context, what happens to it, and, where it is selected, what else can. */
 const props = defineProps<{
@@ -13,13 +14,18 @@ const props = defineProps<{
   answers: TraceDecisions
   selected: boolean
   asking: boolean
+  /** Somebody asked for what cannot be done with it. */
+  cannot: boolean
+  /** How many places the same name alone stands in, this one among them. */
+  same: number
   disabled: boolean
 }>()
 const emit = defineEmits<{
   select: []
-  settle: [does: TraceAnswer, because?: string]
+  settle: [does: TraceAnswer, because?: string, all?: boolean]
   undo: []
   leave: []
+  instead: []
   cancel: []
 }>()
 /** What most traces stay for: each is a press. */
@@ -27,9 +33,11 @@ const reasons = ['a person in public life', 'a work that is cited', 'no student 
 const because = ref('')
 const input = ref<{ focus: () => void }>()
 const answer = computed(() => answerOf(props.trace, props.answers))
-const decided = computed(() => props.answers[props.trace.id])
-const others = computed(() => props.trace.can.filter(can => can !== answer.value))
-const canLeave = computed(() => props.trace.entity === 'item' && props.trace.itemKind === 'file')
+const decided = computed(() => decisionOf(props.trace, props.answers))
+const shown = computed(() => shownAs(props.trace, props.answers))
+const others = computed(() => props.trace.can.filter(can => can !== answer.value || !decided.value))
+const isFile = computed(() => props.trace.entity === 'item' && props.trace.itemKind === 'file')
+const isReadOnly = computed(() => !props.trace.can.includes('remove'))
 watch(
   () => props.asking,
   async asks => {
@@ -48,27 +56,35 @@ const keep = (why: string): void => emit('settle', 'keep', why)
       <span class="title"
         ><KindMark v-if="trace.itemKind" :kind="trace.itemKind" /><bdi>{{ trace.title }}</bdi></span
       >
-      <span class="soft small"
-        >{{ placeText(trace) }}{{ trace.count > 1 && !trace.kinds ? `, ${trace.count} times` : '' }}</span
-      >
+      <span class="soft small">{{ placeText(trace) }}</span>
     </div>
     <p class="what">
       <template v-if="trace.kinds"
         ><mark>{{ tableSays(trace) }}</mark></template
       >
       <template v-else
-        ><bdi>{{ trace.before }}</bdi
-        ><mark :class="{ weak: !trace.isStrong }"
-          ><bdi>{{ trace.text }}</bdi></mark
-        ><bdi>{{ trace.after }}</bdi></template
+        ><bdi>{{ shown.before }}</bdi
+        ><span :class="{ goes: shown.goes }"
+          ><bdi>{{ shown.lead }}</bdi
+          ><mark :class="{ weak: trace.weight !== 'sure' }"
+            ><bdi>{{ shown.text }}</bdi></mark
+          ><bdi>{{ shown.tail }}</bdi></span
+        ><ins v-if="shown.instead"
+          ><bdi> {{ shown.instead }}</bdi></ins
+        ><bdi>{{ shown.after }}</bdi></template
       >
     </p>
     <div class="happens">
-      <b v-if="answer !== 'keep'" :class="answer === null ? 'open' : 'done'">{{
+      <b v-if="decided?.does !== 'keep' && answer !== 'keep'" :class="answer === null ? 'open' : 'done'">{{
         happensText(trace, answers)
       }}</b>
       <span v-else class="soft">{{ happensText(trace, answers) }}</span>
-      <span v-if="doubtText(trace) && answer === null" class="soft small">{{ doubtText(trace) }}</span>
+      <span
+        v-if="doubtText(trace) && (answer === null || !decided) && trace.weight !== 'sure'"
+        class="soft small"
+        >{{ doubtText(trace) }}</span
+      >
+      <span v-else-if="answer === null" class="soft small">{{ doubtText(trace) }}</span>
       <span v-if="decided?.by" class="soft small">{{ decided.by }}</span>
       <form v-if="asking" class="why" @submit.prevent="keep(because)" @keydown.esc.stop="emit('cancel')">
         <label
@@ -92,17 +108,50 @@ const keep = (why: string): void => emit('settle', 'keep', why)
           </button>
         </span>
       </form>
-      <span v-else-if="selected && !disabled" class="acts small">
-        <button v-for="can in others" :key="can" class="link" type="button" @click.stop="emit('settle', can)">
-          {{ actText(trace, can) }}
-        </button>
-        <button v-if="canLeave" class="link" type="button" @click.stop="emit('leave')">
-          Leave the file behind
-        </button>
-        <button v-if="decided && trace.can.length > 1" class="link" type="button" @click.stop="emit('undo')">
-          Undo this choice
-        </button>
-      </span>
+      <template v-else-if="selected && !disabled">
+        <span v-if="cannot" class="small settle" role="status"
+          >Northtide can read this file, not change it. Leave it behind, take another in its place, or keep
+          the name and say why.</span
+        >
+        <span class="acts small">
+          <button
+            v-for="can in others"
+            :key="can"
+            class="link"
+            type="button"
+            @click.stop="emit('settle', can)"
+          >
+            {{ actText(trace, can) }}
+          </button>
+          <button v-if="isFile" class="link" type="button" @click.stop="emit('leave')">
+            Leave the file behind
+          </button>
+          <button v-if="isFile && isReadOnly" class="link" type="button" @click.stop="emit('instead')">
+            Take another file in its place
+          </button>
+          <button
+            v-if="decided && trace.can.length > 1"
+            class="link"
+            type="button"
+            @click.stop="emit('undo')"
+          >
+            Undo this choice
+          </button>
+        </span>
+        <span v-if="same > 1" class="acts small">
+          <button
+            v-if="trace.can.includes('role')"
+            class="link"
+            type="button"
+            @click.stop="emit('settle', 'role', '', true)"
+          >
+            Say “a student” in all {{ same }} places of “{{ trace.text }}”
+          </button>
+          <button class="link" type="button" @click.stop="emit('settle', 'keep', 'no student of ours', true)">
+            Keep all {{ same }}: no student of ours
+          </button>
+        </span>
+      </template>
     </div>
   </div>
 </template>
@@ -146,6 +195,15 @@ mark {
 mark.weak {
   background: var(--brass-wash);
   border-bottom-color: var(--brass);
+}
+.goes {
+  text-decoration: line-through;
+  text-decoration-color: var(--buoy);
+  text-decoration-thickness: 1px;
+}
+ins {
+  text-decoration: none;
+  color: var(--tide-text);
 }
 .open {
   color: var(--brass-text);

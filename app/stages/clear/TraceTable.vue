@@ -4,6 +4,7 @@ import { there } from '~~/core/there'
 import { giveFocus } from '~/composables/focus'
 import { useStagePlan } from '../plan/store'
 import TraceLine from './TraceLine.vue'
+import { sameName } from './trace-words'
 
 /** Traces of students in what comes, in the course's order: each is settled where it stands, by pointer or by keys. */
 const { store, plan, document } = useStagePlan()
@@ -27,6 +28,7 @@ function select(next: Trace | undefined): void {
   if (!next) return
   current.value = next.id
   if (asking.value !== next.id) asking.value = null
+  if (cannot.value !== next.id) cannot.value = null
   void nextTick(showSelected)
 }
 const move = (by: number): void => select(store.traces[at.value + by])
@@ -41,16 +43,25 @@ const decision = (does: TraceAnswer, because = ''): TraceDecision => ({
   because,
   by: there(session.person).name,
 })
-function settle(does: TraceAnswer, because = ''): void {
+/** The trace of which somebody asked for what cannot be done with it. */
+const cannot = ref<string | null>(null)
+const sameAs = (each: Trace): Trace[] => sameName(each, store.traces)
+function settle(does: TraceAnswer, because = '', all = false): void {
   const chosen = trace.value
-  if (!chosen || !plan.value.may.edit || !chosen.can.includes(does)) return
+  if (!chosen || !plan.value.may.edit) return
+  cannot.value = chosen.can.includes(does) ? null : chosen.id
+  if (cannot.value !== null) return
   if (does === 'keep' && because.trim() === '') {
     asking.value = chosen.id
     void nextTick(showSelected)
     return
   }
   const wasOpen = !isSettled(chosen)
-  store.settle([chosen.id], decision(does, because))
+  const settled = all ? sameAs(chosen).filter(each => each.can.includes(does)) : [chosen]
+  store.settle(
+    settled.map(each => each.id),
+    decision(does, because),
+  )
   asking.value = null
   giveFocus(list.value)
   if (wasOpen) next()
@@ -59,6 +70,14 @@ const undo = (): void => void (trace.value && store.settle([trace.value.id], nul
 function leave(): void {
   if (trace.value && plan.value.may.edit) store.carry([trace.value.on], false)
 }
+/** The file stays behind, and another is looked for in every course one may use. */
+async function takeAnother(): Promise<void> {
+  if (!trace.value || !plan.value.may.edit) return
+  leave()
+  await navigateTo(`/plans/${plan.value.id}/find`)
+}
+const firstDoubtful = computed(() => store.traces.findIndex(each => each.weight === 'doubtful'))
+const doubtful = computed(() => store.traces.filter(each => each.weight === 'doubtful').length)
 useKeys([
   ...keysFor(['j', 'ArrowDown'], 'next trace', () => move(1)),
   ...keysFor(['k', 'ArrowUp'], 'trace before', () => move(-1)),
@@ -66,6 +85,7 @@ useKeys([
   { key: 'r', does: 'remove it', run: () => settle('remove') },
   { key: 'a', does: 'say “a student”', run: () => settle('role') },
   { key: 'y', does: 'keep it, and say why', run: () => settle('keep') },
+  { key: 'A', does: 'say “a student” in each place of this name', run: () => settle('role', '', true) },
   { key: 'u', does: 'back to what is proposed', run: undo },
 ])
 </script>
@@ -82,21 +102,28 @@ useKeys([
     aria-label="Traces of students"
     :aria-activedescendant="trace ? `trace-${trace.id}` : undefined"
   >
-    <TraceLine
-      v-for="each in store.traces"
-      :id="`trace-${each.id}`"
-      :key="each.id"
-      :trace="each"
-      :answers="answers"
-      :selected="each.id === trace?.id"
-      :asking="asking === each.id"
-      :disabled="!plan.may.edit"
-      @select="select(each)"
-      @settle="settle"
-      @undo="undo"
-      @leave="leave"
-      @cancel="asking = null"
-    />
+    <template v-for="(each, n) in store.traces" :key="each.id">
+      <p v-if="n === firstDoubtful" class="part small" role="presentation">
+        <b>Only to look at: {{ counted(doubtful, 'place') }}.</b> The word is a student’s name too, but what
+        stands around it says that somebody or something else is meant. Nothing waits for you here.
+      </p>
+      <TraceLine
+        :id="`trace-${each.id}`"
+        :trace="each"
+        :answers="answers"
+        :selected="each.id === trace?.id"
+        :asking="asking === each.id"
+        :cannot="cannot === each.id"
+        :same="each.id === trace?.id ? sameAs(each).length : 1"
+        :disabled="!plan.may.edit"
+        @select="select(each)"
+        @settle="settle"
+        @undo="undo"
+        @leave="leave"
+        @instead="takeAnother"
+        @cancel="asking = null"
+      />
+    </template>
   </div>
 </template>
 
@@ -115,6 +142,10 @@ useKeys([
   letter-spacing: 0.06em;
   text-transform: uppercase;
   color: var(--ink-soft);
+}
+.part {
+  padding: 16px 8px 6px;
+  border-bottom: 1px solid var(--rule-strong);
 }
 .traces {
   outline-offset: -2px;

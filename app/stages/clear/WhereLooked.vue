@@ -2,11 +2,11 @@
 import { passedOverReasons, type Looked } from '~~/core/student-data/traces/trace'
 import { lookedText } from './trace-words'
 
-/** Exactly what was looked through, for whom, and what could not be. */
+/** Exactly what was looked through, and for whom. */
 const props = defineProps<{ looked: Looked }>()
 const forWhom = computed(() => {
-  const { students, alsoHere } = props.looked
-  const who = `${counted(students, 'student')} of last term: full names in any order, first and family names alone, nicknames, addresses, student numbers and sign-in names.`
+  const { students, alsoHere, phones } = props.looked
+  const who = `${counted(students, 'student')} of last term: full names in any order, first and family names alone, nicknames, addresses, student numbers and sign-in names${phones > 0 ? `, and the phone numbers that the roster has of ${phones}` : ''}.`
   if (alsoHere === 0) return who
   return `${who} ${alsoHere === 1 ? 'One of them is' : `${alsoHere} of them are`} on the new roster or teaching, and told apart.`
 })
@@ -17,14 +17,6 @@ const forWhom = computed(() => {
   <p class="small">
     {{ lookedText(looked) }}: texts, links, comments, settings and what files say of themselves.
   </p>
-  <details v-if="looked.notLooked.length" class="small">
-    <summary>Not looked into: {{ counted(looked.notLooked.length, 'file') }}</summary>
-    <ul>
-      <li v-for="({ title, why }, at) in looked.notLooked" :key="at">
-        <bdi>{{ title }}</bdi> <span class="soft">{{ why }}</span>
-      </li>
-    </ul>
-  </details>
   <h2>For whom</h2>
   <p class="small">{{ forWhom }}</p>
   <details v-if="looked.passedOver.length" class="small">

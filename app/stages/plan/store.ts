@@ -9,7 +9,7 @@ import { ruleBy } from '~~/core/dates/rule'
 import { fileItems, type Filed } from '~~/core/grading/periods'
 import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
-import type { TraceDecision } from '~~/core/student-data/traces/trace'
+import type { Trace, TraceDecision } from '~~/core/student-data/traces/trace'
 import type { QuestionChoice } from '~~/core/carry/decisions'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { useAfterPaint } from '~/composables/after-paint'
@@ -96,8 +96,19 @@ export const usePlan = defineStore('plan', () => {
     const names = Object.keys(next) as (keyof PlanDocument)[]
     return before && names.every(name => before[name] === next[name]) ? before : next
   })
-  const places = usePlannedPlaces({ plan, document: placed, planned: latePlanned, traces: traces.found, unseen: traces.unseen })
-  const comingTraces = useComingTraces({ found: traces.found, rows: places.rows, document })
+  const places = usePlannedPlaces({
+    plan,
+    document: placed,
+    planned: latePlanned,
+    traces: traces.found,
+    unseen: traces.unseen,
+  })
+  const comingTraces = useComingTraces({
+    found: traces.found,
+    unseen: traces.unseen,
+    rows: places.rows,
+    document,
+  })
   const nodes = computed(() => places.merged.value?.nodes ?? [])
   // Not of the document: another rule changes nothing here until its dates are there.
   const periodsChosen = computed(() => document.value?.dates.periods)
@@ -189,9 +200,28 @@ export const usePlan = defineStore('plan', () => {
   const leave = (lineages: string[]): void => changeCarry({ leave: lineages })
   /** Says what becomes of some traces of students; null: what is proposed. */
   function settle(traceIds: readonly string[], decision: TraceDecision | null): void {
-    const rest = Object.entries(there(document.value).traces.answers).filter(([id]) => !traceIds.includes(id))
+    const now = there(document.value).traces
+    const rest = Object.entries(now.answers).filter(([id]) => !traceIds.includes(id))
     const made = decision ? traceIds.map(id => [id, decision] as const) : []
-    changePart('traces', { answers: Object.fromEntries([...rest, ...made]) })
+    changePart('traces', { ...now, answers: Object.fromEntries([...rest, ...made]) })
+  }
+  /** Says that files come though they could not be looked into; null: nobody says so any more. */
+  function agreeUnseen(ids: readonly string[], by: string | null): void {
+    const now = there(document.value).traces
+    const rest = Object.entries(now.unseen).filter(([id]) => !ids.includes(id))
+    const made = by === null ? [] : ids.map(id => [id, { by }] as const)
+    changePart('traces', { ...now, unseen: Object.fromEntries([...rest, ...made]) })
+  }
+  /** Gives each place of a word a decision of its own, where an older plan made one for all of them. */
+  function tellApart(all: readonly Trace[]): void {
+    const now = there(document.value).traces
+    const apart = all.flatMap(({ id, wordId }) => {
+      const decided = now.answers[wordId]
+      return decided && !now.answers[id] ? [[id, decided] as const] : []
+    })
+    const words = new Set(all.flatMap(({ id, wordId }) => (id === wordId ? [] : [wordId])))
+    const rest = Object.entries(now.answers).filter(([id]) => !words.has(id))
+    changePart('traces', { ...now, answers: Object.fromEntries([...rest, ...apart]) })
   }
   /** All courses that the plan brings from, in the order of its outline: its sources, then those of which it takes single items. */
   const sides = computed(() =>
@@ -335,6 +365,8 @@ export const usePlan = defineStore('plan', () => {
     counts,
     traces: comingTraces.coming,
     tracesToSettle: comingTraces.toSettle,
+    unseen: comingTraces.comingUnseen,
+    unseenToSettle: comingTraces.unseenToSettle,
     tracesReply: traces.reply,
     isSearchingTraces: traces.isSearching,
     tracesProblem: traces.problem,
@@ -370,6 +402,8 @@ export const usePlan = defineStore('plan', () => {
     takeOut,
     takeOutCourse,
     settle,
+    agreeUnseen,
+    tellApart,
     carry,
     changeSources,
     changeBeside,

@@ -1,8 +1,8 @@
 import { computed, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import { writesSource, type PlaceRow } from '~~/core/carry/places'
-import { tracesOf } from '~~/core/plan/compile'
+import { tracesOf, unseenOf } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
-import { answerOf, type Trace } from '~~/core/student-data/traces/trace'
+import { answerOf, type Trace, type UnseenFile } from '~~/core/student-data/traces/trace'
 import type { PlanReply } from '~~/shared/api/plans'
 import type { TracesReply } from '~~/shared/api/traces'
 import { api, asProblem, type ApiProblem } from '~/composables/api'
@@ -18,6 +18,7 @@ export function useTraces(plan: ShallowRef<PlanReply | null>) {
   const reply = shallowRef<TracesReply | null>(null)
   const problem = shallowRef<ApiProblem | null>(null)
   const found = computed((): readonly Trace[] => reply.value?.found ?? [])
+  const unseen = computed((): readonly UnseenFile[] => reply.value?.looked?.unseen ?? [])
   const isSearching = computed(() => reply.value === null || reply.value.state === 'searching')
   const basis = computed(() => {
     const now = plan.value
@@ -45,23 +46,33 @@ export function useTraces(plan: ShallowRef<PlanReply | null>) {
     reply.value = null
     void load()
   })
-  return { reply, found, isSearching, problem, load }
+  return { reply, found, unseen, isSearching, problem, load }
 }
 interface Coming {
   readonly found: ComputedRef<readonly Trace[]>
+  readonly unseen: ComputedRef<readonly UnseenFile[]>
   readonly rows: Ref<readonly PlaceRow[]>
   readonly document: ShallowRef<PlanDocument | null>
 }
-/** Those of things that are written into the shell, in the order of the course, and of those that nobody has said anything of yet. */
-export function useComingTraces({ found, rows, document }: Coming) {
+/**
+ * Those of things that are written into the shell, in the order of the course, what is probably none last; those that somebody must say
+ * something of yet; and the files among them that could not be looked into.
+ */
+export function useComingTraces({ found, unseen, rows, document }: Coming) {
   const order = computed(
     () => new Map(rows.value.filter(writesSource).map((row, at) => [row.source?.lineage ?? '', at])),
   )
   const coming = computed(() => {
     const at = (trace: Trace): number => (isOfCourse(trace) ? -1 : (order.value.get(trace.on) ?? 0))
-    return [...tracesOf({ traces: found.value }, new Set(order.value.keys()))].sort((a, b) => at(a) - at(b))
+    const isLast = ({ weight }: Trace): number => Number(weight === 'doubtful')
+    return [...tracesOf({ traces: found.value }, new Set(order.value.keys()))].sort(
+      (a, b) => isLast(a) - isLast(b) || at(a) - at(b),
+    )
   })
+  const comingUnseen = computed(() => unseenOf({ unseen: unseen.value }, new Set(order.value.keys())))
+  const agreed = computed(() => document.value?.traces.unseen ?? {})
+  const unseenToSettle = computed(() => comingUnseen.value.filter(({ id }) => !agreed.value[id]))
   const answers = computed(() => document.value?.traces.answers ?? {})
   const toSettle = computed(() => coming.value.filter(trace => answerOf(trace, answers.value) === null))
-  return { coming, toSettle }
+  return { coming, toSettle, comingUnseen, unseenToSettle }
 }

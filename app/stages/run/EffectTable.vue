@@ -53,6 +53,12 @@ const gradesText = computed(() => {
     .filter(Boolean)
     .join('; ')
 })
+const unseenText = computed(() => {
+  const { carried, settle } = props.effect.traces.unseen
+  return [carried && `${carried} come as somebody agreed`, settle && `${settle} to settle`]
+    .filter(Boolean)
+    .join(', ')
+})
 const changesNothing = computed(() => props.effect.replaced + props.effect.cleared === 0)
 </script>
 
@@ -160,6 +166,16 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td>Traces kept</td>
         <td class="number">{{ effect.traces.kept }}</td>
         <td>each for a reason that somebody gave</td>
+      </tr>
+      <tr v-if="effect.traces.passed">
+        <td>Names only to look at</td>
+        <td class="number">{{ effect.traces.passed }}</td>
+        <td>words that are a student’s name too; they stay, and Clear lists them</td>
+      </tr>
+      <tr v-if="effect.traces.unseen.carried + effect.traces.unseen.settle">
+        <td>Files not looked into</td>
+        <td class="number">{{ effect.traces.unseen.carried + effect.traces.unseen.settle }}</td>
+        <td :class="{ settle: effect.traces.unseen.settle }">{{ unseenText }}</td>
       </tr>
       <tr>
         <td>Dates written</td>

@@ -29,6 +29,14 @@ const rows = computed(() => {
           },
         ]
       : []),
+    ...(props.effect.traces.unseen.carried + props.effect.traces.unseen.settle > 0
+      ? [
+          {
+            what: 'Not looked into',
+            text: counted(props.effect.traces.unseen.carried + props.effect.traces.unseen.settle, 'file'),
+          },
+        ]
+      : []),
     {
       what: 'Students',
       text: clearingText(props.clearing) || `${students} and what they did stay in the course`,

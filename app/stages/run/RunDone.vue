@@ -29,7 +29,9 @@ const titles = computed(() =>
 )
 const clearedText = computed(() => {
   const cleared = record.value?.audit.reduce((sum, line) => sum + line.cleared, 0) ?? 0
-  return cleared === 0 ? 'nothing of it changed' : `${counted(cleared, 'row')} went, and nothing else changed`
+  return cleared === 0
+    ? 'nothing of it changed'
+    : `${counted(cleared, 'record')} about students went, and nothing else changed`
 })
 const foundText = computed(() => {
   const found = record.value?.audit.reduce((sum, line) => sum + line.onNewItems, 0) ?? 0

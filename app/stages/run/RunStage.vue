@@ -9,6 +9,7 @@ import EffectView from './EffectView.vue'
 import RunDone from './RunDone.vue'
 import RunProgress from './RunProgress.vue'
 import TracesToSettle from './TracesToSettle.vue'
+import UnseenFiles from '../clear/UnseenFiles.vue'
 import { effectSentence, writtenText } from './effect'
 import { progressText } from './progress'
 import { useFurtherShells } from './further'
@@ -35,6 +36,7 @@ const nothing = computed(() => {
 })
 const awaited = computed(() => plan.value.target.course.origin === 'awaited' && !inPlace.value)
 const openTraces = computed(() => data.value?.effect.traces.settle ?? 0)
+const openFiles = computed(() => data.value?.effect.traces.unseen.settle ?? 0)
 const unsaved = computed(() => store.saving === 'conflict' || store.saving === 'failed')
 const ready = computed(
   () =>
@@ -43,7 +45,7 @@ const ready = computed(
     !nothing.value &&
     !awaited.value &&
     !unsaved.value &&
-    openTraces.value === 0,
+    openTraces.value + openFiles.value === 0,
 )
 const {
   run: write,
@@ -93,6 +95,12 @@ const totals = computed(() => {
     written.push({
       count: openTraces.value,
       words: openTraces.value === 1 ? 'trace to settle' : 'traces to settle',
+      settle: true,
+    })
+  if (openFiles.value > 0)
+    written.push({
+      count: openFiles.value,
+      words: openFiles.value === 1 ? 'file not looked into' : 'files not looked into',
       settle: true,
     })
   if (inPlace.value) return written
@@ -146,6 +154,7 @@ const totals = computed(() => {
       <ProblemNote v-else-if="problem" :problem="problem" @retry="refresh" />
       <LoadingLines v-else-if="!data" what="Working out the whole effect …" />
       <TracesToSettle v-if="data && openTraces && !isRunning" :count="openTraces" @settled="refresh" />
+      <UnseenFiles v-if="data && !isRunning && !store.isSearchingTraces" @settled="refresh" />
       <EffectView
         v-if="data && !problem && !isRunning"
         :plan="plan"

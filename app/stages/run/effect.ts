@@ -27,7 +27,7 @@ export function effectSentence(
 export function clearingText({ rows, people, days }: EffectReply['clearing']): string {
   if (rows + people === 0) return ''
   const off = people > 0 ? ` ${counted(people, 'student')} taken off.` : ''
-  return `${counted(rows, 'row')} about students cleared.${off} Kept aside for ${counted(days, 'day')}.`
+  return `${counted(rows, 'record')} about students cleared.${off} Kept aside for ${counted(days, 'day')}.`
 }
 
 /** A fact of the shell that a run changes. */

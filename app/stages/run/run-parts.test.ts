@@ -97,7 +97,7 @@ describe('the effect in a sentence', () => {
       moved: 0,
       given: 0,
       around: { comes: 0, replaced: 0 },
-      traces: { out: 0, kept: 0, settle: 0 },
+      traces: { out: 0, kept: 0, passed: 0, settle: 0, unseen: { carried: 0, settle: 0 } },
       replaced: 0,
       cleared: 0,
       dates: { dates: 5 },

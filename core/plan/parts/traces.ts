@@ -35,8 +35,16 @@ export const traces = planPart({
       unseen: { ...kept.unseen, ...own.unseen },
     }),
     tells: ({ answers, unseen }) => [
-      ...told(Object.keys(answers).length, 'answer', 'about traces of students, where the text is still the same.'),
-      ...told(Object.keys(unseen).length, 'consent', 'to carry a file that could not be looked into, where it is still the same.'),
+      ...told(
+        Object.keys(answers).length,
+        'answer',
+        'about traces of students, where the text is still the same.',
+      ),
+      ...told(
+        Object.keys(unseen).length,
+        'consent',
+        'to carry a file that could not be looked into, where it is still the same.',
+      ),
     ],
   },
   eachTerm: 'Traces of students in texts that are new or were changed.',

@@ -115,7 +115,9 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
     const hits = scan(
       segment.text,
       index,
-      isProse ? { where, onSmall: noteSmall, onWord: word => count.forEach(c => countWord(c, word)) } : { where },
+      isProse
+        ? { where, onSmall: noteSmall, onWord: word => count.forEach(c => countWord(c, word)) }
+        : { where },
     )
     return hits.flatMap((hit, at) => {
       const said = segment.text.slice(hit.from, hit.to)

@@ -26,8 +26,14 @@ export const traceKinds = {
   phone: { words: ['phone number', 'phone numbers'], isStrong: true },
   family: { words: ['family name alone', 'family names alone'], isStrong: false },
   given: { words: ['first name alone', 'first names alone'], isStrong: false },
-  handle: { words: ['initial and family name in one word', 'initials and family names in one word'], isStrong: false },
-  digits: { words: ['student number without its letter', 'student numbers without their letters'], isStrong: false },
+  handle: {
+    words: ['initial and family name in one word', 'initials and family names in one word'],
+    isStrong: false,
+  },
+  digits: {
+    words: ['student number without its letter', 'student numbers without their letters'],
+    isStrong: false,
+  },
 } as const
 export type TraceKind = keyof typeof traceKinds
 export const traceKindNames = Object.keys(traceKinds) as [TraceKind, ...TraceKind[]]
@@ -184,7 +190,8 @@ export function numbersOf(person: TracedPerson): { text: string; kind: TraceKind
     text !== null && isNumber(text) ? [{ text: compact(text), kind: 'number' as const }] : [],
   )
   const digits = person.number?.replace(/\D/g, '') ?? ''
-  if (digits.length < 5 || digits === compact(person.number ?? '') || /^(19|20)\d{4}$/.test(digits)) return whole
+  if (digits.length < 5 || digits === compact(person.number ?? '') || /^(19|20)\d{4}$/.test(digits))
+    return whole
   const isSure = digits.length >= 6 || digits.startsWith('0')
   return [...whole, { text: digits, kind: isSure ? 'number' : 'digits' }]
 }

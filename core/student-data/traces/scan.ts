@@ -120,8 +120,7 @@ function looksLikeName(pattern: Pattern, text: string, own: readonly Word[], whe
 /** One name alone in small letters is told only where it is no ordinary word, and long enough to be none of another language. */
 const isSmallName = (text: string, own: readonly Word[], where: Where): boolean =>
   own.every(
-    word =>
-      word.folded.length >= 5 && !isOrdinary(word) && (where === 'code' || isSmallWord(text, word)),
+    word => word.folded.length >= 5 && !isOrdinary(word) && (where === 'code' || isSmallWord(text, word)),
   )
 /** Whether a word stands in an address, a path or a file's name. */
 function isInCode(text: string, { from, to }: Word): boolean {
@@ -248,7 +247,10 @@ const inNumber = /^[\s\u00a0\u202f.‐‑–/_-]?$/
 function numberAt(text: string, words: readonly Word[], at: number, index: PeopleIndex): Hit | null {
   const first = words[at]
   if (!first || index.longestNumber === 0) return null
-  if (!digit.test(first.folded) && (first.folded.length > 4 || !digit.test(text.slice(first.to, first.to + 2))))
+  if (
+    !digit.test(first.folded) &&
+    (first.folded.length > 4 || !digit.test(text.slice(first.to, first.to + 2)))
+  )
     return null
   let best: Hit | null = null
   let said = ''
@@ -259,7 +261,8 @@ function numberAt(text: string, words: readonly Word[], at: number, index: Peopl
     last = word
     if (said.length > index.longestNumber) break
     const known = index.numbers.get(said)
-    if (known) best = { ...noName, from: first.from, to: word.to, kind: known.kind, people: [...known.people] }
+    if (known)
+      best = { ...noName, from: first.from, to: word.to, kind: known.kind, people: [...known.people] }
   }
   return best
 }

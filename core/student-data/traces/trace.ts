@@ -89,6 +89,8 @@ export const lookedSchema = z.object({
   things: z.array(z.object({ one: z.string(), many: z.string(), count: z.int() })),
   students: z.int(),
   alsoHere: z.int(),
+  /** Of how many the roster has a phone number. */
+  phones: z.int().default(0),
   /** Assignments that a similarity check looks at: each comes under a new identity. */
   similarity: z.int().default(0),
   passedOver: z.array(

@@ -1,11 +1,27 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { decidedAll, lookedThroughFile, searchedFor, traceCases, tracedRoster, tracedThing } from '../../../tests/support/traces'
+import {
+  decidedAll,
+  lookedThroughFile,
+  searchedFor,
+  traceCases,
+  tracedRoster,
+  tracedThing,
+} from '../../../tests/support/traces'
 import { traceSearch, wordIdOf, type SearchedPart } from './find'
 import { folded } from './fold'
 import { edited, editsFor, markupSegments } from './markup'
 import type { TracedPerson } from './people'
-import { isEditedOnlyThere, jsonParts, linePart, mergePatch, editsByThing, redactedJson, redactedLine, titlePart } from './redact'
+import {
+  isEditedOnlyThere,
+  jsonParts,
+  linePart,
+  mergePatch,
+  editsByThing,
+  redactedJson,
+  redactedLine,
+  titlePart,
+} from './redact'
 import { answerOf, decisionOf, type Trace, type TraceAnswer, type TraceDecisions } from './trace'
 
 const roster = tracedRoster()
@@ -61,7 +77,10 @@ describe('one name alone', () => {
     texts.forEach((text, n) =>
       search.look(
         { ...tracedThing, on: `thing ${n}` },
-        { parts: [{ part: 'body:', file: null, segments: markupSegments(text), canWrite: true }], isTable: false },
+        {
+          parts: [{ part: 'body:', file: null, segments: markupSegments(text), canWrite: true }],
+          isTable: false,
+        },
       ),
     )
     return search.result()
@@ -138,7 +157,9 @@ describe('taking a trace out', () => {
     expect(await redacted('<p class=x>Ask Niamh <b>O’Car</b>row&nbsp;first.</p>', 'role')).toBe(
       '<p class=x>Ask a student<b></b>&nbsp;first.</p>',
     )
-    expect(await redacted('<p>Zo&euml; Tarrant-M&uuml;ller wrote.</p>', 'role')).toBe('<p>A student wrote.</p>')
+    expect(await redacted('<p>Zo&euml; Tarrant-M&uuml;ller wrote.</p>', 'role')).toBe(
+      '<p>A student wrote.</p>',
+    )
     expect(await redacted('<p>x</p><!-- N04198 -->', 'remove')).toBe('<p>x</p><!-- -->')
     expect(await redacted('<p>Two  blanks  stay. Will Bay  went.</p>', 'remove')).toBe(
       '<p>Two  blanks  stay.  went.</p>',
@@ -167,7 +188,9 @@ describe('taking a trace out', () => {
   )
   it('proposes no English words in a text of another language, and offers them', async () => {
     const french =
-      'Les marées de la baie sont les plus hautes du monde, et nous les avons mesurées chaque jour avec une perche. '.repeat(6)
+      'Les marées de la baie sont les plus hautes du monde, et nous les avons mesurées chaque jour avec une perche. '.repeat(
+        6,
+      )
     const { traces } = await page(`<p>${french} Will Bay les a vues, et w.bay@port-ellery.example aussi.</p>`)
     expect(traces.map(({ text, proposed, can }) => [text, proposed, can.includes('role')])).toEqual([
       ['Will Bay', null, true],
@@ -180,7 +203,7 @@ describe('taking a trace out', () => {
       extra: { 'lt-2026-05': 2, all: 1 },
       to: ['N04198', 'office'],
       note: 'ask Will Bay',
-      'N04198': 'x',
+      N04198: 'x',
       address: 'https://example.org/u/%20Quist%2C%20Anna%20Maria/log',
     }
     const traces = inParts(jsonParts(settings, 'settings'))
@@ -245,18 +268,62 @@ const people = names.map(([given, family], at): TracedPerson => ({
 const anyHtml = fc
   .array(
     fc.oneof(
-      fc.constantFrom(...names.flat(), ...names.map(name => name.join(' ')), 'N03001', 'will.bay@port-ellery.example'),
-      fc.constantFrom('the', 'The', 'a', 'Ms.', 'marine', 'rosebay', 'will', 'may', 'bay', 'in', 'wrote.', '’s', '(', ')', ',', '.'),
-      fc.constantFrom('<p>', '</p>', '<b>', '</b>', '<!--', '-->', '<br>', '&amp;', '&nbsp;', '<a title="', '<a href="', '">', '\u00ad', '\u200b', '  '),
+      fc.constantFrom(
+        ...names.flat(),
+        ...names.map(name => name.join(' ')),
+        'N03001',
+        'will.bay@port-ellery.example',
+      ),
+      fc.constantFrom(
+        'the',
+        'The',
+        'a',
+        'Ms.',
+        'marine',
+        'rosebay',
+        'will',
+        'may',
+        'bay',
+        'in',
+        'wrote.',
+        '’s',
+        '(',
+        ')',
+        ',',
+        '.',
+      ),
+      fc.constantFrom(
+        '<p>',
+        '</p>',
+        '<b>',
+        '</b>',
+        '<!--',
+        '-->',
+        '<br>',
+        '&amp;',
+        '&nbsp;',
+        '<a title="',
+        '<a href="',
+        '">',
+        '\u00ad',
+        '\u200b',
+        '  ',
+      ),
       fc.string({ maxLength: 6 }),
     ),
     { maxLength: 24 },
   )
   .chain(parts => fc.constantFrom(' ', '', '  ').map(between => parts.join(between)))
-const anyAnswers = fc.array(fc.constantFrom<TraceAnswer>('remove', 'role', 'keep'), { minLength: 30, maxLength: 30 })
+const anyAnswers = fc.array(fc.constantFrom<TraceAnswer>('remove', 'role', 'keep'), {
+  minLength: 30,
+  maxLength: 30,
+})
 const decidedAs = (traces: readonly Trace[], answers: readonly TraceAnswer[]): TraceDecisions =>
   Object.fromEntries(
-    traces.map(({ id }, at) => [id, { does: answers[at % answers.length] ?? 'remove', because: 'x', by: '' }]),
+    traces.map(({ id }, at) => [
+      id,
+      { does: answers[at % answers.length] ?? 'remove', because: 'x', by: '' },
+    ]),
   )
 describe('whatever a page is, and whatever is decided', () => {
   it('no letter changes outside the stretches that were shown, and what was taken out is found no more', async () => {

@@ -53,7 +53,9 @@ const wordAfter = (after: string): string => folded(/^(?:['’]s)?\s(\p{L}+)/u.e
 /** Whether one name alone is a word where it stands: `the Ness`, `Quist’s Bay`, `in May`, `Will the fog lift?` */
 function isWord(word: string, before: string, after: string): boolean {
   if (namesNobody(before.slice(-8)) || namesSomethingElse(wordAfter(after))) return true
-  return isMonth(word, before.slice(-10), after) || (startsSentence(before.slice(-6)) && ordinaryWords.has(word))
+  return (
+    isMonth(word, before.slice(-10), after) || (startsSentence(before.slice(-6)) && ordinaryWords.has(word))
+  )
 }
 /** Whether a name stands with another one that nobody here has: `Halvard Berg`, `Ernst Quist`, `J. Quist`. */
 function isSomebodyElse(hit: Hit, word: string, before: string, after: string, names: RosterNames): boolean {
@@ -70,7 +72,9 @@ function isSomebodyElse(hit: Hit, word: string, before: string, after: string, n
 }
 /** `Quist et al.`, `Quist (1998)`, `Quist & Ness, 2004`: somebody who is cited. */
 const isCited = (after: string): boolean =>
-  /^,?\s+(?:et\s+al\b|(?:(?:&|and)\s+\p{Lu}[\p{L}’'-]+,?\s*)?\(?(?:19|20)\d{2}[a-z]?\)?[\s,.;)]?)/u.test(after)
+  /^,?\s+(?:et\s+al\b|(?:(?:&|and)\s+\p{Lu}[\p{L}’'-]+,?\s*)?\(?(?:19|20)\d{2}[a-z]?\)?[\s,.;)]?)/u.test(
+    after,
+  )
 /** Whether some words are written as a title is: each of four letters or more with a capital. */
 const isTitle = (text: string): boolean => {
   const words = wordsIn(text)

@@ -69,8 +69,8 @@ const tablesText = computed(() => {
   if (!tables?.asked) return ''
   const left =
     tables.rows === 0
-      ? 'None holds a row about last term’s students.'
-      : `${counted(tables.rows, 'row')} about last term’s students ${tables.rows === 1 ? 'stays' : 'stay'} there, none of them new.`
+      ? 'None holds a record about last term’s students.'
+      : `${counted(tables.rows, 'record')} about last term’s students ${tables.rows === 1 ? 'stays' : 'stay'} there, none of them new.`
   return `${counted(tables.asked, 'table')} asked. ${left}`
 })
 const print = (): void => window.print()

@@ -42,7 +42,7 @@ const clearedText = computed(() => {
     return 'Some of what the run cleared about students is kept no longer. It does not come back.'
   if (cleared === 0) return ''
   return isUndo.value
-    ? `${counted(cleared, 'row')} about students that the run cleared ${cleared === 1 ? 'comes' : 'come'} back.`
+    ? `${counted(cleared, 'record')} about students that the run cleared ${cleared === 1 ? 'comes' : 'come'} back.`
     : `What the run cleared about students is cleared again, and kept aside for ${counted(days, 'day')}.`
 })
 const backText = computed(() =>

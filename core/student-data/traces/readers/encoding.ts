@@ -20,7 +20,9 @@ function utf16(text: string, isLittle: boolean): Uint8Array {
 function singleBytes(encoding: string): Map<string, number> {
   const letters = new Map<string, number>()
   for (let byte = 0; byte < 256; byte++) {
-    const { text } = pageText(Uint8Array.of(...new TextEncoder().encode(`<meta charset="${encoding}">`), byte))
+    const { text } = pageText(
+      Uint8Array.of(...new TextEncoder().encode(`<meta charset="${encoding}">`), byte),
+    )
     const letter = text.slice(-1)
     if (!letters.has(letter)) letters.set(letter, byte)
   }

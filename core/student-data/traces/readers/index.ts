@@ -30,7 +30,8 @@ const readers: readonly { reader: BodyReader; endings: string; types: RegExp }[]
 const endingOf = (name: string): string => /\.([a-z0-9]{1,8})$/i.exec(name.trim())?.[1]?.toLowerCase() ?? ''
 const byEnding = (name: string): BodyReader | null =>
   readers.find(({ endings }) => endings.split(' ').includes(endingOf(name)))?.reader ?? null
-const byType = (type: string): BodyReader | null => readers.find(({ types }) => types.test(type))?.reader ?? null
+const byType = (type: string): BodyReader | null =>
+  readers.find(({ types }) => types.test(type))?.reader ?? null
 
 const starts = (bytes: Uint8Array, text: string): boolean =>
   [...text].every((letter, at) => bytes[at] === letter.charCodeAt(0))
@@ -78,11 +79,17 @@ const isText = (bytes: Uint8Array): boolean =>
   isUtf16(bytes) || !bytes.subarray(0, 65_536).some(byte => byte < 9 || (byte > 13 && byte < 27))
 /** What a text is by how it begins. */
 function sortOfText(bytes: Uint8Array): BodyReader {
-  const start = latinStart(bytes, 2048).replace(/^\xef\xbb\xbf/, '').trimStart()
+  const start = latinStart(bytes, 2048)
+    .replace(/^\xef\xbb\xbf/, '')
+    .trimStart()
   if (/^<(?:!doctype html|html|head|body|p|div|h\d|table|ul|ol)\b/i.test(start)) return pages
   if (/^<(?:\?xml|svg|[a-z][\w:-]*[\s>])/i.test(start)) return xmlDocuments
   if (start.startsWith('BEGIN:VCALENDAR')) return calendars
-  if (/^(?:Return-Path|Received|Delivered-To|MIME-Version|Message-ID|From|To|Subject|Date):[^\n]*\n(?:[ \t][^\n]*\n|[\w-]+:)/.test(start))
+  if (
+    /^(?:Return-Path|Received|Delivered-To|MIME-Version|Message-ID|From|To|Subject|Date):[^\n]*\n(?:[ \t][^\n]*\n|[\w-]+:)/.test(
+      start,
+    )
+  )
     return mails
   return /^[{[]/.test(start) ? jsonTexts : plainTexts
 }

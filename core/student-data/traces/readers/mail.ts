@@ -1,8 +1,9 @@
 import PostalMime from 'postal-mime'
 import { readOnly, type BodyPart, type BodyReader, type Unseen } from './reader'
 
-const addressText = (list: readonly { name?: string | undefined; address?: string | undefined }[] = []): string =>
-  list.map(({ name, address }) => [name, address].filter(Boolean).join(' ')).join(', ')
+const addressText = (
+  list: readonly { name?: string | undefined; address?: string | undefined }[] = [],
+): string => list.map(({ name, address }) => [name, address].filter(Boolean).join(' ')).join(', ')
 /** A mail (RFC 5322 with MIME): who wrote it to whom, its texts, and what is attached. It is read and not changed: what it says is letters of people. */
 export const mails: BodyReader = {
   words: ['mail', 'mails'],

@@ -98,7 +98,8 @@ function gifBlocks(bytes: Uint8Array): Block[] {
     else if (bytes[at] === 0x21) {
       const to = endOfParts(at + 2)
       const tells = bytes[at + 1] === 0xfe || latin(bytes.subarray(at + 3, at + 14)) === 'XMP DataXMP'
-      if (tells && to <= bytes.length) blocks.push({ from: at, to, text: saidInFull(bytes.subarray(at + 3, to)) })
+      if (tells && to <= bytes.length)
+        blocks.push({ from: at, to, text: saidInFull(bytes.subarray(at + 3, to)) })
       at = to
     } else break
   }

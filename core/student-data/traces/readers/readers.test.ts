@@ -98,7 +98,11 @@ describe('a picture', () => {
     const said = new Uint8Array(Buffer.from('Rosamund Fairlie', 'utf16le'))
     const block = joined(Uint8Array.from([0xff, 0xe1, 0, said.length + 2]), said)
     const rest = Uint8Array.from([0xff, 0xda, 0, 2, 1, 2, 3, 0xff, 0xd9])
-    const { hits, left } = await through(joined(Uint8Array.from([0xff, 0xd8]), block, rest), 'image/jpeg', 'a.jpg')
+    const { hits, left } = await through(
+      joined(Uint8Array.from([0xff, 0xd8]), block, rest),
+      'image/jpeg',
+      'a.jpg',
+    )
     expect(hits.map(({ text }) => text)).toEqual(['Rosamund Fairlie'])
     expect(left).toEqual(joined(Uint8Array.from([0xff, 0xd8]), rest))
   })
@@ -115,13 +119,18 @@ describe('a picture', () => {
   })
   it('that breaks off in the middle of a block is read as far as it goes', async () => {
     expect(await found(joined(head, size).subarray(0, 20), 'image/png', 'a.png')).toEqual([])
-    expect(await found(Uint8Array.from([0xff, 0xd8, 0xff, 0xe1, 0xff, 0xff]), 'image/jpeg', 'a.jpg')).toEqual([])
+    expect(await found(Uint8Array.from([0xff, 0xd8, 0xff, 0xe1, 0xff, 0xff]), 'image/jpeg', 'a.jpg')).toEqual(
+      [],
+    )
   })
 })
 
 /** A text document whose parts are given. */
 const docx = (parts: Record<string, string>): Uint8Array =>
-  zipSync({ '[Content_Types].xml': strToU8('<Types/>'), ...Object.fromEntries(Object.entries(parts).map(([path, text]) => [path, strToU8(text)])) })
+  zipSync({
+    '[Content_Types].xml': strToU8('<Types/>'),
+    ...Object.fromEntries(Object.entries(parts).map(([path, text]) => [path, strToU8(text)])),
+  })
 describe('an office document', () => {
   it('tells who wrote its comments, changes, notes and properties, and what its hidden sheets and names are called', async () => {
     const name = 'Rosamund Fairlie'
@@ -140,7 +149,9 @@ describe('an office document', () => {
       'xl/workbook.xml': `<workbook><sheets><sheet name="${name}" state="hidden"/></sheets><definedNames><definedName name="x">'${name}'!$A$1</definedName></definedNames></workbook>`,
     }
     expect((await through(docx(sheets), '', 'a.xlsx')).hits.length).toBe(2)
-    const slides = { 'ppt/notesSlides/notesSlide1.xml': `<p:notes><a:p><a:t>Thank ${name}</a:t></a:p></p:notes>` }
+    const slides = {
+      'ppt/notesSlides/notesSlide1.xml': `<p:notes><a:p><a:t>Thank ${name}</a:t></a:p></p:notes>`,
+    }
     expect((await through(docx(slides), '', 'a.pptx')).hits.length).toBe(1)
   })
   it('of the OpenDocument kind begins with its type unpacked, as it did', async () => {
@@ -161,7 +172,9 @@ describe('an office document', () => {
       'word/embeddings/one.docx': inner,
     })
     const { traces, left } = await through(bytes, '', 'a.docx')
-    expect(traces.map(({ text, file }) => [text, file])).toEqual([['Rosamund Fairlie', 'word/embeddings/one.docx']])
+    expect(traces.map(({ text, file }) => [text, file])).toEqual([
+      ['Rosamund Fairlie', 'word/embeddings/one.docx'],
+    ])
     expect((await through(left, '', 'a.docx')).hits).toEqual([])
   })
 })
@@ -203,14 +216,21 @@ describe('letters that are written otherwise', () => {
       left: '{"by": "", "n": 1}',
     })
     expect((await written("who = 'Rosamund\\x20Fairlie'", 'a.js')).hits).toEqual(['Rosamund Fairlie'])
-    expect((await written('p::after { content: "R\\00006f samund Fairlie" }', 'a.css')).hits).toEqual(['Rosamund Fairlie'])
+    expect((await written('p::after { content: "R\\00006f samund Fairlie" }', 'a.css')).hits).toEqual([
+      'Rosamund Fairlie',
+    ])
     expect(
-      await written('BEGIN:VCALENDAR\r\nSUMMARY:Talk by Rosam\r\n und Fairlie\\, at noon\r\nEND:VCALENDAR', 'a.ics'),
+      await written(
+        'BEGIN:VCALENDAR\r\nSUMMARY:Talk by Rosam\r\n und Fairlie\\, at noon\r\nEND:VCALENDAR',
+        'a.ics',
+      ),
     ).toEqual({
       hits: ['Rosamund Fairlie'],
       left: 'BEGIN:VCALENDAR\r\nSUMMARY:Talk by\r\n \\, at noon\r\nEND:VCALENDAR',
     })
-    expect(await written("{\\rtf1 \\pard Thanks to Ros\\'61mund {\\b Fair\\u108 ?ie}.\\par Tide}", 'a.rtf')).toEqual({
+    expect(
+      await written("{\\rtf1 \\pard Thanks to Ros\\'61mund {\\b Fair\\u108 ?ie}.\\par Tide}", 'a.rtf'),
+    ).toEqual({
       hits: ['Rosamund Fairlie'],
       left: '{\\rtf1 \\pard Thanks to{\\b }.\\par Tide}',
     })
@@ -221,9 +241,13 @@ describe('letters that are written otherwise', () => {
       Uint8Array.from([...strToU8('Caf'), 0xe9, ...strToU8(', said.')]),
     )
     const marked = Uint8Array.from([0xef, 0xbb, 0xbf, ...strToU8('a,Rosamund Fairlie')])
-    expect((await through(marked, '', 'a.csv')).left).toEqual(Uint8Array.from([0xef, 0xbb, 0xbf, ...strToU8('a,')]))
+    expect((await through(marked, '', 'a.csv')).left).toEqual(
+      Uint8Array.from([0xef, 0xbb, 0xbf, ...strToU8('a,')]),
+    )
     const wide = Uint8Array.from(Buffer.from('\ufeffBy Rosamund Fairlie.', 'utf16le'))
-    expect((await through(wide, '', 'a.txt')).left).toEqual(Uint8Array.from(Buffer.from('\ufeffBy.', 'utf16le')))
+    expect((await through(wide, '', 'a.txt')).left).toEqual(
+      Uint8Array.from(Buffer.from('\ufeffBy.', 'utf16le')),
+    )
   })
 })
 describe('a mail', () => {

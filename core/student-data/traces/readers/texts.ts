@@ -76,7 +76,8 @@ export const calendars: BodyReader = {
 }
 
 /** Rich text: groups, control words and escaped letters (RTF 1.9.1). Letters of a byte are taken for windows-1252, which nearly all are. */
-const control = /\\u(-?\d{1,6}) ?(?:\\'[0-9a-f]{2}|[^\\{}])?|\\'([0-9a-f]{2})|\\([a-z]+)(-?\d+)? ?|\\([^a-z])|[{}]|\r?\n/gi
+const control =
+  /\\u(-?\d{1,6}) ?(?:\\'[0-9a-f]{2}|[^\\{}])?|\\'([0-9a-f]{2})|\\([a-z]+)(-?\d+)? ?|\\([^a-z])|[{}]|\r?\n/gi
 const endsParagraph = new Set(['par', 'line', 'tab', 'cell', 'row', 'page', 'sect'])
 function rtfLetter(found: RegExpMatchArray): string | null {
   const [, unicode, hex] = found

@@ -1,6 +1,14 @@
 import { strFromU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import { markupSegments, type Breaks, type Segment } from '../markup'
-import { utf8Bytes, type BodyPart, type BodyReader, type FileFacts, type OpenBody, type Reading, type Unseen } from './reader'
+import {
+  utf8Bytes,
+  type BodyPart,
+  type BodyReader,
+  type FileFacts,
+  type OpenBody,
+  type Reading,
+  type Unseen,
+} from './reader'
 
 /** What ends a paragraph: of a text, a slide, a cell. Everything else stands within one. */
 const paragraphs = new Set([
@@ -46,7 +54,10 @@ function unpacked({ bytes }: FileFacts, { left }: Reading): Files {
 const packedAgain = (files: Files): Uint8Array =>
   zipSync(
     Object.fromEntries(
-      Object.entries(files).map(([path, bytes]) => [path, path === 'mimetype' ? [bytes, { level: 0 }] : bytes]),
+      Object.entries(files).map(([path, bytes]) => [
+        path,
+        path === 'mimetype' ? [bytes, { level: 0 }] : bytes,
+      ]),
     ) as Zippable,
   )
 /** What of an archive one entry is: so many of its parts, and how its bytes are made of their texts. */
@@ -99,12 +110,18 @@ async function openOffice(file: FileFacts, reading: Reading): Promise<OpenBody> 
       const raw = strFromU8(bytes)
       all.parts.push({ name: path, file: null, raw, segments: segmentsOf(path, raw), canWrite: true })
       all.entries.push({ path, parts: 1, write: ([text]) => utf8Bytes(text ?? '') })
-    } else if (/(^|\/)(embeddings|media|Pictures|Object[^/]*)\//.test(path)) await openEmbedded(path, bytes, reading, all)
+    } else if (/(^|\/)(embeddings|media|Pictures|Object[^/]*)\//.test(path))
+      await openEmbedded(path, bytes, reading, all)
   }
   return { parts: all.parts, unseen: all.unseen, write: archiveWith(files, all.entries, all.parts) }
 }
 /** A picture or a file within a document: drawings of office programs' own say nothing, and are left alone. */
-async function openEmbedded(path: string, bytes: Uint8Array, reading: Reading, all: Collected): Promise<void> {
+async function openEmbedded(
+  path: string,
+  bytes: Uint8Array,
+  reading: Reading,
+  all: Collected,
+): Promise<void> {
   if (/\.(emf|wmf|bin|fntdata|tmp)$/i.test(path)) return
   const { parts, unseen, write } = await reading.within({ name: path, bytes }, path)
   const texts = parts.slice(1)
