@@ -27,6 +27,12 @@ need_modules() {
   echo "$stamp" >node_modules/.stamp
 }
 
+# Students' phone numbers are kept as hashes with a key, which is made once and is no part of the database.
+need_phone_key() { # need_phone_key DIRECTORY
+  [ -s "$1/phone-key" ] || (umask 077; head -c 32 /dev/urandom | base64 >"$1/phone-key")
+  export NORTHTIDE_PHONE_KEY="${NORTHTIDE_PHONE_KEY-$(cat "$1/phone-key")}"
+}
+
 source_hash() { find app core server shared public nuxt.config.ts scripts/build-worker.ts docs/openapi.json package-lock.json -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16; }
 
 need_build() {

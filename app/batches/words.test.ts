@@ -10,7 +10,7 @@ describe('a batch in words', () => {
       'Adds 196 items in 14 units. Replaces and clears nothing.',
     )
     expect(pairEffectText({ ...none, items: 1, units: 1, cleared: 1, studentRows: 3 }, true)).toBe(
-      'Added 1 item in 1 unit. Cleared 1 thing of the shell. Cleared 3 rows of student data.',
+      'Added 1 item in 1 unit. Cleared 1 thing of the shell. Cleared 3 records about students.',
     )
   })
   it('counts its pairs by how they stand, leaving out what there is none of', () => {

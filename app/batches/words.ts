@@ -25,7 +25,7 @@ export function pairEffectText(effect: PairEffect, isDone: boolean): string {
   const lost = [
     effect.replaced > 0 && `${replaces} ${counted(effect.replaced, 'thing')}.`,
     effect.cleared > 0 && `${clears} ${counted(effect.cleared, 'thing')} of the shell.`,
-    effect.studentRows > 0 && `${clears} ${counted(effect.studentRows, 'row')} of student data.`,
+    effect.studentRows > 0 && `${clears} ${counted(effect.studentRows, 'record')} about students.`,
   ].filter(Boolean)
   const more = lost.length > 0 ? lost.join(' ') : `${replaces} and ${clears.toLowerCase()} nothing.`
   return `${adds} ${counted(effect.items, 'item')} in ${counted(effect.units, 'unit')}. ${more}`

@@ -3,7 +3,7 @@ import type { Work, WorkUnit } from './course'
 
 /**
  * Lights and Fog Signals: a course in which last term's students stand in texts, files and settings, beside names that are only words. Every
- * one is listed in demo/TRACES.md. All people are made up.
+ * one is listed in demo/traces.txt. All people are made up.
  */
 export const lightsClass = 'lth220-01-2026a'
 export const lightsShell = 'lth220-01-2027s'
@@ -16,6 +16,7 @@ export interface LightsStudent {
   family: string
   nickname: string
   number: string
+  phone: string
 }
 const row = (n: number, given: string, family: string, middle = '', nickname = ''): LightsStudent => ({
   id: `lt-2026-${String(n).padStart(2, '0')}`,
@@ -24,6 +25,7 @@ const row = (n: number, given: string, family: string, middle = '', nickname = '
   family,
   nickname,
   number: `N04${170 + n * 7}`,
+  phone: n % 2 ? `902-555-01${String(n).padStart(2, '0')}` : '',
 })
 /** Last term's: with accents, a hyphen, an apostrophe, two first names, a nickname, and names that are words. */
 export const lightsStudents: readonly LightsStudent[] = [
@@ -102,6 +104,32 @@ function picture(): Uint8Array {
   block.set(said, 4)
   return new Uint8Array([...point.subarray(0, 2), ...block, ...point.subarray(2)])
 }
+/** Hand-ins of last term, kept as examples and named as hand-ins are. */
+const logs = (): Uint8Array =>
+  zipSync(
+    {
+      'logs/PenhallowJory_watch.txt': strToU8(
+        'Watch from 20:00 to 24:00. Fog until 22:15, then clear. Kept by N04261.\n',
+      ),
+      'logs/how to read a log.txt': strToU8('A log says what was seen, and when.\n'),
+    },
+    { level: 9, mtime: stamp },
+  )
+/** The beginning of a sound recording (ISO/IEC 14496-12): nothing here can read what is said in it. */
+const recording = (): Uint8Array =>
+  Uint8Array.from([
+    0,
+    0,
+    0,
+    24,
+    ...strToU8('ftypM4A '),
+    0,
+    0,
+    2,
+    0,
+    ...strToU8('isomiso2'),
+    ...Array.from({ length: 4000 }, (_, n) => (n * 37) % 251),
+  ])
 /** A PDF (ISO 32000-1) of one page with two lines. */
 function leaflet(): Uint8Array {
   const text =
@@ -134,7 +162,7 @@ export const lightsUnits: readonly WorkUnit[] = [
         'How to reach us',
         `<p>The hut stands on the ness above the bay. Take the stone path; it may be wet.</p>
 <p>The key to the hut is with Zo&euml; Tarrant-M&uuml;ller until the end of term, and a spare one with <b>Niamh</b> O’Carrow.</p>
-<p>Questions? <a href="mailto:i.vane@port-ellery.example">Write to Ingrith</a> or to i.vane@port-ellery.example.</p>
+<p>Questions? Ring (902) 555 0109, or <a href="mailto:i.vane@port-ellery.example">write to Ingrith</a> or to i.vane@port-ellery.example.</p>
 <!-- moved here by Jory Penhallow, N04261 -->`,
       ),
       page(
@@ -198,6 +226,8 @@ export const lightsUnits: readonly WorkUnit[] = [
 <script>var lastKeeper = "lt-2026-05";</script>`,
       ),
       file('l-leaflet', 'Fog signal leaflet.pdf', leaflet()),
+      file('l-logs', 'Logs to learn from.zip', logs()),
+      file('l-horn', 'fog-horn.m4a', recording()),
       {
         id: 'l-quiz',
         title: 'Check: signals',

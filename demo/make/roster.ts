@@ -357,10 +357,11 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
       ...staff.map(([id, role, login, given, family]) => user(id, role, login, given, family)),
       ...students.map(({ id, given, family }) => user(id, 'student', id, given, family)),
       ...newcomers.map(({ id, given, family }) => user(id, 'student', id, given, family)),
-      ...lightsStudents.map(({ id, given, middle, family, nickname, number }) => ({
+      ...lightsStudents.map(({ id, given, middle, family, nickname, number, phone }) => ({
         ...user(id, 'student', id, given, family),
         middleName: middle,
         identifier: number,
+        phone,
         'metadata.nickname': nickname,
         email: `${given.slice(0, 1)}.${family.split(/[^\p{L}]/u)[0]}@port-ellery.example`.toLowerCase(),
       })),

@@ -1,22 +1,12 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { noDates } from '../../core/course/dates'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { RunRecord } from '../../shared/api/run-record'
 import { anyText } from '../search/file-text'
+import { pdfFonts } from '../../tests/support/fonts'
 import { recordPdf } from './record-pdf'
 
-const font = (script: string, weight: number): Uint8Array =>
-  readFileSync(
-    new URL(
-      `../../node_modules/@fontsource/commissioner/files/commissioner-${script}-${weight}-normal.woff`,
-      import.meta.url,
-    ),
-  )
-const fonts = {
-  regular: ['latin', 'latin-ext', 'greek', 'cyrillic'].map(script => font(script, 400)),
-  bold: ['latin', 'latin-ext', 'greek', 'cyrillic'].map(script => font(script, 600)),
-}
+const fonts = pdfFonts()
 const course = { code: 'HYD 240', section: '01', title: 'Tides', term: 'Autumn 2026' }
 const entry = {
   entity: 'item',

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
 import { sidesOf, type CarrySide, type CompileInput } from '../../core/plan/compile'
+import { foldedWords } from '../../core/student-data/traces/fold'
 import type { Trace } from '../../core/student-data/traces/trace'
 import type { TracesReply } from '../../shared/api/traces'
 import { accessToCourses } from '../courses/access'
@@ -33,7 +34,14 @@ export async function peopleOfPlan(db: Knex, plan: Plan): Promise<SearchedPeople
   const students = await peopleIn(db, await withTemplateSources(db, sources), ['student'])
   const staff = await peopleIn(db, [...sources, plan.targetId], staffRoles)
   const here = plan.mode === 'in-place' ? [] : await peopleIn(db, [plan.targetId], ['student'])
-  const alsoHere = new Set([...staff, ...here].map(({ id }) => id))
+  // Whoever is called as somebody is who is here now may be meant as well.
+  const nameOf = ({ given, family }: { given: string; family: string }): string =>
+    foldedWords(`${given} ${family}`).join(' ')
+  const ids = new Set([...staff, ...here].map(({ id }) => id))
+  const names = new Set([...staff, ...here].map(nameOf))
+  const alsoHere = new Set(
+    students.filter(person => ids.has(person.id) || names.has(nameOf(person))).map(({ id }) => id),
+  )
   return { students, staff, alsoHere, keyOf: phoneKeyOf() }
 }
 /** Stands for all that a search looks through, and for whom: where it is the same, so is what was found. */

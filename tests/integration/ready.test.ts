@@ -97,7 +97,7 @@ describe('what a run has written', () => {
     const shell = await course('lth220-01-2027s')
     const plan = await useRolls(demo, corrigall).planned([await course('lth220-01-2026a')], shell)
     await effectOf(demo.db, plan)
-    const { found } = await readTraces(demo.db, corrigall(), plan)
+    const { found, looked } = await readTraces(demo.db, corrigall(), plan)
     const { document, revision } = await readPlan(demo.db, corrigall(), plan)
     const answers = Object.fromEntries(
       found
@@ -110,7 +110,13 @@ describe('what a run has written', () => {
         ]),
     )
     await savePlan(demo.db, corrigall(), plan, revision, {
-      document: { ...document, traces: { answers, unseen: {} } },
+      document: {
+        ...document,
+        traces: {
+          answers,
+          unseen: Object.fromEntries((looked?.unseen ?? []).map(({ id }) => [id, { by: 'H. C.' }])),
+        },
+      },
     })
     await makeReady(demo.db, plan)
     return { plan, shell, fingerprint: (await effectOf(demo.db, plan)).fingerprint }

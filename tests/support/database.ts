@@ -7,6 +7,8 @@ import type { Knex } from 'knex'
 import { loadDemo } from '../../demo/load'
 import { connect, type DatabaseAddress } from '../../server/db/connection'
 
+// By this the demo's phone numbers are known, in the tests' own process and in the applications they start.
+process.env.NORTHTIDE_PHONE_KEY ??= 'a key for tests'
 const script = fileURLToPath(new URL('../../scripts/mariadb', import.meta.url))
 
 /** A MariaDB server for tests: the one that ./test has started (DB_* are set), else one of our own. Returns how to stop it. */

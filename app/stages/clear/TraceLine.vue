@@ -35,7 +35,9 @@ const input = ref<{ focus: () => void }>()
 const answer = computed(() => answerOf(props.trace, props.answers))
 const decided = computed(() => decisionOf(props.trace, props.answers))
 const shown = computed(() => shownAs(props.trace, props.answers))
-const others = computed(() => props.trace.can.filter(can => can !== answer.value || !decided.value))
+const others = computed(() =>
+  props.trace.can.filter(can => can !== answer.value || (can === 'keep' && !decided.value)),
+)
 const isFile = computed(() => props.trace.entity === 'item' && props.trace.itemKind === 'file')
 const isReadOnly = computed(() => !props.trace.can.includes('remove'))
 watch(
@@ -70,7 +72,7 @@ const keep = (why: string): void => emit('settle', 'keep', why)
             ><bdi>{{ shown.text }}</bdi></mark
           ><bdi>{{ shown.tail }}</bdi></span
         ><ins v-if="shown.instead"
-          ><bdi> {{ shown.instead }}</bdi></ins
+          ><bdi>{{ shown.instead }}</bdi></ins
         ><bdi>{{ shown.after }}</bdi></template
       >
     </p>
@@ -202,6 +204,7 @@ mark.weak {
   text-decoration-thickness: 1px;
 }
 ins {
+  margin-left: 5px;
   text-decoration: none;
   color: var(--tide-text);
 }

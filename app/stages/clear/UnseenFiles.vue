@@ -57,9 +57,8 @@ function undo(): void {
       <li v-for="{ id, title, file, why, size } in store.unseen" :key="id">
         <b
           ><bdi>{{ title }}</bdi></b
-        >
-        <bdi v-if="file" class="soft"> {{ file }}</bdi>
-        <span class="soft"> {{ bytesText(size) }}. {{ why }}</span>
+        >{{ ' ' }}<bdi v-if="file" class="soft">({{ file }})</bdi>{{ ' ' }}
+        <span class="soft">{{ bytesText(size) }}. {{ why }}</span>
       </li>
     </ul>
     <p v-if="may" class="acts small">

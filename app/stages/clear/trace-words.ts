@@ -89,13 +89,13 @@ export function shownAs(trace: Trace, answers: TraceDecisions): Shown {
   }
 }
 /** Whether a name stands alone, so that one decision may be meant for each place of it. */
-const isAlone = ({ kind }: Trace): boolean => kind === 'family' || kind === 'given'
+export const isNameAlone = ({ kind }: Trace): boolean => kind === 'family' || kind === 'given'
 /** All traces of the same name alone, in whichever thing: one decision may settle them. */
 export const sameName = (trace: Trace, all: readonly Trace[]): Trace[] =>
-  isAlone(trace)
+  isNameAlone(trace)
     ? all.filter(
         each =>
-          isAlone(each) &&
+          isNameAlone(each) &&
           folded(each.text) === folded(trace.text) &&
           (each.weight === 'doubtful') === (trace.weight === 'doubtful'),
       )
@@ -103,7 +103,7 @@ export const sameName = (trace: Trace, all: readonly Trace[]): Trace[] =>
 /** Names alone of which several wait for a decision: `Holt in 4 places`. */
 export const namesText = (open: readonly Trace[]): string => {
   const words = new Map<string, number>()
-  for (const trace of open.filter(isAlone)) words.set(trace.text, (words.get(trace.text) ?? 0) + 1)
+  for (const trace of open.filter(isNameAlone)) words.set(trace.text, (words.get(trace.text) ?? 0) + 1)
   return listText([...words].map(([word, n]) => (n === 1 ? `“${word}”` : `“${word}” in ${n} places`)))
 }
 /** All that was looked through: `40 pages, 8 quizzes and 9 tables`. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { there } from '~~/core/there'
-import { namesText } from '../clear/trace-words'
+import { isNameAlone, namesText } from '../clear/trace-words'
 import { useStagePlan } from '../plan/store'
 
 /** Traces of which nobody has said anything: they bar the way, and can all be settled here at once. */
@@ -11,9 +11,7 @@ const session = useSession()
 const canChange = computed(() => plan.value.may.edit && store.tracesToSettle.length > 0)
 /** Names alone that can be said otherwise; what can only be kept or left behind, or does not read right, needs a look. */
 const open = computed(() =>
-  store.tracesToSettle.filter(
-    trace => trace.can.includes('role') && trace.weight === 'ask' && !trace.isAlsoHere,
-  ),
+  store.tracesToSettle.filter(trace => trace.can.includes('role') && isNameAlone(trace)),
 )
 const rest = computed(() => store.tracesToSettle.length - open.value.length)
 const placesText = computed(() =>

@@ -111,7 +111,9 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
   function lookAt(thing: SearchedThing, part: SearchedPart, segment: Segment): Found[] {
     const where = whereOf(segment.place)
     const isProse = where === 'prose'
-    const count = isProse ? [counted(words.things, thing.on), counted(words.sides, thing.side)] : []
+    const count = isRead(segment.place)
+      ? [counted(words.things, thing.on), counted(words.sides, thing.side)]
+      : []
     const hits = scan(
       segment.text,
       index,
@@ -203,6 +205,8 @@ function counted<K>(counts: Map<K, WordCount>, key: K): WordCount {
   counts.set(key, there)
   return there
 }
+/** Where the words are those of the thing’s language: not in attributes, nor in what programs say of a file. */
+const isRead = (place: TracePlace): boolean => place === 'text' || place === 'title' || place === 'page'
 /** What a table of students holds: all that tells one in full, and names alone of those who are told so. */
 function withOwn(all: readonly Found[], strong: readonly Found[]): Found[] {
   const people = new Set(strong.flatMap(({ hit }) => hit.people))

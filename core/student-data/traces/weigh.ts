@@ -110,9 +110,11 @@ function isSupported(hit: Hit, all: readonly Hit[], at: number): boolean {
   }
   return false
 }
-/** A name in full of ordinary words, family name first, is one at the beginning of a line or in a list; in a sentence it may be two words. */
+/** A name in full of ordinary words, family name first, may be two words where a place is told: `in the Bay, Will said`. */
 const isDoubtfulInFull = ({ isOrdinary, isFamilyFirst }: Hit, before: string): boolean =>
-  isOrdinary && isFamilyFirst && !/(^|[;,:>(|\t\r\n•-])\s*$/.test(before)
+  isOrdinary &&
+  isFamilyFirst &&
+  /(^|[^\p{L}])(the|an?|in|at|of|on|near|to|from|into|across|along|this|every)\s$/iu.test(before)
 
 /** A weight, and whether something else of students stands near: then where else the word stands is no matter. */
 export interface Weighed {
