@@ -133,15 +133,17 @@ function joinedNames(person: TracedPerson): Pattern[] {
         joined: isProse ? ('code' as const) : ('anywhere' as const),
       })),
   )
+  // In prose a family name with an initial after it is soon a word: Marin, A. is no marina.
   const isRare = last.length >= 5 && !ordinaryWords.has(last)
-  const short: Pattern[] = [first.slice(0, 1) + last, last + first.slice(0, 1)]
+  const [before, after] = [first.slice(0, 1) + last, last + first.slice(0, 1)]
+  const short: Pattern[] = [before, after]
     .filter(word => word.length >= 4)
     .map(word => ({
       ...plain,
       words: [word],
       kind: 'handle',
       person: person.id,
-      joined: isRare && !ordinaryWords.has(word) ? 'anywhere' : 'code',
+      joined: isRare && word === before && !ordinaryWords.has(word) ? 'anywhere' : 'code',
     }))
   return [...full, ...short]
 }

@@ -74,7 +74,8 @@ function webpBlocks(bytes: Uint8Array): Block[] {
   let at = 12
   while (at + 8 <= bytes.length) {
     const size = view.getUint32(at + 4, true)
-    const to = at + 8 + size + (size % 2)
+    // The last chunk may lack the byte that would make it even.
+    const to = Math.min(at + 8 + size + (size % 2), Math.max(bytes.length, at + 8 + size))
     const name = latin(bytes.subarray(at, at + 4))
     if (to > bytes.length) break
     const body = bytes.subarray(at + 8, at + 8 + size)
