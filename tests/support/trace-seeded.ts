@@ -73,7 +73,8 @@ const named: Readonly<Record<string, Form>> = {
   'run together': ({ person }) => plainly(person.family) + plainly(person.given),
   'run together, small': ({ person }) => (plainly(person.family) + plainly(person.given)).toLowerCase(),
   'with a line': ({ person }) => `${plainly(person.family)}_${plainly(person.given)}`.toLowerCase(),
-  'initial and family': ({ person }) => (plainly(person.given).slice(0, 1) + plainly(person.family)).toLowerCase(),
+  'initial and family': ({ person }) =>
+    (plainly(person.given).slice(0, 1) + plainly(person.family)).toLowerCase(),
   key: ({ person }) => person.key,
   number: ({ person }) => person.number ?? '',
 }

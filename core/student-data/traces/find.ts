@@ -125,7 +125,7 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
       const said = segment.text.slice(hit.from, hit.to)
       const isAlone = hit.kind === 'family' || hit.kind === 'given'
       // Whatever programs are called by is no name alone.
-      if (segment.place === 'identifier' && !traceKinds[hit.kind].isStrong) return []
+      if (segment.place === 'identifier' && isAlone) return []
       const weighed = weigh(segment, hits, at, names)
       if (weighed.weight === 'word') {
         passed.set(said, { word: said, why: 'ordinary' })

@@ -14,7 +14,16 @@ export const ordinaryWords: ReadonlySet<string> = new Set(
     pepper pike pine piper pool poppy porter potter power price pride prince quill rain ray reed reef rice rich ridge river rivers rob robin rock
     rose rowan ruby rush rusty sage sailor sand sandy sea shell shepherd shore short sky smith snow sorrel south spring star stone storm
     strand stream street sue summer summers sunny swan swift tanner taylor teal terra thorn tide towns tree true vale victor violet wade walker
-    ward waters weaver web wells west wheeler white will wind winter wise wolf wood woods wren wright young`,
+    ward waters weaver web wells west wheeler white will wind winter wise wolf wood woods wren wright young
+    abbot amber angel archer arrow bacon barber barrow basil bolt bond boot bowman bright broad buck bull burn camp candy carol castle chamber
+    chandler clerk cliff close cooper copper cotton couch court crow crystal curry cutler daisy diamond draper drum duck duke dyer earl english
+    farrow fell fern fish flower foster fowler french friend gamble garland gates ginger glass glover golden goodman grove hammer hand hare
+    harper hart hawk hay head heart heather herd holly hood hook horn house hull jewel judge keen kitchen latch lemon lock lord low mace
+    marsh martin mason mayor mead means melody mercer merchant merry minor misty moody mount mustard myrtle nail newman nightingale noon
+    nurse opal orchard otter palmer parson pass peach peacock peak pickle plant plum pole pond post pound primrose proud quick rainbow
+    ram raven ready rider ring roach rocky roper round royal rudder saffron savage scarlet sharp shield singer skinner small spark
+    spear speed spicer squire stable staff steel sterling strange strong sugar sweet tailor temple thatcher tiger tiller toll tower train
+    trinity trout tuck tucker turner twist usher vine warden waterman wax weeks wheel wick wild winch wing witch wool worth yard yarrow york`,
   ),
 )
 /** What stands after a name where that is a place's, a law's or a method's (from memory): `Holt Street`, `Coriolis force`. */
@@ -27,4 +36,11 @@ const afterNames: ReadonlySet<string> = new Set(
     tower university valley wharf works`,
   ),
 )
+/** What stands before a name where that is a place's (from memory): `Lake Victor`, `Cape Rose`. */
+const beforeNames: ReadonlySet<string> = new Set(
+  words(
+    'bay camp cape castle fort glacier gulf isle island lac lake loch lough mount mountain point pointe port river saint st strait',
+  ),
+)
+export const isNamedAfter = (word: string): boolean => beforeNames.has(word)
 export const namesSomethingElse = (word: string): boolean => afterNames.has(word)

@@ -82,6 +82,7 @@ function firstNames({ given: name, middle: between, nickname }: TracedPerson): N
   return [
     whole(given),
     whole(given.slice(0, 1)),
+    ...(given.length > 1 ? [whole([given.join('')])] : []),
     short(initialsOf(given)),
     short(initialsOf(given.slice(0, 1))),
     ...withMiddle,

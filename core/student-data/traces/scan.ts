@@ -104,6 +104,14 @@ export function hasCapital(text: string, { from }: Pick<Word, 'from'>): boolean 
   if (code < 128) return code >= 65 && code <= 90
   return capital.test(text.slice(from, from + 2))
 }
+/** Words within family names that are mostly written small (from memory). */
+const particles = new Set(
+  'af al bin da das de del della den der di do dos du e el la le los ten ter van von y zu zum zur'.split(' '),
+)
+/** Whether a name has its capitals: each word of it, but for such as `van der` in a longer one. */
+const isCapitalised = (text: string, own: readonly Word[]): boolean =>
+  own.some(word => hasCapital(text, word)) &&
+  own.every(word => hasCapital(text, word) || (own.length > 1 && particles.has(word.folded)))
 const isOrdinary = (word: Word): boolean => ordinaryWords.has(word.folded)
 /** Whether what stands there is meant as a name: by its capitals, and by what tells initials from single letters. */
 function looksLikeName(pattern: Pattern, text: string, own: readonly Word[], where: Where): boolean {
@@ -113,7 +121,7 @@ function looksLikeName(pattern: Pattern, text: string, own: readonly Word[], whe
   if (pattern.joined) return pattern.joined === 'anywhere' || where !== 'prose' || isInCode(text, first)
   const isStrong = traceKinds[pattern.kind].isStrong
   // Most words that could be one name alone are no names: they are done with here.
-  if (!isStrong) return own.every(word => hasCapital(text, word)) || isSmallName(text, own, where)
+  if (!isStrong) return isCapitalised(text, own) || isSmallName(text, own, where)
   if (pattern.isInitials) return areInitials(text, own)
   return where !== 'prose' || !own.every(isOrdinary) || own.every(word => hasCapital(text, word))
 }
@@ -129,7 +137,7 @@ function isInCode(text: string, { from, to }: Word): boolean {
 }
 /** Single letters are initials with a full stop after them (or an apostrophe, as in O’Carrow), or in a list: `Bay, W`. */
 function areInitials(text: string, own: readonly Word[]): boolean {
-  if (!own.every(word => hasCapital(text, word))) return false
+  if (!isCapitalised(text, own)) return false
   const [first, second] = own
   if (first && second && text.slice(first.to, second.from).includes(',')) return true
   return own.every(({ from, to }) => to - from > 1 || /[.'’]/.test(text.charAt(to)))

@@ -1,7 +1,7 @@
 import { there } from '../../there'
 import { folded, foldedWords, wordsIn } from './fold'
 import type { Segment } from './markup'
-import { namesSomethingElse, ordinaryWords } from './ordinary'
+import { isNamedAfter, namesSomethingElse, ordinaryWords } from './ordinary'
 import { traceKinds, type TracedPerson } from './people'
 import { hasCapital, type Hit } from './scan'
 
@@ -53,6 +53,7 @@ const wordAfter = (after: string): string => folded(/^(?:['’]s)?\s(\p{L}+)/u.e
 /** Whether one name alone is a word where it stands: `the Ness`, `Quist’s Bay`, `in May`, `Will the fog lift?` */
 function isWord(word: string, before: string, after: string): boolean {
   if (namesNobody(before.slice(-8)) || namesSomethingElse(wordAfter(after))) return true
+  if (isNamedAfter(folded(/(?:^|[^\p{L}])(\p{Lu}\p{Ll}*)\.?\s$/u.exec(before)?.[1] ?? ''))) return true
   return (
     isMonth(word, before.slice(-10), after) || (startsSentence(before.slice(-6)) && ordinaryWords.has(word))
   )
@@ -60,6 +61,8 @@ function isWord(word: string, before: string, after: string): boolean {
 /** Whether a name stands with another one that nobody here has: `Halvard Berg`, `Ernst Quist`, `J. Quist`. */
 function isSomebodyElse(hit: Hit, word: string, before: string, after: string, names: RosterNames): boolean {
   const next = /^[\s\u00a0]+(\p{Lu}[\p{L}’'-]+)/u.exec(after)?.[1]
+  // `Perpetua of Carthage`: somebody known by a place.
+  if (hit.kind === 'given' && /^ (?:of|von|van|de) \p{Lu}/u.test(after)) return true
   if (hit.kind === 'given' && next !== undefined && foldedWords(next).every(part => !names.family.has(part)))
     return !startsSentence(before.slice(-6)) || !ordinaryWords.has(word)
   if (hit.kind !== 'family') return false
@@ -67,8 +70,10 @@ function isSomebodyElse(hit: Hit, word: string, before: string, after: string, n
   if (initial !== undefined) return !(names.initials.get(word)?.has(folded(initial)) ?? false)
   const last = /(\p{Lu}[\p{L}’'-]+)[\s\u00a0]+$/u.exec(before)
   if (!last || honorific.test(before)) return false
-  const lead = before.slice(0, last.index)
-  return !startsSentence(lead.slice(-6)) && foldedWords(last[1] ?? '').every(part => !names.given.has(part))
+  const words = foldedWords(last[1] ?? '')
+  // At the beginning of a sentence any word has a capital: there only one tells that is a name as well.
+  const isFirst = startsSentence(before.slice(0, last.index).slice(-6))
+  return words.every(part => !names.given.has(part) && (!isFirst || ordinaryWords.has(part)))
 }
 /** `Quist et al.`, `Quist (1998)`, `Quist & Ness, 2004`: somebody who is cited. */
 const isCited = (after: string): boolean =>
@@ -133,10 +138,11 @@ export function weigh(segment: Segment, all: readonly Hit[], at: number, names: 
   const word = folded(said)
   if (hit.kind !== 'family' && hit.kind !== 'given') return as('ask')
   if (honorific.test(before)) return as('ask', true)
-  const isNear = hasCapital(text, hit) && isSupported(hit, all, at)
+  const isNamed = /\p{Lu}/u.test(said)
+  const isNear = isNamed && isSupported(hit, all, at)
   if (isWord(word, before, after) && !(isNear && !ordinaryWords.has(word))) return as('word')
   if (isCited(after)) return as('doubtful')
   if (isNear) return as('ask', true)
   if (isSomebodyElse(hit, word, before, after, names) || isInTitle(segment, hit)) return as('doubtful')
-  return as(said.length < 3 || !hasCapital(text, hit) ? 'doubtful' : 'ask')
+  return as(said.length < 3 || !isNamed ? 'doubtful' : 'ask')
 }

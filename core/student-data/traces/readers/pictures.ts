@@ -17,10 +17,16 @@ function said(bytes: Uint8Array): string {
   }
   return text.replace(/\p{Cc}+/gu, ' ')
 }
-/** The same, and what stands in it as UTF-16, in which some programs write a picture's author. */
+/** The same, and what stands in it as UTF-16, in which some programs write a picture's author: from whichever byte, in whichever order. */
 function saidInFull(bytes: Uint8Array): string {
-  const wide = latin(bytes).match(/(?:[^\0]\0){4,}/g) ?? []
-  return [said(bytes), ...wide.map(each => each.replaceAll('\0', ''))].join(' ')
+  const letters = latin(bytes)
+  const [little, big] = [letters.search(/(?:[^\0]\0){4}/), letters.search(/(?:\0[^\0]){4}/)]
+  if (little < 0 && big < 0) return said(bytes)
+  const isBig = big >= 0 && (little < 0 || big < little)
+  const wide = new TextDecoder(isBig ? 'utf-16be' : 'utf-16le').decode(
+    bytes.subarray((isBig ? big : little) % 2),
+  )
+  return `${said(bytes)} ${wide.replace(/\p{Cc}+/gu, ' ')}`
 }
 interface Block {
   readonly from: number
