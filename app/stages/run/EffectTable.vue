@@ -55,7 +55,10 @@ const gradesText = computed(() => {
 })
 const unseenText = computed(() => {
   const { carried, settle } = props.effect.traces.unseen
-  return [carried && `${carried} come as somebody agreed`, settle && `${settle} to settle`]
+  return [
+    carried && `${carried} ${carried === 1 ? 'comes' : 'come'} because somebody said so`,
+    settle && `${settle} to settle`,
+  ]
     .filter(Boolean)
     .join(', ')
 })

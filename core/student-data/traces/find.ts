@@ -159,17 +159,19 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
     if (staffWords.has(alone)) return { weight: 'word', why: 'staff' }
     const often = Math.max(oftenFrom, things * oftenShare)
     if (!isSupported && isEverywhere(alone)) return { weight: 'word', why: 'course' }
-    if (isSupported || weight === 'doubtful') return { weight, why: null }
+    if (weight === 'doubtful') return { weight, why: null }
     if (isNamed) return { weight: isSmallWord(alone) ? 'ask' : 'sure', why: null }
+    if (isSupported) return { weight, why: null }
     const isCommon = isSmallWord(alone) || countOf(alone) >= often
     return { weight: isCommon ? 'doubtful' : weight, why: null }
   }
-  /** Whether somebody stands in full in a thing: then one name alone there is theirs. */
+  /** Whether somebody stands in a thing in full, or by an address or a number: then one name alone there is theirs. */
   function namedInFull(): (each: Found) => boolean {
     const keys = new Set<string>()
     for (const { thing, hit } of [...found, ...tables.flat()]) {
       const [who] = hit.people
-      if (hit.kind === 'name' && hit.people.length === 1 && who !== undefined && !alsoHere.has(who))
+      const { isStrong } = traceKinds[hit.kind]
+      if (isStrong && hit.people.length === 1 && who !== undefined && !alsoHere.has(who))
         keys.add(`${thing.on} ${who}`)
     }
     return ({ thing, hit }) => hit.people.length === 1 && keys.has(`${thing.on} ${hit.people[0]}`)
