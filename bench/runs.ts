@@ -103,8 +103,6 @@ try {
       })
       await took('changed', () => effectOf(db, plan))
       const { fingerprint } = await took('effect', () => effectOf(db, plan))
-      // The thread of the runs looks at a plan as soon as somebody looks at its effect.
-      await thread.makeReady(db, plan)
       const run = await took('run', () => thread.runPlan(db, ellwood, plan, fingerprint))
       const other = await makeBenchShell(db, shellLike, `HAND ${items}-${round}`)
       await took('hand', () => byHand(shell, other))
@@ -131,7 +129,6 @@ try {
     const shell = await makeBenchShell(db, shellLike, `MEM ${kilobytes}`)
     const plan = await startPlan(db, ellwood, { sources: [source], target: shell })
     const { fingerprint } = await effectOf(db, plan)
-    await thread.makeReady(db, plan)
     globalThis.gc?.()
     const before = process.memoryUsage().rss
     let most = before

@@ -2,5 +2,4 @@
 export { readCourse } from '../server/courses/lines'
 export { effectOf } from '../server/plans/effect'
 export { readPlan, savePlan } from '../server/plans/plans'
-export { makeReady } from '../server/runs/ready'
 export { runPlan } from '../server/runs/runs'

@@ -12,7 +12,6 @@ import {
   type PlanBase,
 } from '~~/core/plan/compile'
 import { addedText } from '~~/core/carry/added'
-import { withOwnKeys } from '~~/core/course/own-keys'
 import type { PlanDocument } from '~~/core/plan/document'
 import { planNotes } from '~~/core/plan/notes'
 import type { MergedSources } from '~~/core/plan/sources'
@@ -26,7 +25,6 @@ const offered = offeredMethods.map(method => method.name)
 const sideOf = <S extends CourseSide>({ calendar, ...side }: S) => ({
   term: compileTerm(calendar),
   ...side,
-  nodes: withOwnKeys(side.nodes),
 })
 /** Each source has a calendar of its own; what a method moves and leaves to settle is that of all together, and the first one's best is suggested. */
 function compare(input: CompileInput, merged: MergedSources, scope: RuleScope): Comparison | null {

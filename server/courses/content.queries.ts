@@ -2,7 +2,6 @@ import type { Knex } from 'knex'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
 import type { Body, CourseContent, CourseNode, ItemKind, ItemState } from '../../core/course/model'
 import { inCourseOrder, type OutlineNode } from '../../core/course/outline'
-import { withOwnKeys } from '../../core/course/own-keys'
 import { parsePoints, pointsText } from '../../core/grading/points'
 import { inBatches, json, jsonOf, selectRows, written } from '../db/rows'
 import type { ItemRow, UnitRow } from '../db/tables'
@@ -156,11 +155,10 @@ export async function loadOutline(
   const items = await itemsOf(db, content, withheld, withDeleted)
   const own = content === courseId ? null : await sectionDates(db, courseId)
   const kept = withheld.size > 0 ? reachable(units, items) : items
-  const nodes = inCourseOrder([
+  return inCourseOrder([
     ...units.map(row => unitNode(row, own ? (own.get(row.lineage)?.opens ?? null) : row.opens)),
     ...kept.map(row => itemNode(row, own ? (own.get(row.lineage) ?? noDates) : datesOf(row))),
   ])
-  return withOwnKeys(nodes)
 }
 
 /** A unit or an item as it stands: what is counted of it after a run, and what may have to be looked through. */

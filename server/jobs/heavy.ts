@@ -6,14 +6,6 @@ import type { HeavyMessage, HeavyTold } from './worker'
 import { workerFile } from './worker-file'
 
 const beatEvery = 1000
-/** The thread of this process; null where it has none at the moment. */
-let worker: Worker | null = null
-const tell = (told: HeavyTold): void => worker?.postMessage(told)
-/**
- * While somebody looks at an effect, the thread that will run the plan reads and computes what it needs, so that the run only has to see that
- * all of it still stands so. Where another process takes the run, or all of it changed, the run reads and computes it then.
- */
-export const lookAhead = (planId: string): void => tell({ lookAt: planId })
 /**
  * Begins the thread in which this process works off what takes a core: runs, and what makes courses ready to be searched. While the thread
  * computes it can say nothing, so that its leases are kept from here; where the whole process is killed they end within seconds. A thread
@@ -21,6 +13,7 @@ export const lookAhead = (planId: string): void => tell({ lookAt: planId })
  */
 export function startHeavyThread(db: Knex): () => Promise<void> {
   let stopped = false
+  let worker: Worker | null = null
   const held = new Map<string, HeldJob>()
   const begin = (): void => {
     const thread = new Worker(workerFile(), { workerData: { heavy: true } })
@@ -46,7 +39,7 @@ export function startHeavyThread(db: Knex): () => Promise<void> {
     const thread = worker
     if (!thread) return
     const gone = new Promise<void>(resolve => thread.once('exit', () => resolve()))
-    tell('stop')
+    thread.postMessage('stop' satisfies HeavyTold)
     await gone
   }
 }

@@ -14,9 +14,8 @@ import { readFile } from '../exchange/files/read'
 import { fileSource, type Source } from '../exchange/files/zip'
 import { importProblem, importUpload } from '../exchange/import-file'
 import { saveReport } from '../exchange/uploads.queries'
-import { log, logSeldom } from '../http/logger'
+import { log } from '../http/logger'
 import { fetchProblem, importFetched } from '../registrar/registrar'
-import { makeReady } from '../runs/ready'
 import { searchTraces } from '../student-data/traces'
 import type { HeldJob, Job } from './jobs.queries'
 import { heavyLanes, startRunner } from './runner'
@@ -34,8 +33,8 @@ export interface HeavyMessage {
   job: HeldJob
   isHeld: boolean
 }
-/** What the thread of the runs is told: to stop, or to look at a plan that is likely to be run. */
-export type HeavyTold = 'stop' | { lookAt: string }
+/** What the thread of the runs is told. */
+export type HeavyTold = 'stop'
 export type WorkerMessage =
   { type: 'progress'; done: number; total: number } | { type: 'done' } | { type: 'failed'; problem: string }
 
@@ -108,36 +107,14 @@ async function search(planId: string): Promise<void> {
   }
 }
 
-/** Looks at one plan after another, at the latest that was asked for next; whatever stands against a plan, its run will tell. */
-function aheadOf(db: Knex): (planId: string) => void {
-  let wanted: string | null = null
-  let isLooking = false
-  async function look(): Promise<void> {
-    isLooking = true
-    while (wanted !== null) {
-      const planId = wanted
-      wanted = null
-      await makeReady(db, planId).catch((error: unknown) => {
-        if (!(error instanceof Refusal)) logSeldom('a plan could not be looked at ahead of its run', error)
-      })
-    }
-    isLooking = false
-  }
-  return planId => {
-    wanted = planId
-    if (!isLooking) void look()
-  }
-}
 /** Works off the jobs that take a core, until the process that began this thread says that it is enough. */
 async function workHeavy(): Promise<void> {
   const db = connect(addressFromEnvironment())
   const stop = startRunner(db, 150, heavyLanes, ({ id, kind, token }, isHeld) =>
     parentPort?.postMessage({ job: { id, kind, token }, isHeld } satisfies HeavyMessage),
   )
-  const lookAt = aheadOf(db)
-  await new Promise<void>(resolve =>
-    parentPort?.on('message', (told: HeavyTold) => (told === 'stop' ? resolve() : lookAt(told.lookAt))),
-  )
+  // The one thing that it is told is to stop.
+  await new Promise<HeavyTold>(resolve => parentPort?.once('message', resolve))
   await stop()
   await db.destroy()
   parentPort?.close()

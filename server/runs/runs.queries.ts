@@ -8,7 +8,7 @@ import {
   type RecordEntry,
   type RecordLeft,
 } from '../../core/plan/record'
-import type { TraceRecord } from '../../core/student-data/traces/record'
+import { traceRecord, type TraceRecord } from '../../core/student-data/traces/record'
 import { json, jsonOf, unpacked, type Packed } from '../db/rows'
 import type { AuditLine, FactChange, RunRow } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
@@ -63,7 +63,8 @@ const runFrom = (row: RunColumns): Run => ({
   finishedAt: row.finished_at,
   effect: jsonOf(row.effect),
   audit: jsonOf(row.audit),
-  traces: row.traces && jsonOf(row.traces),
+  // Of runs before something was looked at, the schema says that nothing was.
+  traces: row.traces && traceRecord.parse(jsonOf(row.traces)),
   beforeId: row.before_id,
   undoneAt: row.undone_at,
 })

@@ -4,7 +4,15 @@ import { checkWindows } from '../../core/pairing/windows'
 import { there } from '../../core/there'
 import { counted } from '../../core/dates/words'
 import { redactedThings } from '../../core/plan/redacted'
-import { sourceOutline, type Effect, type Placement } from '../../core/plan/compile'
+import {
+  basesOf,
+  sourceOutline,
+  type CompiledPlan,
+  type CompileInput,
+  type Effect,
+  type Placement,
+} from '../../core/plan/compile'
+import { packedEntries, recordEntries } from '../../core/plan/record'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
 import type { ClearedCounts } from '../../core/student-data/clearing'
@@ -13,7 +21,7 @@ import type { RunStep } from '../../shared/api/writing'
 import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
-import { keepBases } from '../courses/carried.queries'
+import { keepBases, packedBases } from '../courses/carried.queries'
 import { loadStanding, settingsHashes } from '../courses/content.queries'
 import { factsOfCourses, lockCourse, type CourseFacts } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
@@ -21,7 +29,7 @@ import { readable } from '../courses/readable'
 import * as sections from '../courses/sections.queries'
 import { countStudentData } from '../courses/student-data.queries'
 import { inTransaction } from '../db/transaction'
-import { newId } from '../db/rows'
+import { newId, packed } from '../db/rows'
 import type { AuditLine } from '../db/tables'
 import { notFound, refuse } from '../errors/refusal'
 import { addJob } from '../jobs/jobs.queries'
@@ -51,17 +59,6 @@ import { redactorFor } from '../student-data/redactor'
 import { clearableIn, clearAtRun, clearingMark } from '../student-data/clearing'
 import { tracesBasis } from '../student-data/traces'
 import { findTraces, forgetTraces } from '../student-data/traces.queries'
-import {
-  contentsOfSides,
-  readyBases,
-  readyEntries,
-  readyPlacements,
-  readyStatements,
-  textHashes,
-  withSettings,
-  type PlanFound,
-  type TextHashes,
-} from './ready'
 import * as queries from './runs.queries'
 import * as write from './write.queries'
 import { makeSnapshot, moveIntoTerm } from './snapshots.queries'
@@ -94,7 +91,10 @@ export async function runPlan(
 }
 
 /** What a run works with, all of it looked at within its transaction. */
-interface Running extends PlanFound {
+interface Running {
+  plan: Plan
+  input: CompileInput
+  compiled: CompiledPlan
   runId: string
   person: Person
   watch: RunWatch
@@ -137,7 +137,7 @@ async function runLocked(
 
   const things = compiled.placements.length
   await watch.at('writes', 0, things)
-  const running: Running = { runId, person, plan, input, compiled, basis, watch }
+  const running: Running = { runId, person, plan, input, compiled, watch }
   const courseId = writtenCourse(plan)
   const before = await countStudentData(trx, courseId)
   const sources = sidesOfPlan(plan)
@@ -151,9 +151,15 @@ async function runLocked(
     personId: person.id,
     document: plan.document,
     effect: compiled.effect,
-    entries: await readyEntries(
-      running,
-      sources.map(id => codeText(there(courses.get(id)))),
+    entries: packed(
+      packedEntries({
+        entries: recordEntries(
+          input,
+          compiled,
+          sources.map(id => codeText(there(courses.get(id)))),
+        ),
+        left: compiled.left,
+      }),
     ),
     beforeId: isInPlace ? null : await keepState(trx, courseId, everySection(beside)),
     at: stampOf(now()),
@@ -277,7 +283,10 @@ function checkWritten(runId: string, what: string, written: number, planned: num
 }
 
 /** Stores the texts that a run makes, ready to be read. Answers their hashes, by the lineage of the source's thing. */
-async function storeTexts(trx: Knex, { plan, input, compiled }: PlanFound): Promise<TextHashes> {
+async function storeTexts(
+  trx: Knex,
+  { plan, input, compiled }: Running,
+): Promise<ReadonlyMap<string, string>> {
   const texts = await composeTexts(trx, plan, input, compiled.rows)
   await storeBodies(
     trx,
@@ -289,20 +298,31 @@ async function storeTexts(trx: Knex, { plan, input, compiled }: PlanFound): Prom
     const source = { hash: hashOf(whole), size: whole.length, load: () => Promise.resolve(whole) }
     await readable(trx, source, form)
   }
-  return textHashes(texts)
+  return new Map([...texts].map(([lineage, { bytes }]) => [lineage, hashOf(bytes)]))
+}
+/** Courses that the rows of content come from: a section shows those of another. */
+async function contentsOfSides(trx: Knex, plan: Plan): Promise<string[]> {
+  const sides = sidesOfPlan(plan)
+  const contents = await sections.contentsOf(trx, sides)
+  return sides.map(side => contents.get(side) ?? side)
 }
 async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
-  const { plan, watch } = running
+  const { plan, input, compiled, watch } = running
   const texts = await storeTexts(trx, running)
-  const placements = await readyPlacements(trx, running)
-  const statements = await readyStatements(trx, running, placements, texts)
-  const writing = { placements, sourceIds: await contentsOfSides(trx, plan) }
-  await write.writeContent(trx, plan.targetId, writing, statements, wrote =>
-    watch.at('writes', wrote, placements.length),
-  )
+  const redactor = await redactorFor(trx, plan, input, sourceOutline(input))
+  const placements = await redactor.rows(compiled.placements)
+  const writing = {
+    placements,
+    sourceIds: await contentsOfSides(trx, plan),
+    nodes: [input.source, ...input.more, ...input.found].map(side => side.nodes),
+    made: texts,
+    found: plan.document.added.found,
+  }
+  await write.writeContent(trx, plan.targetId, writing, wrote => watch.at('writes', wrote, placements.length))
   await redactIdentifiers(trx, plan.targetId, namedInPackage(running))
   const settings = await settingsWritten(trx, plan.targetId, placements)
-  await keepBases(trx, plan.targetId, await readyBases(running, texts, settings))
+  const bases = basesOf(input, compiled.rows, { texts, settings })
+  await keepBases(trx, plan.targetId, packedBases(input.before.bases, bases))
 }
 /** The keys in the course that is written of what its package called by a student. */
 function namedInPackage({ input, compiled, plan }: Running): string[] {
@@ -317,7 +337,7 @@ async function settingsWritten(
   targetId: string,
   placements: readonly Placement[],
 ): Promise<Map<string, string>> {
-  const given = withSettings(placements)
+  const given = placements.filter(({ settings }) => settings !== null)
   if (given.length === 0) return new Map()
   const hashes = await settingsHashes(trx, targetId, lineagesOf(given))
   return new Map(

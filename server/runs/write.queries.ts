@@ -442,7 +442,7 @@ const clearItems = [
 ]
 
 /** One step of a run with the rows that its statements are given, ready to be sent. */
-export interface ReadyWrite {
+interface ReadyWrite {
   readonly what: string
   readonly statements: readonly string[]
   readonly rows: Buffer
@@ -461,7 +461,7 @@ const readyWrite = (
   }
 }
 /** What writes some things into a shell, set by set, in the order in which it is done. */
-export function readyWrites(writing: Writing): ReadyWrite[] {
+function readyWrites(writing: Writing): ReadyWrite[] {
   const rows = rowsOf(writing)
   const these = (
     entity: Placement['entity'],
@@ -488,25 +488,25 @@ export function readyWrites(writing: Writing): ReadyWrite[] {
   return writes
 }
 /**
- * Writes what is ready into the shell; `told` how many things that were so far. @throws Error where another number of rows was written than
+ * Writes into the shell; `told` how many things that were so far. @throws Error where another number of rows was written than
  * was planned: nothing is committed then.
  */
 export async function writeContent(
   trx: Knex,
   targetId: string,
-  { sourceIds, placements }: Pick<Writing, 'sourceIds' | 'placements'>,
-  writes: readonly ReadyWrite[],
+  writing: Writing,
   told: (wrote: number) => Promise<void>,
 ): Promise<void> {
   let done = 0
-  for (const { what, statements, rows, wanted } of writes) {
+  for (const { what, statements, rows, wanted } of readyWrites(writing)) {
     let wrote = 0
-    for (const sql of statements) wrote += await written(trx, sql, { targetId, sources: sourceIds, rows })
+    for (const sql of statements)
+      wrote += await written(trx, sql, { targetId, sources: writing.sourceIds, rows })
     if (wanted === null) continue
     if (wrote !== wanted) throw new Error(`${wrote} ${what} written into ${targetId}, ${wanted} planned`)
     await told((done += wanted))
   }
-  await writeGrace(trx, targetId, placements)
+  await writeGrace(trx, targetId, writing.placements)
 }
 /** Writes how often students of a course may hand in later, where the plan changes it. */
 export async function writeGrace(

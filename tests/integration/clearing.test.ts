@@ -7,6 +7,7 @@ import { newId } from '../../server/db/rows'
 import { readItem } from '../../server/courses/reading'
 import { effectOf } from '../../server/plans/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
+import { readTraces } from '../../server/student-data/traces'
 import { startAwaited } from '../../server/plans/start'
 import { readRun } from '../../server/runs/runs'
 import {
@@ -168,8 +169,10 @@ describe('a course that is rolled in place', () => {
     const open = traces.filter(trace => trace.proposed === null)
     const kept = { does: 'keep', because: 'asked them', by: 'H. Corrigall' } as const
     const answers = Object.fromEntries(open.map(trace => [trace.id, kept]))
+    const { looked } = await readTraces(demo.db, corrigall, plan)
+    const unseen = Object.fromEntries((looked?.unseen ?? []).map(({ id }) => [id, { by: 'H. Corrigall' }]))
     await savePlan(demo.db, corrigall, plan, revision, {
-      document: { ...document, traces: { answers, unseen: {} } },
+      document: { ...document, traces: { answers, unseen } },
     })
     const record = await readRun(demo.db, corrigall, await rolls.run(plan))
     expect(await identity(record.snapshot?.id ?? '')).toBe(was)

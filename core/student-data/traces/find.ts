@@ -1,7 +1,7 @@
 import { lineageOf } from '../../course/lineage'
 import type { ItemKind } from '../../course/model'
 import { folded } from './fold'
-import { countWord, isEnglish, noWords, type WordCount } from './language'
+import { addWord, isEnglish, noWords, type WordCount } from './language'
 import { editsFor, whereOf, type Edit, type Segment, type TracePlace } from './markup'
 import { ordinaryWords } from './ordinary'
 import { traceKinds, type TracedPerson, type TraceKind } from './people'
@@ -118,7 +118,7 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
       segment.text,
       index,
       isProse
-        ? { where, onSmall: noteSmall, onWord: word => count.forEach(c => countWord(c, word)) }
+        ? { where, onSmall: noteSmall, onWord: word => count.forEach(c => addWord(c, word)) }
         : { where },
     )
     return hits.flatMap((hit, at) => {

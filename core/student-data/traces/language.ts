@@ -11,7 +11,7 @@ export interface WordCount {
   english: number
 }
 export const noWords = (): WordCount => ({ all: 0, english: 0 })
-export function countWord(count: WordCount, word: string): void {
+export function addWord(count: WordCount, word: string): void {
   count.all++
   if (english.has(word)) count.english++
 }

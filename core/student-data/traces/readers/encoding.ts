@@ -42,6 +42,6 @@ export function writerLike(bytes: Uint8Array, encoding: string | null): (text: s
   return text => {
     const letters = singleBytes(encoding)
     const found = [...text].map(letter => letters.get(letter))
-    return found.every(byte => byte !== undefined) ? Uint8Array.from(found as number[]) : utf8Bytes(text)
+    return found.every(byte => byte !== undefined) ? Uint8Array.from(found) : utf8Bytes(text)
   }
 }

@@ -1,4 +1,4 @@
-import { strFromU8, unzipSync, zipSync, type Zippable } from 'fflate'
+import { strFromU8, unzipSync, zipSync } from 'fflate'
 import { markupSegments, type Breaks, type Segment } from '../markup'
 import {
   utf8Bytes,
@@ -58,7 +58,7 @@ const packedAgain = (files: Files): Uint8Array =>
         path,
         path === 'mimetype' ? [bytes, { level: 0 }] : bytes,
       ]),
-    ) as Zippable,
+    ),
   )
 /** What of an archive one entry is: so many of its parts, and how its bytes are made of their texts. */
 interface Entry {

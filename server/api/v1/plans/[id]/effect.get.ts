@@ -1,6 +1,5 @@
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
-import { lookAhead } from '../../../../jobs/heavy'
 import { readsPlan } from '../../../../plans/access'
 import { effectOf } from '../../../../plans/effect'
 import { effectReply } from '../../../../../shared/api/plans'
@@ -10,9 +9,5 @@ export default route({
   params: planAddress,
   reply: effectReply,
   may: readsPlan,
-  run: async ({ db, params }) => {
-    const effect = await effectOf(db, params.id)
-    lookAhead(params.id)
-    return effect
-  },
+  run: ({ db, params }) => effectOf(db, params.id),
 })

@@ -3,28 +3,15 @@ import { hashOf, storeBodies } from '../../server/courses/bodies.queries'
 import { answerOf } from '../../core/student-data/traces/trace'
 import { effectOf } from '../../server/plans/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
-import { makeReady } from '../../server/runs/ready'
-import { readRun, runPlan } from '../../server/runs/runs'
+import { runPlan } from '../../server/runs/runs'
 import { readUndo, undoRun } from '../../server/runs/undo'
 import { readTraces } from '../../server/student-data/traces'
 import { useDemo } from '../support/demo'
 import { useRolls } from '../support/rolls'
 
-const demo = useDemo('ready')
+const demo = useDemo('written')
 const me = () => demo.people.marchetti
 const rolls = useRolls(demo, me)
-/** What is computed anew wants the settings of all items of the source; what is ready does not. */
-async function runCounted(plan: string): Promise<{ run: string; asked: number }> {
-  const { fingerprint } = await effectOf(demo.db, plan)
-  let asked = 0
-  const count = ({ sql }: { sql: string }): void => {
-    if (sql.startsWith('select `lineage`, `media_type`, `settings`')) asked++
-  }
-  demo.db.on('query', count)
-  const run = await runPlan(demo.db, me(), plan, fingerprint)
-  demo.db.off('query', count)
-  return { run, asked }
-}
 async function undo(run: string): Promise<void> {
   const { fingerprint } = await readUndo(demo.db, me(), run)
   await undoRun(demo.db, me(), run, { fingerprint, keepAside: false })
@@ -32,36 +19,10 @@ async function undo(run: string): Promise<void> {
 const titlesIn = (course: string): Promise<string[]> =>
   demo.db('items').where({ course_id: course }).whereNot({ state: 'deleted' }).pluck('title')
 
-describe('a run that was made ready', () => {
-  it('writes exactly what one writes that computes all of it, and records the same', async () => {
-    const { old, empty } = demo.courses
-    const plan = await rolls.planned([old], empty, document => ({
-      carry: { ...document.carry, leave: [] },
-      windows: null,
-    }))
-    const anew = await runCounted(plan)
-    expect(anew.asked).toBe(1)
-    const [digest, record] = [await rolls.digest(empty), await readRun(demo.db, me(), anew.run)]
-    await undo(anew.run)
-
-    await makeReady(demo.db, plan)
-    const ready = await runCounted(plan)
-    expect(ready.asked).toBe(0)
-    expect(await rolls.digest(empty)).toBe(digest)
-    const { entries, left, effect, audit, traces } = await readRun(demo.db, me(), ready.run)
-    expect({ entries, left, effect, audit, traces }).toEqual({
-      entries: record.entries,
-      left: record.left,
-      effect: record.effect,
-      audit: record.audit,
-      traces: record.traces,
-    })
-    await undo(ready.run)
-  })
-  it('is computed anew where anything it rests on has changed since', async () => {
+describe('a run', () => {
+  it('is refused where anything it rests on has changed since somebody agreed to it, and writes what stands now', async () => {
     const { old, empty } = demo.courses
     const plan = await rolls.planned([old], empty)
-    await makeReady(demo.db, plan)
     const { fingerprint } = await effectOf(demo.db, plan)
     const [first, second] = await demo.db('items').where({ course_id: old, kind: 'page' }).limit(2)
     await demo
@@ -75,8 +36,7 @@ describe('a run that was made ready', () => {
     await savePlan(demo.db, me(), plan, revision, {
       document: { ...document, carry: { ...document.carry, leave: [second!.lineage] } },
     })
-    const { run, asked } = await runCounted(plan)
-    expect(asked).toBe(1)
+    const run = await rolls.run(plan)
     const titles = await titlesIn(empty)
     expect(titles).toContain('Charts of the bay, renamed since')
     expect(titles).not.toContain(second!.title)
@@ -118,7 +78,6 @@ describe('what a run has written', () => {
         },
       },
     })
-    await makeReady(demo.db, plan)
     return { plan, shell, fingerprint: (await effectOf(demo.db, plan)).fingerprint }
   }
   it('is read again: a name that stands there after all bars the run, in a title, in settings or in a text', async () => {
