@@ -314,7 +314,6 @@ async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
   const writing = {
     placements,
     sourceIds: await contentsOfSides(trx, plan),
-    nodes: [input.source, ...input.more, ...input.found].map(side => side.nodes),
     made: texts,
     found: plan.document.added.found,
   }
@@ -394,7 +393,7 @@ async function writeInPlace(trx: Knex, running: Running): Promise<ClearedCounts 
   const course = await saidOfCourse(trx, plan.sourceId)
   const snapshot = await makeSnapshot(trx, plan.sourceId)
   await moveIntoTerm(trx, plan.sourceId, plan.targetId)
-  await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], nodes: [], made: texts })
+  await write.writeInto(trx, plan.sourceId, { placements, sourceIds: [snapshot], made: texts })
   await write.writeGrace(trx, plan.sourceId, compiled.placements)
   await redactAround(trx, plan.sourceId, redacted, redactor.around())
   await redactIdentifiers(

@@ -1,6 +1,5 @@
 import type { Knex } from 'knex'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
-import type { OutlineNode } from '../../core/course/outline'
 import { graceSchema } from '../../core/grading/grace'
 import { pointsText } from '../../core/grading/points'
 import type { Placement } from '../../core/plan/compile'
@@ -23,8 +22,7 @@ interface WrittenRow extends ItemDates {
   entity: Placement['entity']
   action: Placement['action']
   lineage: string
-  /** Which source it comes from, by its place among them, and that source's id; null of what the plan makes. */
-  from: number
+  /** The source that it comes from; null of what the plan makes. */
   source_course_id: string | null
   source_lineage: string
   parent_lineage: string | null
@@ -51,9 +49,8 @@ const flag = (value: boolean | undefined): number | null => (value === undefined
 /** What a run writes, and from where. */
 export interface Writing {
   placements: readonly Placement[]
-  /** By a placement's `from`; and what stands there. */
+  /** By a placement's `from`. */
   sourceIds: readonly string[]
-  nodes: readonly (readonly OutlineNode[])[]
   /** Hashes of the texts that the run makes, by the lineage of the source's thing. */
   made: ReadonlyMap<string, string>
   found?: PlanDocument['added']['found']
@@ -64,7 +61,6 @@ function rowFor(placement: Placement, { sourceIds, made, found = {} }: Writing):
     entity,
     action,
     lineage,
-    from,
     source_course_id: sourceIds[from] ?? null,
     // What was taken of another course may stand there under another key.
     source_lineage: found[source]?.lineage ?? source,
@@ -93,75 +89,12 @@ function rowFor(placement: Placement, { sourceIds, made, found = {} }: Writing):
 const rowsOf = (writing: Writing): WrittenRow[] =>
   writing.placements.map(placement => rowFor(placement, writing))
 
-/** What is said of a row that comes from a course, in this order: first what most rows say, so that the rest can be left out. */
-const sparseColumns = [
-  'lineage',
-  'from',
-  'opens',
-  'due',
-  'closes',
-  'position',
-  'grading_period',
-  'parent_lineage',
-  'category_lineage',
-  'state',
-  'title',
-  'text_from',
-  'body_hash',
-  'settings',
-  'rubric_lineage',
-  'group_lineage',
-  'alone',
-  'exempt',
-  'extra',
-  'source_lineage',
-] as const satisfies (keyof WrittenRow)[]
-type SparseRow = (string | number | null)[]
-/**
- * Of each row what differs from the source's, up to the last that does; the rest the database has itself. What is to be empty, and is not in
- * the source, is said as empty text. In the order of the table's key, in which rows are put in fastest.
- */
-function sparseRows(rows: readonly WrittenRow[], { nodes }: Writing): SparseRow[] {
-  const known = nodes.map(side => new Map(side.map(node => [node.lineage, node])))
-  return rows
-    .map(row => {
-      const node = known[row.from]?.get(row.source_lineage)
-      const said = sparseColumns.map(name => saidOf(name, row, node))
-      return said.slice(0, said.findLastIndex(value => value !== null) + 1)
-    })
-    .sort(([one], [other]) => (String(one) < String(other) ? -1 : 1))
-}
-function saidOf(
-  name: (typeof sparseColumns)[number],
-  row: WrittenRow,
-  node: OutlineNode | undefined,
-): string | number | null {
-  const value = row[name]
-  if (name in sameAs) {
-    const there = node?.[sameAs[name as keyof typeof sameAs]] ?? null
-    return value === there ? null : (value ?? '')
-  }
-  if (name === 'source_lineage') return value === row.lineage ? null : value
-  if (name === 'position') return value === node?.position ? null : value
-  if (name === 'text_from') return value === 'source' ? null : value
-  return name === 'from' ? value : value || null
-}
-/** Columns of which nothing is said where they are as in the source; empty text says that they are empty. */
-const sameAs = {
-  parent_lineage: 'parent',
-  state: 'state',
-  category_lineage: 'category',
-  rubric_lineage: 'rubric',
-  group_lineage: 'group',
-} as const satisfies Partial<Record<keyof WrittenRow, keyof OutlineNode>>
-
 const idText = 'CHAR(36) CHARACTER SET ascii COLLATE ascii_bin'
 const wallText = 'CHAR(16) CHARACTER SET ascii COLLATE ascii_bin'
 const shortText = 'VARCHAR(200) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin'
 const anyText = 'LONGTEXT CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci'
 const rowColumns = {
   action: shortText,
-  from: 'INT',
   lineage: idText,
   source_course_id: idText,
   source_lineage: idText,
@@ -188,41 +121,33 @@ const rowColumns = {
   extra: 'INT',
   details: anyText,
 } as const satisfies Partial<Record<keyof WrittenRow, string>>
-/** Rows as one document, of objects what is named; as bytes, since the driver looks through a text letter by letter for what it must mask. */
-const sent = (rows: readonly unknown[], names?: string[]): Buffer => Buffer.from(JSON.stringify(rows, names))
+/** Rows as one document, of what is named; as bytes, since the driver looks through a text letter by letter for what it must mask. */
+const sent = (rows: readonly WrittenRow[], names: string[]): Buffer =>
+  Buffer.from(JSON.stringify(rows, names))
 /** Where a statement reads the rows that it is given, as a table `e`: no row of it is ever stored. */
 const given = 'GIVEN'
-type Said = ReadonlyMap<string, string>
 /**
- * A statement as the database gets it. `said`: what its rows say at all, and where in a row; only that is read, and the rest is nothing, so
- * that a column costs only where one of the rows needs it.
+ * A statement as the database gets it: of its rows only the columns are read that one of them says, and a column that none says is nothing, so
+ * that it costs only where it is needed. @throws Error where it names a column that no row can have.
  */
-function asRead(sql: string, said: Said): string {
-  const columns = Object.entries(rowColumns).flatMap(([name, type]) => {
-    const path = said.get(name)
-    return path === undefined ? [] : [`\`${name}\` ${type} PATH '${path}'`]
-  })
+function asRead(sql: string, said: ReadonlySet<string>): string {
+  const columns = Object.entries(rowColumns).flatMap(([name, type]) =>
+    said.has(name) ? [`\`${name}\` ${type} PATH '$.${name}'`] : [],
+  )
   return sql
-    .replace(/\be\.(\w+)/g, (column, name: string) => (said.has(name) ? `e.\`${name}\`` : 'NULL'))
+    .replace(/\be\.(\w+)/g, (_, name: string) => {
+      if (!Object.hasOwn(rowColumns, name)) throw new Error(`rows that a run writes have no column ${name}`)
+      return said.has(name) ? `e.\`${name}\`` : 'NULL'
+    })
     .replace(
       given,
       () => `JSON_TABLE(CONVERT(:rows USING utf8mb4), '$[*]' COLUMNS (${columns.join(', ')})) e`,
     )
 }
-const saidBy = (rows: readonly WrittenRow[]): Said =>
-  new Map(
-    Object.keys(rowColumns)
-      .filter(name => rows.some(row => row[name as keyof typeof rowColumns] !== null))
-      .map(name => [name, `$.${name}`]),
+const saidBy = (rows: readonly WrittenRow[]): ReadonlySet<string> =>
+  new Set(
+    Object.keys(rowColumns).filter(name => rows.some(row => row[name as keyof typeof rowColumns] !== null)),
   )
-const saidInOrder = (rows: readonly SparseRow[]): Said =>
-  new Map(
-    sparseColumns.flatMap((name, at) =>
-      rows.some(row => (row[at] ?? null) !== null) ? [[name, `$[${at}]`] as const] : [],
-    ),
-  )
-const orSame = (name: keyof typeof sameAs): string =>
-  `IF(e.${name} IS NULL, s.${name}, NULLIF(e.${name}, ''))`
 
 type Table =
   'grade_categories' | 'grade_rules' | 'units' | 'items' | 'rubrics' | 'work_groups' | 'furnishings'
@@ -248,8 +173,6 @@ interface Statement {
   actions: Placement['action'][]
   /** Of what a course has, or of what is made in the plan; else of both. */
   of?: 'courses' | 'plan'
-  /** It is given only what differs from the source's. */
-  isSparse?: true
   sql: string
 }
 const categoryDetails = `${detail('title')}, ${detail('weight')}, e.position, ${detail('identifier')}, ${detail('within')},
@@ -394,17 +317,13 @@ const statements: Statement[] = [
     entity: 'item',
     actions: ['added'],
     of: 'courses',
-    isSparse: true,
     sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
             category_lineage, opens, due, closes, grading_period, body_hash, media_type, settings, identifier, rubric_lineage,
             group_lineage, releases, exempt, extra, made_by)
-          SELECT :targetId, e.lineage, ${orSame('parent_lineage')}, IFNULL(e.position, s.position), s.kind,
-            IFNULL(e.title, s.title), IFNULL(e.state, s.state), s.exam, s.points, ${orSame('category_lineage')},
-            e.opens, e.due, e.closes, e.grading_period, IF(e.text_from IS NULL, s.body_hash, e.body_hash),
-            IF(e.text_from = 'none', NULL, s.media_type), ${settings}, s.identifier, ${orSame('rubric_lineage')},
-            ${orSame('group_lineage')}, ${releases}, IFNULL(e.exempt, 0), IFNULL(e.extra, 0), 'run'
-          FROM ${given}
-          JOIN items s ON s.course_id = ELT(e.from + 1, :sources) AND s.lineage = IFNULL(e.source_lineage, e.lineage)`,
+          SELECT :targetId, e.lineage, e.parent_lineage, e.position, s.kind, IFNULL(e.title, s.title), e.state, s.exam,
+            s.points, e.category_lineage, e.opens, e.due, e.closes, e.grading_period, ${body}, ${mediaType}, ${settings},
+            s.identifier, e.rubric_lineage, e.group_lineage, ${releases}, e.exempt, e.extra, 'run'
+          FROM ${given} ${ofSource('items')}`,
   },
   {
     entity: 'item',
@@ -452,13 +371,9 @@ interface ReadyWrite {
 const readyWrite = (
   statements: readonly string[],
   rows: readonly WrittenRow[],
-  sparse?: readonly SparseRow[],
 ): Pick<ReadyWrite, 'statements' | 'rows'> => {
-  const said = sparse ? saidInOrder(sparse) : saidBy(rows)
-  return {
-    statements: statements.map(sql => asRead(sql, said)),
-    rows: sparse ? sent(sparse) : sent(rows, [...said.keys()]),
-  }
+  const said = saidBy(rows)
+  return { statements: statements.map(sql => asRead(sql, said)), rows: sent(rows, [...said]) }
 }
 /** What writes some things into a shell, set by set, in the order in which it is done. */
 function readyWrites(writing: Writing): ReadyWrite[] {
@@ -474,11 +389,11 @@ function readyWrites(writing: Writing): ReadyWrite[] {
         actions.includes(row.action) &&
         (!of || of === (writing.placements[at]?.made ? 'plan' : 'courses')),
     )
-  const writes = statements.flatMap(({ entity, actions, of, isSparse, sql }): ReadyWrite[] => {
+  const writes = statements.flatMap(({ entity, actions, of, sql }): ReadyWrite[] => {
     const some = these(entity, actions, of)
     if (some.length === 0) return []
     const what = `rows of ${entity} (${actions.join(', ')})`
-    return [{ ...readyWrite([sql], some, isSparse && sparseRows(some, writing)), what, wanted: some.length }]
+    return [{ ...readyWrite([sql], some), what, wanted: some.length }]
   })
   const cleared = these('item', ['cleared'])
   if (cleared.length > 0)
@@ -500,8 +415,7 @@ export async function writeContent(
   let done = 0
   for (const { what, statements, rows, wanted } of readyWrites(writing)) {
     let wrote = 0
-    for (const sql of statements)
-      wrote += await written(trx, sql, { targetId, sources: writing.sourceIds, rows })
+    for (const sql of statements) wrote += await written(trx, sql, { targetId, rows })
     if (wanted === null) continue
     if (wrote !== wanted) throw new Error(`${wrote} ${what} written into ${targetId}, ${wanted} planned`)
     await told((done += wanted))

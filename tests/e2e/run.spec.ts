@@ -125,7 +125,7 @@ test('a run is undone and put back; students’ work is named and kept aside, or
   await button.click()
   await expect(page.getByRole('heading', { name: 'This plan was run, and the run was undone' })).toBeVisible()
   await page.goto(`${base()}/courses/${shell}`)
-  await expect(page.getByText('1 row')).toBeVisible()
+  await expect(page.getByText('1 record')).toBeVisible()
   expect(await itemsIn(page, shell)).toBe(0)
   await page.goto(`${base()}/plans/${plan}/run`)
   await expect(page.getByText('Adds 98 items in 7 units.')).toBeVisible()
