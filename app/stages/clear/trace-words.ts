@@ -41,6 +41,7 @@ const aloneWords: Partial<Record<Trace['kind'], string>> = {
 /** What a person should know of a find before saying what becomes of it. */
 export function doubtText(trace: Trace): string {
   if (trace.isAlsoHere) return 'also on the new roster, or teaching'
+  if (!trace.can.includes('remove')) return 'this file can be read here, not changed'
   const alone = aloneWords[trace.kind]
   if (!alone) return trace.kinds ? '' : 'say what happens: “a student” may not read right here'
   return trace.people > 1 ? `${alone}; ${trace.people} on the roster` : alone
