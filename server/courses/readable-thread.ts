@@ -1,5 +1,4 @@
-import { Worker } from 'node:worker_threads'
-import { workerFile } from '../jobs/worker-file'
+import { startThread } from '../jobs/in-thread'
 import type { Readable, ReadableForm } from './readable-body'
 
 /** What a thread is given to make ready to be shown. */
@@ -18,25 +17,18 @@ export function makeInThread(hash: string, bytes: Uint8Array, form: ReadableForm
   const key = `${hash} ${form}`
   const there = underWay.get(key)
   if (there) return there
-  const made = last.then(() => inThread({ bytes, form }))
+  const task: ReadableTask = { bytes, form }
+  const made = last.then(
+    () =>
+      startThread<Readable, Readable>({
+        data: { readable: task },
+        megabytes: 256,
+        seconds: secondsAtMost,
+        hear: (readable, end) => end(readable),
+      }).ended,
+  )
   last = made.catch(() => {})
   underWay.set(key, made)
   void last.then(() => underWay.delete(key))
   return made
-}
-function inThread(task: ReadableTask): Promise<Readable> {
-  const worker = new Worker(workerFile(), {
-    workerData: { readable: task },
-    resourceLimits: { maxOldGenerationSizeMb: 256, maxYoungGenerationSizeMb: 32 },
-  })
-  const made = new Promise<Readable>((resolve, reject) => {
-    worker.once('message', resolve)
-    worker.once('error', reject)
-    worker.once('exit', () => reject(new Error('the thread ended before it was done')))
-    setTimeout(
-      () => reject(new Error(`it took longer than ${secondsAtMost} seconds`)),
-      secondsAtMost * 1000,
-    ).unref()
-  })
-  return made.finally(() => worker.terminate())
 }

@@ -1,9 +1,8 @@
-import { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
 import { log, logSeldom } from '../http/logger'
+import { startThread, type Thread } from './in-thread'
 import { keepLease, type HeldJob } from './jobs.queries'
 import type { HeavyMessage, HeavyTold } from './worker'
-import { workerFile } from './worker-file'
 
 const beatEvery = 1000
 /**
@@ -13,20 +12,23 @@ const beatEvery = 1000
  */
 export function startHeavyThread(db: Knex): () => Promise<void> {
   let stopped = false
-  let worker: Worker | null = null
+  let thread: Thread<void> | null = null
   const held = new Map<string, HeldJob>()
-  const begin = (): void => {
-    const thread = new Worker(workerFile(), { workerData: { heavy: true } })
-    worker = thread
-    thread.on('message', ({ job, isHeld }: HeavyMessage) =>
-      isHeld ? held.set(job.id, job) : held.delete(job.id),
-    )
-    thread.on('error', error => log.error({ err: error }, 'the thread of the runs failed'))
-    thread.on('exit', () => {
-      worker = null
-      held.clear()
-      if (!stopped) setTimeout(begin, 1000).unref()
+  function begin(): void {
+    const begun = startThread<HeavyMessage, void>({
+      data: { heavy: true },
+      hear: ({ job, isHeld }) => (isHeld ? held.set(job.id, job) : held.delete(job.id)),
     })
+    thread = begun
+    begun.ended
+      .catch((error: unknown) => {
+        if (!stopped) log.error({ err: error }, 'the thread of the runs failed')
+      })
+      .finally(() => {
+        thread = null
+        held.clear()
+        if (!stopped) setTimeout(begin, 1000).unref()
+      })
   }
   begin()
   const pulse = setInterval(() => {
@@ -36,10 +38,8 @@ export function startHeavyThread(db: Knex): () => Promise<void> {
   return async () => {
     stopped = true
     clearInterval(pulse)
-    const thread = worker
-    if (!thread) return
-    const gone = new Promise<void>(resolve => thread.once('exit', () => resolve()))
-    thread.postMessage('stop' satisfies HeavyTold)
-    await gone
+    thread?.tell('stop' satisfies HeavyTold)
+    // It ends by itself, once what it does is done.
+    await thread?.ended.catch(() => {})
   }
 }

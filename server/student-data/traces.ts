@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto'
-import { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
 import { sidesOf, type CarrySide, type CompileInput } from '../../core/plan/compile'
 import { foldedWords } from '../../core/student-data/traces/fold'
@@ -11,7 +10,7 @@ import { inSnapshot } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { withTemplateSources } from '../sharing/templates.queries'
 import { logSeldom } from '../http/logger'
-import { workerFile } from '../jobs/worker-file'
+import { startThread } from '../jobs/in-thread'
 import { compileInput } from '../plans/compile'
 import type { Person } from '../people/people.queries'
 import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
@@ -162,22 +161,15 @@ function isLong(input: CompileInput): boolean {
   const nodes = sidesOf(input).flatMap(side => side.nodes)
   return nodes.length > hereAtMost.items || nodes.reduce((sum, { size }) => sum + size, 0) > hereAtMost.bytes
 }
-async function inThread(planId: string): Promise<void> {
-  const worker = new Worker(workerFile(), {
-    workerData: { traces: { planId } },
-    resourceLimits: { maxOldGenerationSizeMb: 512, maxYoungGenerationSizeMb: 32 },
+const inThread = (planId: string): Promise<void> =>
+  startThread<{ problem?: string }, { problem?: string }>({
+    data: { traces: { planId } },
+    megabytes: 512,
+    seconds: secondsAtMost,
+    hear: (message, end) => end(message),
+  }).ended.then(({ problem }) => {
+    if (problem !== undefined) throw new Error(problem)
   })
-  const ended = new Promise<void>((resolve, reject) => {
-    worker.once('message', (message: { problem?: string }) =>
-      message.problem === undefined ? resolve() : reject(new Error(message.problem)),
-    )
-    worker.once('error', reject)
-    worker.once('exit', () => reject(new Error('the thread ended before it was done')))
-    const tooLong = new Error(`it took longer than ${secondsAtMost} seconds`)
-    setTimeout(() => reject(tooLong), secondsAtMost * 1000).unref()
-  })
-  await ended.finally(() => worker.terminate())
-}
 
 /** Whoever may not read a source is told where in it traces stand, and not what is written there. */
 async function toldTo(db: Knex, person: Person, plan: Plan, found: readonly Trace[]): Promise<Trace[]> {
