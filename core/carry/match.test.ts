@@ -103,6 +103,8 @@ describe('which thing meets which', () => {
     ]
     expect(match(sources, shell).u).toBe('w content')
     expect(match(sources, shell.slice(0, 4)).u).toBeUndefined()
+    // Just half of them is not enough.
+    expect(match([...sources, inside('d4', 'u', 3)], shell).u).toBeUndefined()
   })
   it('looks for a title in the unit that met first, then anywhere', () => {
     const sources = [unit('u', { title: 'Waves' }), item('a', { parent: 'u', title: 'Quiz' })]

@@ -6,6 +6,7 @@ import { loadOutline } from '../../server/courses/content.queries'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { chooseSections } from '../../server/plans/sections'
 import { startAwaited } from '../../server/plans/start'
+import { readRun } from '../../server/runs/runs'
 import { dropOldStates } from '../../server/runs/states.queries'
 import { readUndo, undoRun } from '../../server/runs/undo'
 import { makeCourse } from '../../server/shells/shells'
@@ -186,5 +187,19 @@ describe('undoing a run', () => {
     expect(row?.source_id).toContain('in-place:')
     await turn(id)
     expect(await digest(course)).toBe(before)
+  })
+  it('in place keeps its snapshot when what it could be undone by is forgotten: that is a course which people read', async () => {
+    const plan = await startAwaited(demo.db, who(), {
+      sources: [demo.courses.old],
+      term: '2027-summer',
+      mode: 'in-place',
+    })
+    const { snapshot } = await readRun(demo.db, who(), await run(plan))
+    const copy = there(snapshot).id
+    const before = await digest(copy)
+    await demo.db('kept_states').update({ kept_at: '2026-01-01' })
+    expect(await dropOldStates(demo.db, 90)).toBeGreaterThan(0)
+    expect(await digest(copy)).toBe(before)
+    expect((await loadOutline(demo.db, copy)).length).toBeGreaterThan(90)
   })
 })
