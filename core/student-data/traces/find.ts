@@ -8,7 +8,7 @@ import { traceKinds, type TracedPerson, type TraceKind } from './people'
 import { peopleIndex, scan, type Hit, type KeyOf } from './scan'
 import { asRole, removed, type Stretch } from './stretch'
 import type { Looked, Trace, TraceAnswer, TracedEntity, TraceEdit } from './trace'
-import { rosterNames, weigh, type Weighed } from './weigh'
+import { honorific, rosterNames, weigh, type Weighed } from './weigh'
 
 /** A thing of a course in which traces are looked for. */
 export interface SearchedThing {
@@ -58,6 +58,9 @@ const listFrom = 500
 /** A name that stands alone in so many things, or in this share of them, is probably a word of the course. */
 const oftenFrom = 6
 const oftenShare = 0.05
+/** What the course writes in small letters so often is a word; and a name in small letters is a slip that is not made more often than that. */
+const commonFrom = 20
+const slipsAtMost = 3
 /** In so many things it is one for sure, and is not listed. */
 const alwaysFrom = 40
 const alwaysTimes = 300
@@ -69,6 +72,22 @@ interface Met {
   readonly segment: Segment
   readonly hit: Hit
   readonly weighed: Weighed
+}
+/** What was found in one text. */
+interface Scanned {
+  readonly thing: SearchedThing
+  readonly part: SearchedPart
+  readonly segment: Segment
+  readonly hits: readonly Hit[]
+}
+/** Whether a hit is of somebody who is told for sure among some. */
+function namedBy(scanned: readonly Scanned[]): (hit: Hit) => boolean {
+  const people = new Set(
+    scanned.flatMap(({ hits }) =>
+      hits.flatMap(({ kind, people: who }) => (traceKinds[kind].isStrong ? who : [])),
+    ),
+  )
+  return ({ people: who }) => people.size > 0 && who.some(person => people.has(person))
 }
 interface Found extends Met {
   /** The word, where it is one name alone. */
@@ -99,7 +118,10 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
   function look(thing: SearchedThing, { parts, isTable }: SearchedTexts): void {
     if (thing.on !== lastThing) things++
     lastThing = thing.on
-    const here = parts.flatMap(part => part.segments.flatMap(segment => lookAt(thing, part, segment)))
+    const scanned = parts.flatMap(part =>
+      part.segments.flatMap(segment => hitsIn(thing, part, segment) ?? []),
+    )
+    const here = scanned.flatMap(weighed(namedBy(scanned)))
     const strong = here.filter(({ hit }) => traceKinds[hit.kind].isStrong)
     const isOne = strong.length >= (isTable ? tableFrom : listFrom)
     const inTable = isOne ? withOwn(here, strong) : []
@@ -108,34 +130,47 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
     found.push(...rest)
     for (const { alone } of rest) if (alone !== null) noteThing(alone, thing.on)
   }
-  function lookAt(thing: SearchedThing, part: SearchedPart, segment: Segment): Found[] {
+  function hitsIn(thing: SearchedThing, part: SearchedPart, segment: Segment): Scanned | null {
     const where = whereOf(segment.place)
-    const isProse = where === 'prose'
     const count = isRead(segment.place)
       ? [counted(words.things, thing.on), counted(words.sides, thing.side)]
       : []
     const hits = scan(
       segment.text,
       index,
-      isProse
+      where === 'prose'
         ? { where, onSmall: noteSmall, onWord: word => count.forEach(c => addWord(c, word)) }
         : { where },
     )
-    return hits.flatMap((hit, at) => {
-      const said = segment.text.slice(hit.from, hit.to)
-      const isAlone = hit.kind === 'family' || hit.kind === 'given'
-      // Whatever programs are called by is no name alone.
-      if (segment.place === 'identifier' && isAlone) return []
-      const weighed = weigh(segment, hits, at, names)
-      if (weighed.weight === 'word') {
-        passed.set(said, { word: said, why: 'ordinary' })
-        return []
-      }
-      return [{ thing, part, segment, hit, weighed, said, alone: isAlone ? folded(said) : null }]
-    })
+    return hits.length > 0 ? { thing, part, segment, hits } : null
   }
-  function noteSmall(word: string): void {
-    inSmall.set(word, (inSmall.get(word) ?? 0) + 1)
+  /** Weighs what was found in a text. A word that the course writes small all the time is none of the students whom the thing does not name. */
+  const weighed =
+    (isNamed: (hit: Hit) => boolean) =>
+    ({ thing, part, segment, hits }: Scanned): Found[] => {
+      const hasStrong = hits.some(({ kind }) => traceKinds[kind].isStrong)
+      return hits.flatMap((hit, at) => {
+        const said = segment.text.slice(hit.from, hit.to)
+        const isAlone = hit.kind === 'family' || hit.kind === 'given'
+        // Whatever programs are called by is no name alone.
+        if (segment.place === 'identifier' && isAlone) return []
+        const alone = isAlone ? folded(said) : null
+        const isCommon = alone !== null && !hasStrong && (inSmall.get(alone) ?? 0) >= commonFrom
+        if (isCommon && !isNamed(hit) && !honorific.test(segment.text.slice(hit.from - 12, hit.from)))
+          return passOver(said)
+        const weight = weigh(segment, hits, at, names)
+        if (weight.weight === 'word') return passOver(said)
+        return [{ thing, part, segment, hit, weighed: weight, said, alone }]
+      })
+    }
+  function passOver(said: string): never[] {
+    passed.set(said, { word: said, why: 'ordinary' })
+    return []
+  }
+  function noteSmall(word: string): boolean {
+    const times = (inSmall.get(word) ?? 0) + 1
+    inSmall.set(word, times)
+    return times > slipsAtMost
   }
   /** Once may be a slip of whoever wrote it. */
   const isSmallWord = (word: string): boolean => (inSmall.get(word) ?? 0) >= (ordinaryWords.has(word) ? 1 : 2)

@@ -27,6 +27,8 @@ interface Numbered {
 /** People by the first word of all that tells them, by their numbers, and by the ends of their phone numbers. */
 export interface PeopleIndex {
   readonly byFirst: ReadonlyMap<string, readonly Pattern[]>
+  /** Of these the patterns that are no word of a language alone. */
+  readonly longer: ReadonlyMap<string, readonly Pattern[]>
   readonly numbers: ReadonlyMap<string, Numbered>
   readonly longestNumber: number
   readonly phones: ReadonlyMap<string, readonly string[]>
@@ -50,6 +52,7 @@ export function peopleIndex(people: readonly TracedPerson[], keyOf: KeyOf | null
   const order = (a: Pattern, b: Pattern): number =>
     b.words.length - a.words.length || Number(b.exact !== null) - Number(a.exact !== null)
   for (const list of byFirst.values()) list.sort(order)
+  const longer = new Map([...byFirst].map(([word, list]) => [word, list.filter(isLonger)]))
   const numbers = new Map<string, Numbered>()
   const phones = new Map<string, string[]>()
   for (const person of people) {
@@ -61,7 +64,7 @@ export function peopleIndex(people: readonly TracedPerson[], keyOf: KeyOf | null
     for (const key of person.phones) phones.set(key, [...(phones.get(key) ?? []), person.id])
   }
   const longestNumber = Math.max(0, ...[...numbers.keys()].map(text => text.length))
-  return { byFirst, numbers, longestNumber, phones, keyOf }
+  return { byFirst, longer, numbers, longestNumber, phones, keyOf }
 }
 
 const joiner = /^(?:[\s\u00a0]+|[-‐‑–'’_+~]|[\s\u00a0]*[\r\n][\s\u00a0]*)$/
@@ -76,27 +79,37 @@ function isBetween(text: string, left: Word, right: Word, isFamilyFirst: boolean
   return /^\.[\s\u00a0]*[-‐‑]?$/.test(gap) && isInitial(left)
 }
 
-/** Where a pattern that stands where the words of a text begin ends, and which words are its own; null where it does not. */
-function ownWords(pattern: Pattern, text: string, words: readonly Word[], at: number): Word[] | null {
-  const { length } = pattern.words
-  const own = words.slice(at, at + length)
-  const fits = (list: readonly Word[]): boolean =>
-    list.length === length && list.every((word, n) => word.folded === pattern.words[n])
-  const holds = (list: readonly Word[]): boolean =>
-    list.every((word, n) => {
-      const next = list[n + 1]
-      return next === undefined || isBetween(text, word, next, pattern.isFamilyFirst)
-    })
-  if (fits(own)) {
-    const [first, last] = [own[0], own.at(-1)]
-    if (pattern.exact === null) return holds(own) ? own : null
-    return first && last && folded(text.slice(first.from, last.to)) === pattern.exact ? own : null
+/** How many words of a text, from one on, are a pattern, whose first word that one is; 0 where it does not stand there. */
+function wordsOf(pattern: Pattern, text: string, words: readonly Word[], at: number): number {
+  const wanted = pattern.words
+  let fits = 1
+  while (fits < wanted.length && words[at + fits]?.folded === wanted[fits]) fits++
+  if (fits === wanted.length) {
+    if (pattern.exact !== null) return isExactly(pattern.exact, text, words, at, fits) ? fits : 0
+    return areBetween(text, words, at, fits, pattern.isFamilyFirst) ? fits : 0
   }
   // A middle initial that the roster does not tell.
-  if (pattern.kind !== 'name' || length !== 2 || pattern.isFamilyFirst || pattern.isInitials) return null
-  const [first, initial, last] = words.slice(at, at + 3)
-  if (!first || !initial || !last || initial.folded.length !== 1 || !hasCapital(text, initial)) return null
-  return fits([first, last]) && holds([first, initial, last]) ? [first, initial, last] : null
+  if (fits !== 1 || wanted.length !== 2 || pattern.kind !== 'name') return 0
+  const initial = words[at + 1]
+  if (initial?.folded.length !== 1 || words[at + 2]?.folded !== wanted[1]) return 0
+  if (pattern.isFamilyFirst || pattern.isInitials || !hasCapital(text, initial)) return 0
+  return areBetween(text, words, at, 3, false) ? 3 : 0
+}
+function isExactly(exact: string, text: string, words: readonly Word[], at: number, count: number): boolean {
+  return folded(text.slice(words[at]?.from, words[at + count - 1]?.to)) === exact
+}
+function areBetween(
+  text: string,
+  words: readonly Word[],
+  at: number,
+  count: number,
+  isFamilyFirst: boolean,
+): boolean {
+  for (let step = 1; step < count; step++) {
+    const [left, right] = [words[at + step - 1], words[at + step]]
+    if (!left || !right || !isBetween(text, left, right, isFamilyFirst)) return false
+  }
+  return true
 }
 const capital = /^\p{Lu}/u
 export function hasCapital(text: string, { from }: Pick<Word, 'from'>): boolean {
@@ -147,8 +160,8 @@ function areInitials(text: string, own: readonly Word[]): boolean {
 export type Where = 'prose' | 'code'
 export interface ScanOptions {
   readonly where: Where
-  /** Hears of each word that is a name and stands there in small letters. */
-  readonly onSmall?: (word: string) => void
+  /** Hears of each word that is a name and stands there in small letters; answers whether it is known to be a word here, and no name in small letters. */
+  readonly onSmall?: (word: string) => boolean
   /** Hears of every word. */
   readonly onWord?: (word: string) => void
 }
@@ -162,7 +175,7 @@ export function scan(text: string, index: PeopleIndex, { where, onSmall, onWord 
 }
 interface Among {
   readonly where: Where
-  readonly onSmall?: ((word: string) => void) | undefined
+  readonly onSmall?: ((word: string) => boolean) | undefined
 }
 function hitsAmong(
   text: string,
@@ -176,9 +189,11 @@ function hitsAmong(
     const word = words[at]
     if (!word || word.from < end) continue
     const patterns = index.byFirst.get(word.folded)
-    if (patterns && onSmall && isSmallWord(text, word)) onSmall(word.folded)
+    const isWord =
+      patterns !== undefined && onSmall !== undefined && isSmallWord(text, word) && onSmall(word.folded)
     const number = numberAt(text, words, at, index)
-    const name = patterns ? hitAt(patterns, text, words, at, where) : null
+    const looked = isWord ? index.longer.get(word.folded) : patterns
+    const name = looked ? hitAt(looked, text, words, at, where) : null
     const hit = number && (!name || number.to >= name.to) ? number : name
     if (!hit) continue
     hits.push(hit)
@@ -186,6 +201,9 @@ function hitsAmong(
   }
   return hits
 }
+/** Whether more than one word makes a pattern, or it is no word of a language. */
+const isLonger = ({ words, exact, joined }: Pattern): boolean =>
+  words.length > 1 || exact !== null || joined !== null
 const someJoint = /\p{Ll}\p{Lu}|\p{Lu}\p{Lu}\p{Ll}|\p{L}\p{N}|\p{N}\p{L}/u
 /** Who is told in words that are several run together, such as the name of a hand-in. One name alone is not looked for there. */
 function runTogether(text: string, words: readonly Word[], index: PeopleIndex, where: Where): Hit[] {
@@ -232,9 +250,11 @@ function hitAt(
 ): Hit | null {
   let best: { own: Word[]; to: number; pattern: Pattern; people: Set<string> } | null = null
   for (const pattern of patterns) {
-    const own = ownWords(pattern, text, words, at)
-    const to = own?.at(-1)?.to ?? -1
-    if (!own || (best && to < best.to) || !looksLikeName(pattern, text, own, where)) continue
+    const count = wordsOf(pattern, text, words, at)
+    if (count === 0) continue
+    const own = words.slice(at, at + count)
+    const to = own[count - 1]?.to ?? 0
+    if ((best && to < best.to) || !looksLikeName(pattern, text, own, where)) continue
     if (!best || to > best.to) best = { own, to, pattern, people: new Set() }
     best.people.add(pattern.person)
   }
