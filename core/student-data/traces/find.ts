@@ -118,9 +118,14 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
   function look(thing: SearchedThing, { parts, isTable }: SearchedTexts): void {
     if (thing.on !== lastThing) things++
     lastThing = thing.on
+    const own = counted(words.things, thing.on)
+    const before = { ...own }
     const scanned = parts.flatMap(part =>
       part.segments.flatMap(segment => hitsIn(thing, part, segment) ?? []),
     )
+    const course = counted(words.sides, thing.side)
+    course.all += own.all - before.all
+    course.english += own.english - before.english
     const here = scanned.flatMap(weighed(namedBy(scanned)))
     const strong = here.filter(({ hit }) => traceKinds[hit.kind].isStrong)
     const isOne = strong.length >= (isTable ? tableFrom : listFrom)
@@ -132,14 +137,12 @@ export function traceSearch({ students, alsoHere, staff, keyOf }: SearchedPeople
   }
   function hitsIn(thing: SearchedThing, part: SearchedPart, segment: Segment): Scanned | null {
     const where = whereOf(segment.place)
-    const count = isRead(segment.place)
-      ? [counted(words.things, thing.on), counted(words.sides, thing.side)]
-      : []
+    const count = isRead(segment.place) ? counted(words.things, thing.on) : null
     const hits = scan(
       segment.text,
       index,
       where === 'prose'
-        ? { where, onSmall: noteSmall, onWord: word => count.forEach(c => addWord(c, word)) }
+        ? { where, onSmall: noteSmall, ...(count && { onWord: word => addWord(count, word) }) }
         : { where },
     )
     return hits.length > 0 ? { thing, part, segment, hits } : null

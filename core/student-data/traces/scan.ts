@@ -204,10 +204,12 @@ function hitsAmong(
 /** Whether more than one word makes a pattern, or it is no word of a language. */
 const isLonger = ({ words, exact, joined }: Pattern): boolean =>
   words.length > 1 || exact !== null || joined !== null
+/** The same for ASCII, which most texts are; any other letter wants the closer look. */
+const perhapsJoint = /[a-z][A-Z]|[A-Z]{2}[a-z]|[A-Za-z][0-9]|[0-9][A-Za-z]|[^\0-\x7f]/
 const someJoint = /\p{Ll}\p{Lu}|\p{Lu}\p{Lu}\p{Ll}|\p{L}\p{N}|\p{N}\p{L}/u
 /** Who is told in words that are several run together, such as the name of a hand-in. One name alone is not looked for there. */
 function runTogether(text: string, words: readonly Word[], index: PeopleIndex, where: Where): Hit[] {
-  if (!someJoint.test(text)) return []
+  if (!perhapsJoint.test(text) || !someJoint.test(text)) return []
   const parts = words.map(word => partsOfWord(text, word))
   if (parts.every(each => each.length === 0)) return []
   const fine = parts.flatMap((each, at) => (each.length > 0 ? each : (words[at] ?? [])))
@@ -269,17 +271,17 @@ function hitAt(
     isOrdinary: pattern.exact === null && own.every(isOrdinary),
   }
 }
-const digit = /\d/
+const isDigit = (code: number): boolean => code >= 48 && code <= 57
+/** Whether a number may begin with a word: it ends or begins with a digit, or is short and a digit follows. Asked of every word. */
+function mayBeNumber(text: string, { from, to }: Word): boolean {
+  if (isDigit(text.charCodeAt(to - 1)) || isDigit(text.charCodeAt(from))) return true
+  return to - from <= 4 && (isDigit(text.charCodeAt(to)) || isDigit(text.charCodeAt(to + 1)))
+}
 const inNumber = /^[\s\u00a0\u202f.‐‑–/_-]?$/
 /** The longest number of somebody that begins with a word, whatever stands between its digits. */
 function numberAt(text: string, words: readonly Word[], at: number, index: PeopleIndex): Hit | null {
   const first = words[at]
-  if (!first || index.longestNumber === 0) return null
-  if (
-    !digit.test(first.folded) &&
-    (first.folded.length > 4 || !digit.test(text.slice(first.to, first.to + 2)))
-  )
-    return null
+  if (!first || index.longestNumber === 0 || !mayBeNumber(text, first)) return null
   let best: Hit | null = null
   let said = ''
   let last = first
