@@ -327,7 +327,8 @@ async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
 function namedInPackage({ input, compiled, plan }: Running): string[] {
   const redacted = redactedThings(input.traces, plan.document.traces.answers)
   return compiled.placements.flatMap(({ source, lineage, action }) =>
-    redacted.get(source)?.hidesIdentifier && action !== 'moved' && action !== 'cleared' ? [lineage] : [],
+    // What stood there before keeps what it is called.
+    redacted.get(source)?.hidesIdentifier && action === 'added' ? [lineage] : [],
   )
 }
 /** Hashes of the settings of what was given some, as they stand in the shell now. */

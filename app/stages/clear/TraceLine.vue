@@ -18,6 +18,8 @@ const props = defineProps<{
   cannot: boolean
   /** How many places the same name alone stands in, this one among them. */
   same: number
+  /** The course stays where it is: no file of it can be left behind. */
+  inPlace: boolean
   disabled: boolean
 }>()
 const emit = defineEmits<{
@@ -38,7 +40,9 @@ const shown = computed(() => shownAs(props.trace, props.answers))
 const others = computed(() =>
   props.trace.can.filter(can => can !== answer.value || (can === 'keep' && !decided.value)),
 )
-const isFile = computed(() => props.trace.entity === 'item' && props.trace.itemKind === 'file')
+const isFile = computed(
+  () => !props.inPlace && props.trace.entity === 'item' && props.trace.itemKind === 'file',
+)
 const isReadOnly = computed(() => !props.trace.can.includes('remove'))
 watch(
   () => props.asking,
@@ -112,8 +116,12 @@ const keep = (why: string): void => emit('settle', 'keep', why)
       </form>
       <template v-else-if="selected && !disabled">
         <span v-if="cannot" class="small settle" role="status"
-          >Northtide can read this file, not change it. Leave it behind, take another in its place, or keep
-          the name and say why.</span
+          >Northtide can read this file, not change it.
+          {{
+            isFile
+              ? 'Leave it behind, take another in its place, or keep the name and say why.'
+              : 'Keep the name, and say why.'
+          }}</span
         >
         <span class="acts small">
           <button

@@ -115,6 +115,7 @@ useKeys([
         :asking="asking === each.id"
         :cannot="cannot === each.id"
         :same="each.id === trace?.id ? sameAs(each).length : 1"
+        :in-place="plan.mode === 'in-place'"
         :disabled="!plan.may.edit"
         @select="select(each)"
         @settle="settle"

@@ -11,6 +11,7 @@ const agreed = computed(() => store.unseen.filter(({ id }) => document.value.tra
 const who = computed(() =>
   [...new Set(agreed.value.map(({ id }) => document.value.traces.unseen[id]?.by))].join(', '),
 )
+const inPlace = computed(() => plan.value.mode === 'in-place')
 const may = computed(() => plan.value.may.edit && plan.value.state === 'draft')
 const filesText = (n: number): string => counted(n, 'file')
 function carryUnseen(): void {
@@ -64,9 +65,9 @@ function undo(): void {
     <p v-if="may" class="acts small">
       <template v-if="open.length">
         <button class="link" type="button" @click="carryUnseen">
-          Carry {{ open.length === 1 ? 'it' : `all ${open.length}` }} unseen
+          {{ inPlace ? 'Keep' : 'Carry' }} {{ open.length === 1 ? 'it' : `all ${open.length}` }} unseen
         </button>
-        <button class="link" type="button" @click="leave">
+        <button v-if="!inPlace" class="link" type="button" @click="leave">
           Leave {{ open.length === 1 ? 'it' : `all ${open.length}` }} behind
         </button>
       </template>
