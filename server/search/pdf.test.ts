@@ -1,29 +1,15 @@
-import PDFDocument from 'pdfkit'
 import { describe, expect, it } from 'vitest'
 import { readerOf } from '../../core/student-data/traces/readers'
+import { drawnPdf } from '../../tests/support/pdf'
 import { lookedThroughFile, searchedFor, tracedRoster } from '../../tests/support/traces'
 import { readPdf } from './pdf'
 
-/** A PDF made by another library, with everything in it that can name somebody. */
-async function made(
-  draw: (doc: PDFKit.PDFDocument) => void,
-  info: Record<string, string> = {},
-): Promise<Uint8Array> {
-  const doc = new PDFDocument({ info })
-  const chunks: Buffer[] = []
-  doc.on('data', (chunk: Buffer) => chunks.push(chunk))
-  const ended = new Promise<void>(resolve => doc.on('end', () => resolve()))
-  draw(doc)
-  doc.end()
-  await ended
-  return new Uint8Array(Buffer.concat(chunks))
-}
 const through = async (bytes: Uint8Array) =>
   lookedThroughFile({ bytes, mediaType: 'application/octet-stream' }, searchedFor(tracedRoster()), readPdf)
 
 describe('a PDF', () => {
   it('tells its pages with the notes on them, what it says of itself, and what is attached; none of it can be changed', async () => {
-    const bytes = await made(
+    const bytes = await drawnPdf(
       doc => {
         doc.text('The log of Halvard Ness.')
         doc.addPage().text('Fog until ten.')
@@ -54,7 +40,7 @@ describe('a PDF', () => {
     expect(traces.every(({ can, proposed }) => can.join() === 'keep' && proposed === null)).toBe(true)
   })
   it('without text is told as not looked into, and so is one that is damaged', async () => {
-    const drawn = await made(doc => void doc.rect(0, 0, 100, 100).fill('#14263A'))
+    const drawn = await drawnPdf(doc => void doc.rect(0, 0, 100, 100).fill('#14263A'))
     expect((await through(drawn)).unseen).toEqual([expect.stringMatching(/no text that can be read/)])
     const broken = Uint8Array.from(Buffer.from('%PDF-1.7\nnothing of it'))
     expect((await through(broken)).unseen).toEqual([expect.stringMatching(/damaged/)])
@@ -63,7 +49,7 @@ describe('a PDF', () => {
     })
   })
   it('is read on while it has pages, and what was not read is told', async () => {
-    const long = await made(doc => {
+    const long = await drawnPdf(doc => {
       doc.text('1')
       for (let page = 2; page <= 302; page++) doc.addPage().text(String(page))
     })

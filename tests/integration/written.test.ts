@@ -94,29 +94,18 @@ describe('what a run has written', () => {
       .db('items')
       .where({ course_id: await course('lth220-01-2026a'), title: 'How to reach us' })
       .pluck('body_hash')
-    for (const change of [
-      `SET NEW.title = IF(NEW.title = 'How to reach us', 'Ask ${name}', NEW.title)`,
-      `SET NEW.settings = IF(NEW.title = 'How to reach us', '{"note": "Ask ${name}"}', NEW.settings)`,
-      `SET NEW.body_hash = IF(NEW.title = 'How to reach us', '${body}', NEW.body_hash)`,
-    ]) {
-      await writesOtherwise(change)
-      await expect(runPlan(demo.db, corrigall(), plan, fingerprint), change).rejects.toMatchObject({
-        code: 'audit-found-trace',
-      })
-      await demo.db.raw('DROP TRIGGER writes_otherwise')
-      expect(await rolls.digest(shell)).toBe(before)
-    }
-    // A change that nobody was shown, in a title or a text of which something was taken out, though nobody is named there.
-    const other = hashOf(Buffer.from('<p>The key to the hut is with a student.</p>'))
-    await storeBodies(demo.db, [Buffer.from('<p>The key to the hut is with a student.</p>')])
-    for (const change of [
-      `SET NEW.title = IF(NEW.title = 'How to reach us', 'How to reach  us', NEW.title)`,
-      `SET NEW.body_hash = IF(NEW.title = 'How to reach us', '${other}', NEW.body_hash)`,
-    ]) {
-      await writesOtherwise(change)
-      await expect(runPlan(demo.db, corrigall(), plan, fingerprint), change).rejects.toMatchObject({
-        code: 'audit-changed-elsewhere',
-      })
+    // The second two change what nobody was shown, in something of which a name was taken out, though nobody is named there.
+    const other = Buffer.from('<p>The key to the hut is with a student.</p>')
+    await storeBodies(demo.db, [other])
+    for (const [what, is, code] of [
+      ['title', `'Ask ${name}'`, 'audit-found-trace'],
+      ['settings', `'{"note": "Ask ${name}"}'`, 'audit-found-trace'],
+      ['body_hash', `'${body}'`, 'audit-found-trace'],
+      ['title', "'How to reach  us'", 'audit-changed-elsewhere'],
+      ['body_hash', `'${hashOf(other)}'`, 'audit-changed-elsewhere'],
+    ] as const) {
+      await writesOtherwise(`SET NEW.${what} = IF(NEW.title = 'How to reach us', ${is}, NEW.${what})`)
+      await expect(runPlan(demo.db, corrigall(), plan, fingerprint), is).rejects.toMatchObject({ code })
       await demo.db.raw('DROP TRIGGER writes_otherwise')
       expect(await rolls.digest(shell)).toBe(before)
     }

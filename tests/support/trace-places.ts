@@ -1,7 +1,7 @@
-import PDFDocument from 'pdfkit'
 import { strToU8, zipSync } from 'fflate'
 import type { SearchedPart } from '../../core/student-data/traces/find'
 import type { FileFacts } from '../../core/student-data/traces/readers/reader'
+import { drawnPdf } from './pdf'
 import { jsonParts, linePart } from '../../core/student-data/traces/redact'
 
 /** A text where it is put for a search to find: a file of some kind, or what stands in a course's own rows. */
@@ -37,16 +37,9 @@ function halves(text: string): [string, string] {
   const at = Math.ceil(text.length / 2)
   return [text.slice(0, at), text.slice(at)]
 }
-async function pdf(draw: (doc: PDFKit.PDFDocument) => void, info: Record<string, string> = {}): Promise<Put> {
-  const doc = new PDFDocument({ info })
-  const chunks: Buffer[] = []
-  doc.on('data', (chunk: Buffer) => chunks.push(chunk))
-  const ended = new Promise<void>(resolve => doc.on('end', () => resolve()))
-  draw(doc)
-  doc.end()
-  await ended
-  return { bytes: new Uint8Array(Buffer.concat(chunks)) }
-}
+const pdf = async (...asked: Parameters<typeof drawnPdf>): Promise<Put> => ({
+  bytes: await drawnPdf(...asked),
+})
 const joined = (...parts: readonly Uint8Array[]): Uint8Array =>
   Uint8Array.from(parts.flatMap(part => [...part]))
 function pngChunk(name: string, body: Uint8Array): Uint8Array {
