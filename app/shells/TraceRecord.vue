@@ -68,3 +68,9 @@ const passedText = computed(() => {
     </tbody>
   </table>
 </template>
+
+<style scoped>
+table + table {
+  margin-top: 12px;
+}
+</style>
