@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { BatchReply, PairLine, PairsReply, PairState } from '~~/shared/api/batches'
+import type { BatchReply, PairLine, PairsReply, PairState, PairWish } from '~~/shared/api/batches'
 import { countWord, pairStateWords } from './words'
 
 /** The pairs of a batch, by how they stand, with what stands against each and what can be done. `mark`: changes whenever one of them does. */
@@ -30,10 +30,16 @@ const { run: fetchMore, problem: moreProblem } = useAction(async () => {
   further.value = [...further.value, ...reply.pairs]
   more.value = reply.more
 })
+/** Whether another pair that is shown needs a look for the same reason. */
+const hasAlike = ({ id, problem: own }: PairLine): boolean =>
+  pairs.value.some(
+    ({ id: other, state, problem: its }) =>
+      other !== id && state === 'look' && its?.title === own?.title && its?.detail === own?.detail,
+  )
 const isStill = computed(
   () => props.batch.state !== 'trying' && props.batch.state !== 'running' && !props.batch.undoing,
 )
-const change = (pair: PairLine, what: 'check' | 'accept' | 'out'): void =>
+const change = (pair: PairLine, what: PairWish): void =>
   emit('change', () => api.put(`/batches/${props.batch.id}/pairs/${pair.id}`, { do: what }))
 const mayCheck = ({ state, source, shell }: PairLine): boolean =>
   source !== null &&
@@ -54,7 +60,7 @@ const effectText = ({ effect, state }: PairLine): string => {
     counted(effect.dates, 'date'),
     effect.replaced > 0 && `${effect.replaced} replaced`,
     effect.cleared > 0 && `${effect.cleared} removed`,
-    effect.settle > 0 && `${effect.settle} to settle`,
+    effect.settle + effect.alsoSettle > 0 && `${effect.settle + effect.alsoSettle} to settle`,
   ]
     .filter(Boolean)
     .join(', ')
@@ -123,6 +129,15 @@ const effectText = ({ effect, state }: PairLine): string => {
                 @click="change(pair, 'accept')"
               >
                 Let it run
+              </button>
+              <button
+                v-if="pair.state === 'look' && hasAlike(pair)"
+                class="link"
+                type="button"
+                :disabled="busy"
+                @click="change(pair, 'accept-alike')"
+              >
+                Let all like it run
               </button>
               <button
                 v-if="mayCheck(pair)"

@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest'
 import { pairCountsText, decisionsText, pairEffectText, pairsIn } from './words'
 
-const none = { units: 0, items: 0, replaced: 0, cleared: 0, studentRows: 0, dates: 0, settle: 0 }
+const none = {
+  units: 0,
+  items: 0,
+  replaced: 0,
+  cleared: 0,
+  studentRows: 0,
+  dates: 0,
+  settle: 0,
+  alsoSettle: 0,
+}
 const counts = { waiting: 0, ready: 38, look: 1, exception: 2, out: 0, done: 0, failed: 0, undone: 0 }
 
 describe('a batch in words', () => {

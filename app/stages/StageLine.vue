@@ -13,9 +13,9 @@ const isRun = computed(() => props.plan.state === 'run')
 const notes = computed(() =>
   stageNotes(props.plan, {
     ...store.counts,
-    dates: store.ledger?.summary.dates ?? 0,
-    settle: store.ledger?.summary.settle ?? 0,
-    traces: store.isSearchingTraces ? null : store.tracesToSettle.length + store.unseenToSettle.length,
+    dates: store.summary?.dates ?? 0,
+    toSettle: store.toSettle,
+    isSearching: store.isSearchingTraces,
   }),
 )
 const links = computed(() =>

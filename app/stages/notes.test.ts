@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { nothingToSettle } from '~~/core/plan/to-settle'
 import { mapCounts } from '~~/core/student-data/student-data'
 import { item } from '~~/tests/support/outline'
 import { somePlan } from '~/testing/plan'
@@ -39,7 +40,7 @@ describe('what a run does, in a sentence', () => {
     moved: 0,
     given: 0,
     around: { comes: 0, replaced: 0 },
-    traces: { out: 0, kept: 0, passed: 0, settle: 0, unseen: { carried: 0, settle: 0 } },
+    traces: { out: 0, kept: 0, passed: 0, unseen: 0 },
     replaced: 0,
     cleared: 0,
     dates: { dates: 98 },
@@ -54,7 +55,13 @@ describe('the notes under the stages', () => {
   const studentData = mapCounts(() => 0)
   const plan = somePlan({})
   plan.source = { ...plan.source, studentData }
-  const progress = { carried: 97, items: 98, dates: 98, settle: 1, places: 0, traces: 0 }
+  const progress = {
+    carried: 97,
+    items: 98,
+    dates: 98,
+    toSettle: { ...nothingToSettle, dates: 1 },
+    isSearching: false,
+  }
   it('count, and say what must be looked at', () => {
     expect(stageNotes(plan, progress)).toMatchObject({
       pair: { text: 'matched' },

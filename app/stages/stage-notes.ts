@@ -1,4 +1,5 @@
 import { studentDataHeld } from './clear/held'
+import { settleSum, type ToSettle } from '~~/core/plan/to-settle'
 import type { PlanReply } from '~~/shared/api/plans'
 import { counted } from '~/composables/words'
 import type { StageKey } from './stages'
@@ -13,11 +14,9 @@ export interface PlanProgress {
   carried: number
   items: number
   dates: number
-  settle: number
-  /** Places and grade rules that need a person. */
-  places: number
-  /** Traces of students, and files that could not be looked into, that need a person; null while they are searched for. */
-  traces: number | null
+  toSettle: ToSettle
+  /** Whether traces of students are still searched for. */
+  isSearching: boolean
 }
 
 function pairNote({ target, more, mode, fits, sameCourse }: PlanReply): StageNote {
@@ -27,24 +26,32 @@ function pairNote({ target, more, mode, fits, sameCourse }: PlanReply): StageNot
   if (more.length > 0) return { text: counted(more.length + 1, 'source') }
   return { text: sameCourse ? 'matched' : 'different codes' }
 }
-function clearNote(plan: PlanReply, { traces }: PlanProgress): StageNote {
-  if (plan.state === 'draft' && traces) return { text: `${traces} to settle`, settle: true }
-  if (plan.state === 'draft' && traces === null) return { text: 'searching …' }
+/** How much of a stage is to settle; null where nothing is, or the plan was run. */
+function settleNote(
+  { state }: PlanReply,
+  { toSettle }: PlanProgress,
+  stage: 'carry' | 'clear' | 'date',
+): StageNote | null {
+  const open = settleSum(toSettle, stage)
+  return open > 0 && state === 'draft' ? { text: `${open} to settle`, settle: true } : null
+}
+function clearNote(plan: PlanReply, progress: PlanProgress): StageNote {
+  if (plan.state === 'draft' && progress.isSearching) return { text: 'searching …' }
+  const open = settleNote(plan, progress, 'clear')
+  if (open) return open
   if (studentDataHeld(plan).total === 0) return { text: 'nothing there' }
   return { text: plan.mode === 'in-place' ? 'last term’s goes' : 'nothing crosses' }
 }
-function carryNote({ mode, state }: PlanReply, { carried, items, places }: PlanProgress): StageNote {
-  if (mode === 'in-place') return { text: 'skipped' }
-  if (places > 0 && state === 'draft') return { text: `${places} to settle`, settle: true }
-  return { text: `${carried} of ${items}` }
+function carryNote(plan: PlanReply, progress: PlanProgress): StageNote {
+  if (plan.mode === 'in-place') return { text: 'skipped' }
+  return settleNote(plan, progress, 'carry') ?? { text: `${progress.carried} of ${progress.items}` }
 }
-function dateNote({ dates, settle }: PlanProgress): StageNote {
-  return settle > 0 ? { text: `${settle} to settle`, settle: true } : { text: `${dates} dates` }
-}
+const dateNote = (plan: PlanReply, progress: PlanProgress): StageNote =>
+  settleNote(plan, progress, 'date') ?? { text: `${progress.dates} dates` }
 export const stageNotes = (plan: PlanReply, progress: PlanProgress): Record<StageKey, StageNote> => ({
   pair: pairNote(plan),
   carry: carryNote(plan, progress),
   clear: clearNote(plan, progress),
-  date: dateNote(progress),
+  date: dateNote(plan, progress),
   run: { text: plan.state === 'run' ? 'done' : 'writes' },
 })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { noDates } from '../course/dates'
-import type { ItemKind } from '../course/model'
+import { itemKinds, type ItemKind } from '../course/model'
 import { itemKindDefinitions } from '../course/kinds'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 import { lineageOf } from '../course/lineage'
@@ -8,22 +8,13 @@ import { escapeText } from '../formats/xml'
 import { filledLine } from '../text'
 
 const key = z.uuid()
-/** What can be made in a plan: whatever needs nothing but a title, a text and dates to begin with. */
-export const madeKinds = [
-  'assignment',
-  'quiz',
-  'discussion',
-  'page',
-  'announcement',
-  'event',
-  'heading',
-] as const satisfies ItemKind[]
-export type MadeKind = (typeof madeKinds)[number]
+/** What can be made in a plan. */
+export const madeKinds = itemKinds.filter(kind => itemKindDefinitions[kind].canBeMade)
 export const madeTextAtMost = 20_000
 
 /** A unit (`kind` null) or item that a plan adds. Where it stands, its dates and its category are decided as those of what comes. */
 export const madeThing = z.object({
-  kind: z.enum(madeKinds).nullable(),
+  kind: z.enum(madeKinds as [ItemKind, ...ItemKind[]]).nullable(),
   title: filledLine(500, 'Give it a name.'),
   /** Ten-thousandths. */
   points: z.int().min(0).max(99_999_999_9999).nullable().default(null),
@@ -49,7 +40,7 @@ export const foundCourses = ({ found }: Pick<AddedDecisions, 'found'>): string[]
   ...new Set(Object.values(found).map(({ course }) => course)),
 ]
 /** Whether there is a text to write for things of a kind that a plan makes. */
-export const hasMadeText = (kind: MadeKind | null): boolean =>
+export const hasMadeText = (kind: ItemKind | null): boolean =>
   kind !== null && itemKindDefinitions[kind].shows === 'text'
 /** A plain text as a page: a paragraph for whatever stands between empty lines. */
 export const madeHtml = (text: string): string =>

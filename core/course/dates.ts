@@ -3,6 +3,12 @@ import type { WallTime } from '../calendar/schema'
 /** The dates an item may have, in the order in which they are computed and shown. */
 export const dateFields = ['opens', 'due', 'closes'] as const
 export type DateField = (typeof dateFields)[number]
+/** What an item does on each of its dates, as a sentence goes on after its name. */
+export const dateVerbs: Readonly<Record<DateField, string>> = {
+  opens: 'opens',
+  due: 'is due',
+  closes: 'closes',
+}
 /** When an item opens, is due and closes: one shape from the readers to the page. */
 export type ItemDates = { [F in DateField]: WallTime | null }
 export const noDates: Readonly<ItemDates> = Object.freeze({ opens: null, due: null, closes: null })

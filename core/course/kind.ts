@@ -23,6 +23,12 @@ export interface ItemKindDefinition {
   readonly inCourseJson: boolean
   /** What there is to read of it: its text or file, its questions, or nothing but its title. */
   readonly shows: 'text' | 'questions' | 'title'
+  /** Whether students work on it, so that it has a date by which, settings, and traces of their work. Common practice, no source. */
+  readonly workedOn: boolean
+  /** Whether one can be made in the application: it needs nothing but a title, a text and dates to begin with. */
+  readonly canBeMade: boolean
+  /** Whether one can be marked as an exam. */
+  readonly canBeExam: boolean
   /** Only staff ever see it: it is read as hidden. */
   readonly staffOnly?: true
 }

@@ -36,6 +36,11 @@ export function cleanTitle(title: string, term = ''): string {
   }
   return clean === '' ? title.trim() : clean
 }
+/** A title without what copying leaves at its ends; null where it leaves nothing there. */
+export function saysCopy(title: string): string | null {
+  const clean = copies.reduce((text, pattern) => text.replace(pattern, ''), title).trim()
+  return clean === title.trim() || clean === '' ? null : clean
+}
 
 export interface Named {
   readonly id: string

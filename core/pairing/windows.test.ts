@@ -43,9 +43,9 @@ describe('windows of a course', () => {
     [{ openTo: '2027-04-15' }, 'openTo', 'look'],
     [{ enrolTo: '2027-01-04' }, 'enrolTo', 'look'],
     [{ enrolFrom: '2027-01-08' }, 'enrolFrom', 'look'],
-  ])('%o is told at %s', (change, field, severity) =>
+  ])('%o is told at %s', (change, field, grave) =>
     expect(checkWindows({ ...defaultWindows(term), ...change }, term)).toContainEqual(
-      expect.objectContaining({ field, severity }),
+      expect.objectContaining({ where: { lineage: null, field }, grave }),
     ),
   )
 })

@@ -3,7 +3,7 @@ import { civilDate, type TermCalendar } from '../calendar/schema'
 import { isoOf } from '../calendar/day'
 import { compileTerm } from '../calendar/term'
 import { dayText } from '../dates/words'
-import { faultsFrom, type FaultOf } from '../fault'
+import type { Finding, Grave } from '../checks/finding'
 
 /** When students may enrol and when they may enter, whole civil days of the term's zone, both ends included. Null: not limited. */
 export const windowsSchema = z.object({
@@ -41,51 +41,47 @@ export const windowsTold = (windows: Windows | null | undefined): string =>
   windows
     ? `${rangeTold('enrol', windows.enrolFrom, windows.enrolTo)}, ${rangeTold('enter', windows.openFrom, windows.openTo)}`
     : 'windows as they are'
-interface Ends {
-  from: string
-  to: string
-}
-const sentences = {
-  'enrolment-inverted': ({ from, to }: Ends) =>
-    `Enrolment would end on ${told(to)}, before it begins on ${told(from)}.`,
-  'course-inverted': ({ from, to }: Ends) =>
-    `The course would close on ${told(to)}, before it opens on ${told(from)}.`,
-  'opens-late': ({ classes, from }: { classes: string; from: string }) =>
-    `Classes begin on ${told(classes)}, and students cannot enter before ${told(from)}.`,
-  'closes-early': ({ end, to }: { end: string; to: string }) =>
-    `The term ends on ${told(end)}, and students cannot enter after ${told(to)}.`,
-  'enrolment-ends-early': ({ classes }: { classes: string }) =>
-    `Nobody can enrol once classes have begun on ${told(classes)}; some start on temporary access.`,
-  'enrolment-begins-late': ({ classes, from }: { classes: string; from: string }) =>
-    `Classes begin on ${told(classes)}, and nobody can enrol before ${told(from)}.`,
-}
-const fault = faultsFrom(sentences)
-export type WindowFault = FaultOf<typeof sentences> & {
-  readonly field: keyof Windows
-  /** `must`: cannot be meant; `look`: may be. */
-  readonly severity: 'must' | 'look'
-}
-/** What is wrong with windows in a term. */
-export function checkWindows(windows: Windows, { classes, exams }: TermDays): WindowFault[] {
+/** What is wrong with windows in a term: `must` cannot be meant; `look` may be. */
+export function checkWindows(windows: Windows, { classes, exams }: TermDays): Finding[] {
   const { enrolFrom, enrolTo, openFrom, openTo } = windows
   const end = exams?.to ?? classes.to
-  const faults: WindowFault[] = []
-  const add = (field: keyof Windows, severity: WindowFault['severity'], found: FaultOf<typeof sentences>) => {
-    faults.push({ ...found, field, severity })
-  }
+  const findings: Finding[] = []
+  const add = (field: keyof Windows, grave: Grave, sentence: string): void =>
+    void findings.push({
+      check: 'enrol.window',
+      short: 'enrolment and entry',
+      grave,
+      where: { lineage: null, field },
+      sentence,
+      mends: 'Take the term’s days',
+    })
   if (enrolFrom && enrolTo && enrolTo < enrolFrom)
-    add('enrolTo', 'must', fault('enrolment-inverted', { from: enrolFrom, to: enrolTo }))
+    add('enrolTo', 'must', `Enrolment would end on ${told(enrolTo)}, before it begins on ${told(enrolFrom)}.`)
   if (openFrom && openTo && openTo < openFrom)
-    add('openTo', 'must', fault('course-inverted', { from: openFrom, to: openTo }))
-  if (openFrom && openFrom > classes.from) {
-    const severity = openFrom > classes.to ? 'must' : 'look'
-    add('openFrom', severity, fault('opens-late', { classes: classes.from, from: openFrom }))
-  }
+    add('openTo', 'must', `The course would close on ${told(openTo)}, before it opens on ${told(openFrom)}.`)
+  if (openFrom && openFrom > classes.from)
+    add(
+      'openFrom',
+      openFrom > classes.to ? 'must' : 'look',
+      `Classes begin on ${told(classes.from)}, and students cannot enter before ${told(openFrom)}.`,
+    )
   if (openTo && openTo < end)
-    add('openTo', openTo < classes.from ? 'must' : 'look', fault('closes-early', { end, to: openTo }))
+    add(
+      'openTo',
+      openTo < classes.from ? 'must' : 'look',
+      `The term ends on ${told(end)}, and students cannot enter after ${told(openTo)}.`,
+    )
   if (enrolTo && enrolTo < classes.from)
-    add('enrolTo', 'look', fault('enrolment-ends-early', { classes: classes.from }))
+    add(
+      'enrolTo',
+      'look',
+      `Nobody can enrol once classes have begun on ${told(classes.from)}; some start on temporary access.`,
+    )
   if (enrolFrom && enrolFrom > classes.from)
-    add('enrolFrom', 'look', fault('enrolment-begins-late', { classes: classes.from, from: enrolFrom }))
-  return faults
+    add(
+      'enrolFrom',
+      'look',
+      `Classes begin on ${told(classes.from)}, and nobody can enrol before ${told(enrolFrom)}.`,
+    )
+  return findings
 }

@@ -1,7 +1,7 @@
 import { matchNamed } from '../carry/match'
 import type { ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'
-import type { CarryBase } from './compile'
+import type { PlanBase } from './base'
 import { methodOf, ruleFor, type RuleSet } from '../dates/rule'
 import type { PlanDocument } from './document'
 
@@ -23,7 +23,7 @@ export function arrivalState(node: OutlineNode, { carry, dates }: PlanDocument):
   return chosen === 'as-was' ? asWas : chosen
 }
 /** The key in the shell of each rubric of the sources: of the shell's own where they meet, else its own. */
-export function rubricsInShell({ source, more, found, target }: CarryBase): Map<string, string> {
+export function rubricsInShell({ source, more, found, target }: PlanBase): Map<string, string> {
   const all = [source, ...more, ...found].flatMap(side => side.rubrics)
   const matches = matchNamed(all, target.rubrics, {})
   return new Map(all.map(({ lineage }) => [lineage, matches.get(lineage)?.shell ?? lineage]))

@@ -5,7 +5,9 @@ import { termCalendar } from '../calendar/schema'
 import { compileTerm } from '../calendar/term'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 import { ruleBy } from '../dates/rule'
-import { compilePlan, type CompileInput } from './compile'
+import { planBase } from './base'
+import { compilePlan } from './compile'
+import { compileInputOf, type CompileInput } from './ledger'
 import * as outline from '../../tests/support/outline'
 import { around, category } from '../../tests/support/outline'
 import { wall } from '../../tests/support/wall'
@@ -28,31 +30,50 @@ const nodes = inCourseOrder([
   item('d', 1, 'u2'),
 ])
 const noWindows = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null }
-const input = (there: OutlineNode[] = [], leave: string[] = []): CompileInput => ({
-  before: { bases: [], deleted: [] },
-  traces: [],
-  unseen: [],
-  inPlace: false,
-  document: { ...recommendedPlan(), carry: { ...recommendedPlan().carry, leave } },
-  more: [],
-  found: [],
-  zone: zoneRules('UTC', { from: 2025, to: 2028 }),
-  source: {
-    term: term('2026-09-02', '2026-12-04'),
-    meetings: [],
-    windows: noWindows,
-    nodes,
-    ...around,
-    categories: [category('c1', { title: 'One' }), category('c2', { title: 'Two' })],
-  },
-  target: {
-    term: term('2027-01-06', '2027-04-09'),
-    meetings: [],
-    windows: noWindows,
-    nodes: there,
-    ...around,
-  },
-})
+interface Given {
+  there?: OutlineNode[]
+  leave?: string[]
+  before?: CompileInput['before']
+  document?: Partial<CompileInput['document']>
+  target?: Partial<CompileInput['target']>
+  source?: Partial<CompileInput['source']>
+}
+const input = (given: Given = {}): CompileInput =>
+  compileInputOf(
+    planBase({
+      mode: 'roll',
+      before: { bases: [], deleted: [] },
+      searched: null,
+      byHand: [],
+      found: [],
+      document: {
+        ...recommendedPlan(),
+        carry: { ...recommendedPlan().carry, leave: given.leave ?? [] },
+        ...given.document,
+      },
+      sources: [
+        {
+          term: term('2026-09-02', '2026-12-04'),
+          meetings: [],
+          windows: noWindows,
+          nodes,
+          ...around,
+          categories: [category('c1', { title: 'One' }), category('c2', { title: 'Two' })],
+          ...given.source,
+        },
+      ],
+      target: {
+        term: term('2027-01-06', '2027-04-09'),
+        meetings: [],
+        windows: noWindows,
+        nodes: given.there ?? [],
+        ...around,
+        ...given.target,
+      },
+      ...(given.before && { before: given.before }),
+    }),
+    zoneRules,
+  )
 const places = (compiled: ReturnType<typeof compilePlan>) =>
   compiled.placements
     .filter(entry => entry.entity !== 'category')
@@ -60,13 +81,12 @@ const places = (compiled: ReturnType<typeof compilePlan>) =>
 
 describe('a plan turned into what is written', () => {
   it('counts from the days on which the old course ran, where somebody has said them', () => {
-    const own = input()
     // The package says 11 September; the course ran a week later than the term it was filed under.
     const sourceSpan = { from: '2026-09-09', to: '2026-12-11' }
-    const document = { ...own.document, dates: { ...own.document.dates, sourceSpan } }
-    const dueOf = (given: CompileInput) =>
-      compilePlan(given).placements.find(entry => entry.lineage === 'a')?.dates?.due
-    expect([dueOf(own), dueOf({ ...own, document })]).toEqual(['2027-01-15T23:59', '2027-01-08T23:59'])
+    const dates = { ...recommendedPlan().dates, sourceSpan }
+    const dueOf = (given: Given) =>
+      compilePlan(input(given)).placements.find(entry => entry.lineage === 'a')?.dates?.due
+    expect([dueOf({}), dueOf({ document: { dates } })]).toEqual(['2027-01-15T23:59', '2027-01-08T23:59'])
   })
   it('gives everything its place, densely, and its dates', () => {
     const compiled = compilePlan(input())
@@ -90,7 +110,7 @@ describe('a plan turned into what is written', () => {
     })
   })
   it('leaves out what is left, with units that hold nothing then, closes the gaps, and brings only the categories in use', () => {
-    const compiled = compilePlan(input([], ['a', 'c']))
+    const compiled = compilePlan(input({ leave: ['a', 'c'] }))
     expect(places(compiled)).toEqual([
       ['u1', null, 0],
       ['b', 'u1', 0],
@@ -104,7 +124,7 @@ describe('a plan turned into what is written', () => {
     })
   })
   it('does not bring back what somebody deleted in the shell, nor what stands below it', () => {
-    const compiled = compilePlan({ ...input(), before: { bases: [], deleted: ['u3', 'b'] } })
+    const compiled = compilePlan(input({ before: { bases: [], deleted: ['u3', 'b'] } }))
     expect(places(compiled)).toEqual([
       ['u1', null, 0],
       ['a', 'u1', 0],
@@ -124,7 +144,7 @@ describe('a plan turned into what is written', () => {
       parts: partValuesOf(node, { ...node, dates: node }),
     })
     const bases = there.filter(node => ['u1', 'a'].includes(node.lineage)).map(carried)
-    const compiled = compilePlan({ ...input(there), before: { bases, deleted: [] } })
+    const compiled = compilePlan(input({ there, before: { bases, deleted: [] } }))
     expect(places(compiled)).toEqual([
       ['b', 'u1', 2],
       ['u2', null, 2],
@@ -145,14 +165,9 @@ describe('a plan turned into what is written', () => {
     const dated = nodes.map(node =>
       node.lineage === 'u1' || node.lineage === 'u2' ? { ...node, ...opening('2026-09-07T08:00') } : node,
     )
-    const base = input()
     const held = ruleBy('set', { opens: '2027-02-01T09:00', due: '2027-02-02T09:00' })
-    const dates = { ...base.document.dates, itemRules: { u2: held } }
-    const compiled = compilePlan({
-      ...base,
-      document: { ...base.document, dates },
-      source: { ...base.source, nodes: dated },
-    })
+    const dates = { ...recommendedPlan().dates, itemRules: { u2: held } }
+    const compiled = compilePlan(input({ document: { dates }, source: { nodes: dated } }))
     const of = (lineage: string) => compiled.placements.find(entry => entry.lineage === lineage)?.dates
     expect(of('u1')).toMatchObject({ opens: '2027-01-11T08:00', due: null, closes: null })
     expect(of('u2')).toMatchObject({ opens: '2027-02-01T09:00', due: null, flags: ['set-by-hand'] })
@@ -165,10 +180,7 @@ describe('a plan turned into what is written', () => {
     const own = (opens: string | null): OutlineNode[] =>
       inCourseOrder([outline.unit('own', { title: 'Week 1', opens: opens === null ? null : wall(opens) })])
     const opening = (there: OutlineNode[]) => {
-      const { placements, effect } = compilePlan({
-        ...input(there),
-        source: { ...input().source, nodes: dated },
-      })
+      const { placements, effect } = compilePlan(input({ there, source: { nodes: dated } }))
       const found = placements.find(entry => entry.lineage === 'own')
       return [found?.action, found?.dates?.opens, effect.replaced, effect.dates.dates]
     }
@@ -177,18 +189,16 @@ describe('a plan turned into what is written', () => {
   })
   it('brings the grace allowances of the first source that has some, unless the plan says otherwise', () => {
     const grace = { count: 10, days: 1, addsUp: true }
-    const base = input()
-    const placed = (from: CompileInput) =>
-      compilePlan(from).placements.flatMap(({ entity, action, details }) =>
+    const placed = (given: Given) =>
+      compilePlan(input(given)).placements.flatMap(({ entity, action, details }) =>
         entity === 'grace' ? [{ action, ...details }] : [],
       )
-    const source = { ...base.source, grace }
-    expect(placed(base)).toEqual([])
-    expect(placed({ ...base, source })).toEqual([{ action: 'added', ...grace }])
-    expect(placed({ ...base, source, target: { ...base.target, grace } })).toEqual([])
+    const source = { grace }
+    expect(placed({})).toEqual([])
+    expect(placed({ source })).toEqual([{ action: 'added', ...grace }])
+    expect(placed({ source, target: { grace } })).toEqual([])
     const none = { ...grace, count: 0 }
-    const decided = { ...base, source, document: { ...base.document, grace: none } }
-    expect(placed({ ...decided, target: { ...base.target, grace } })).toEqual([
+    expect(placed({ source, target: { grace }, document: { grace: none } })).toEqual([
       { action: 'replaced', ...none },
     ])
   })

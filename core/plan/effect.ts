@@ -9,6 +9,7 @@ import type { PlannedGrades } from '../grading/plan'
 import type { RedactedThings } from './redacted'
 import type { Grace } from '../grading/grace'
 import type { TenThousandths } from '../grading/points'
+import type { ToSettle } from './to-settle'
 
 /** What a run does with one thing of the shell. `moved`: only its place; `dated`: of a unit of its own, when that opens; `cleared`: it is taken away. */
 export type PlacementAction = 'added' | 'filled' | 'replaced' | 'moved' | 'dated' | 'cleared'
@@ -88,32 +89,20 @@ export interface Effect {
   leftBehind: number
   /** Items and units that are in the shell and stay untouched. */
   kept: { units: number; items: number }
-  places: { settle: number }
   /** `sum`: of the weights, in ten-thousandths; `changed`: categories of the shell that are written over. */
-  grades: {
-    by: PlannedGrades['rules']['by']
-    sum: number
-    changed: number
-    settle: number
-    /** Items with points that come and are in no category. */
-    uncategorised: number
-  }
+  grades: { by: PlannedGrades['rules']['by']; sum: number; changed: number }
   /**
-   * Traces of students in what the run writes: taken out, kept with a reason, those that are probably none and stay, and those of which
-   * somebody must say something yet. `unseen`: files that come and could not be looked into, as agreed, or not yet.
+   * Traces of students in what the run writes: taken out, kept with a reason, and those that are probably none and stay. `unseen`: files that
+   * come although they could not be looked into, as somebody agreed.
    */
-  traces: {
-    out: number
-    kept: number
-    passed: number
-    settle: number
-    unseen: { carried: number; settle: number }
-  }
-  /** Items that count, by the grading period of the new term; `asked`: no date tells which. */
-  periods: { filed: { name: string; items: number }[]; asked: number }
+  traces: { out: number; kept: number; passed: number; unseen: number }
+  /** Items that count, by the grading period of the new term. */
+  periods: { name: string; items: number }[]
   /** How often students may hand in later without asking; null: nobody has said. */
   grace: Grace | null
   dates: Summary
+  /** What a person has still to say. */
+  settle: ToSettle
 }
 /** What the parts of a plan count their effect from. */
 export interface Placements {
@@ -142,7 +131,6 @@ export interface Counts {
   readonly happens: (...happenings: Happening[]) => number
   /** Things of the shell that are written over or taken away. */
   readonly ofShell: (rows: readonly PlaceRow[], type: 'unit' | 'item') => number
-  readonly uncategorised: number
 }
 
 function byKind(nodes: readonly OutlineNode[]): Partial<Record<ItemKind, number>> {
@@ -154,10 +142,9 @@ const ofType = (nodes: readonly OutlineNode[], type: 'unit' | 'item'): number =>
   nodes.filter(node => node.type === type).length
 const written: readonly Happening[] = ['fills', 'replaces', 'again', 'removes', 'unfilled']
 /** How many units or items some nodes are; of items, by kind; and what happens to how many. */
-export const countsIn = (rows: readonly PlaceRow[], uncategorised: number): Counts =>
+export const countsIn = (rows: readonly PlaceRow[]): Counts =>
   Object.assign((nodes: readonly OutlineNode[], type: 'unit' | 'item') => ofType(nodes, type), {
     byKind,
-    uncategorised,
     happens: (...happenings: Happening[]) =>
       rows.filter(row => row.type === 'item' && happenings.includes(row.happens)).length,
     ofShell: (all: readonly PlaceRow[], type: 'unit' | 'item') =>

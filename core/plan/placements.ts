@@ -1,5 +1,5 @@
 import { thingParts, type ThingPart } from '../carry/again'
-import { writesText, type PlaceRow } from '../carry/places'
+import { writesSource, writesText, type PlaceRow } from '../carry/places'
 import { isComposed } from '../carry/texts'
 import { itemKindDefinitions } from '../course/kinds'
 import type { ItemKind } from '../course/model'
@@ -10,8 +10,10 @@ import { graceKey } from '../grading/grace'
 import type { Filed } from '../grading/periods'
 import { gradedAs, rulesKey } from '../grading/plan'
 import { arrivalState } from './arrival'
-import { graceOf, sidesOf, type CarriedPlan, type CarryBase } from './compile'
+import type { PlanBase } from './base'
+import type { CarriedPlan } from './carried'
 import type { Arrives, Placement } from './effect'
+import { graceOf } from './grades'
 
 const nothing = {
   parent: null,
@@ -29,7 +31,7 @@ const nothing = {
 } as const
 
 /** What is written of how grades are reckoned: the rules, and each category that comes or is written over. */
-export function gradePlacements({ target }: CarryBase, { grades, merged }: CarriedPlan): Placement[] {
+export function gradePlacements({ target }: PlanBase, { grades, merged }: CarriedPlan): Placement[] {
   const rules: Placement[] = grades.changesRules
     ? [
         {
@@ -75,7 +77,7 @@ export function gradePlacements({ target }: CarryBase, { grades, merged }: Carri
 }
 
 /** How often students may hand in later without asking, where that changes. */
-export function gracePlacements(base: CarryBase): Placement[] {
+export function gracePlacements(base: PlanBase): Placement[] {
   const { grace: there } = base.target
   const grace = graceOf(base)
   if (grace === null || JSON.stringify(grace) === JSON.stringify(there)) return []
@@ -93,8 +95,8 @@ export function gracePlacements(base: CarryBase): Placement[] {
 
 /** Rubrics and groups that come with what is carried, and furniture of which the shell has none of its own. */
 export function aroundPlacements(
-  base: CarryBase,
-  { merged, carried, rubrics: inShell, redacted }: CarriedPlan,
+  base: PlanBase,
+  { sides, merged, carried, rubrics: inShell, redacted }: CarriedPlan,
 ): Placement[] {
   if (base.inPlace) return []
   const { target, document } = base
@@ -128,7 +130,7 @@ export function aroundPlacements(
     const title = redacted.get(lineage)?.title ?? null
     return [{ ...nothing, action, entity, lineage, source: lineage, position, from, title }]
   }
-  return sidesOf(base).flatMap((side, from) => [
+  return sides.flatMap((side, from) => [
     ...side.rubrics
       .filter(({ lineage }) => rubrics.has(lineage) && inShell.get(lineage) === lineage)
       .filter(({ lineage }) => !target.rubrics.some(rubric => rubric.lineage === lineage))
@@ -190,10 +192,16 @@ interface Landed {
   readonly dates: ReadonlyMap<string, PlannedItem>
   readonly periods: ReadonlyMap<string, Filed>
 }
+/** The dates that a run writes of one row of the ledger of places; null where it writes none. */
+export function datesOfRow(row: PlaceRow, dates: Landed['dates']): PlannedItem | null {
+  if (!row.source || !writesSource(row)) return openingOf(row, dates)
+  const parts = partsWritten(row)
+  return parts === null || parts.includes('dates') ? (dates.get(row.source.lineage) ?? null) : null
+}
 /** What a run writes of one row of the ledger of places; null where nothing. */
 export function rowPlacement(
   row: PlaceRow,
-  base: CarryBase,
+  base: PlanBase,
   plan: CarriedPlan,
   { dates, periods }: Landed,
 ): Placement | null {
@@ -213,7 +221,7 @@ export function rowPlacement(
   if (action === 'cleared')
     return { ...common(), action, parent: shell?.parent ?? null, position: shell?.position ?? 0 }
   if (action === null || !source) {
-    const opening = openingOf(row, dates)
+    const opening = datesOfRow(row, dates)
     if (opening) return { ...common(), action: 'dated', dates: opening }
     const moves = shell && row.lineage !== null && (shell.parent !== parent || shell.position !== position)
     return moves ? { ...common(), action: 'moved' } : null
@@ -221,7 +229,6 @@ export function rowPlacement(
   const parts = partsWritten(row)
   const { added, carry } = base.document
   const own = added.made[source.lineage]
-  const writesDates = parts === null || parts.includes('dates')
   // Written out whole: of thousands of rows, spreading one into another takes as long as all else.
   return {
     action,
@@ -239,7 +246,7 @@ export function rowPlacement(
     made: own ? { points: own.points, exam: own.exam } : null,
     alone: added.found[source.lineage] !== undefined,
     details: madeDetails(row, plan),
-    dates: writesDates ? (dates.get(source.lineage) ?? null) : null,
+    dates: datesOfRow(row, dates),
     arrives: entity === 'item' ? arrivesAs(source, row, { base, plan, periods }) : null,
     unitState: entity === 'unit' ? arrivalState(source, base.document) : null,
   }
@@ -280,7 +287,7 @@ export function lostIn({ source, shell }: Pick<PlaceRow, 'source' | 'shell'>): T
 function arrivesAs(
   node: OutlineNode,
   row: PlaceRow,
-  { base, plan, periods }: { base: CarryBase; plan: CarriedPlan } & Pick<Landed, 'periods'>,
+  { base, plan, periods }: { base: PlanBase; plan: CarriedPlan } & Pick<Landed, 'periods'>,
 ): Arrives {
   const { document } = base
   const place = row.happens === 'fills' ? row.shell : null

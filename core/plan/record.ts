@@ -6,7 +6,9 @@ import { reasonsOf } from '../dates/plan'
 import { sentence } from '../dates/reasons'
 import { wallTime } from '../calendar/schema'
 import { graceSchema, graceTold } from '../grading/grace'
-import type { CompiledPlan, CompileInput, Placement } from './compile'
+import type { CompiledPlan } from './compile'
+import type { Placement } from './effect'
+import type { CompileInput } from './ledger'
 import { titlesNamingNobody } from './redacted'
 
 /** Why something of a source stayed behind: somebody chose so, or it does unless one asks for it. */

@@ -3,7 +3,8 @@ import { dateFields } from '../course/dates'
 import { subtree, type OutlineNode } from '../course/outline'
 import { patternDates } from '../dates/pattern'
 import type { PlannedItem } from '../dates/plan'
-import type { CompileInput } from './compile'
+import type { PlanBase } from './base'
+import type { ZoneRules } from '../calendar/zone'
 import type { MergedSources } from './sources'
 
 /** An item without a date, of a kind that the pattern is for, and without a rule of its own. */
@@ -27,7 +28,7 @@ export function unitsByWeek(units: readonly Pick<OutlineNode, 'lineage' | 'title
 }
 /** The top units that come, in the order that the shell will have, under the names that they will have there. */
 function unitsThatCome(
-  { document: { places } }: CompileInput,
+  { document: { places } }: Pick<PlanBase, 'document'>,
   { nodes }: MergedSources,
   carried: ReadonlySet<string>,
 ): OutlineNode[] {
@@ -43,7 +44,7 @@ function unitsThatCome(
 
 /** The same dates, with those of the pattern for work that never had any and has no rule of its own. */
 export function datedByPattern(
-  input: CompileInput,
+  input: Pick<PlanBase, 'document' | 'target'> & { readonly zone: ZoneRules },
   merged: MergedSources,
   carried: ReadonlySet<string>,
   planned: PlannedItem[],

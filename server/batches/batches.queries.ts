@@ -198,6 +198,12 @@ export const setPair = (trx: Knex, id: string, change: PairChange): Promise<numb
 export async function setPairs(trx: Knex, ids: readonly string[], change: PairChange): Promise<void> {
   for (const some of inBatches(ids)) await trx('batch_pairs').whereIn('id', some).update(change)
 }
+/** Lets all pairs of a batch run that need a look for the very same reason as one of them. */
+export const acceptAlike = (
+  trx: Knex,
+  { batchId, problem }: Pick<Pair, 'batchId' | 'problem'>,
+): Promise<number> =>
+  trx('batch_pairs').where({ batch_id: batchId, state: 'look', problem }).update({ state: 'ready' })
 
 export const isPlanOfPair = async (db: Knex, planId: string): Promise<boolean> =>
   (await db('batch_pairs').where({ plan_id: planId }).first('id')) !== undefined
@@ -226,7 +232,16 @@ export async function countPairs(
     counts.set(id, Object.fromEntries(own.map(({ state, n }) => [state, Number(n)])))
   return counts
 }
-const numbers = ['units', 'items', 'replaced', 'cleared', 'studentRows', 'dates', 'settle'] as const
+const numbers = [
+  'units',
+  'items',
+  'replaced',
+  'cleared',
+  'studentRows',
+  'dates',
+  'settle',
+  'alsoSettle',
+] as const
 /** What all pairs of a batch in some state do together. */
 export async function totalsOf(db: Knex, batchId: string, state: PairState): Promise<PairEffect> {
   const sums = numbers.map(name => `COALESCE(SUM(JSON_VALUE(p.effect, '$.${name}')), 0) AS ${name}`)

@@ -3,6 +3,7 @@ import { codeText } from '../../core/course/code-text'
 import { FormatRefusal } from '../../core/formats/refusal'
 import { readPairs, resolvePairs } from '../../core/pairing/pairs'
 import type {
+  PairWish,
   BatchesReply,
   BatchReply,
   NewBatch,
@@ -271,7 +272,7 @@ export async function changePair(
   person: Person,
   id: string,
   pairId: string,
-  what: 'check' | 'accept' | 'out',
+  what: PairWish,
 ): Promise<void> {
   await inTransaction(db, async trx => {
     const batch = await lockBatch(trx, id)
@@ -280,9 +281,10 @@ export async function changePair(
     const open = (await queries.openJobs(trx, id)).some(job => job.pairId === pairId)
     if (open || pair.state === 'done') throw refuse('pair-is-run')
     if (await queries.undoAsked(trx, id)) throw refuse('batch-is-undone')
-    if (what === 'accept') {
+    if (what === 'accept' || what === 'accept-alike') {
       if (pair.state !== 'look') throw refuse('pair-needs-no-look')
-      await queries.setPair(trx, pairId, { state: 'ready' })
+      if (what === 'accept') await queries.setPair(trx, pairId, { state: 'ready' })
+      else await queries.acceptAlike(trx, pair)
     } else if (what === 'out') await queries.setPair(trx, pairId, { state: 'out' })
     else {
       if (!pair.sourceId || !pair.shellId) throw refuse('pair-names-none')

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
-import type { Effect } from '../../core/plan/compile'
+import type { Effect } from '../../core/plan/effect'
+import { settleBesideDates, settleTold } from '../../core/plan/to-settle'
 import type { EffectReply } from '../../shared/api/plans'
 import type { UndoReply } from '../../shared/api/undo'
 import { there } from '../../core/there'
@@ -119,7 +120,8 @@ const numbersOf = ({ effect, clearing }: EffectReply): PairEffect => ({
   cleared: effect.cleared,
   studentRows: clearing.rows,
   dates: effect.dates.dates,
-  settle: effect.dates.settle,
+  settle: effect.settle.dates,
+  alsoSettle: settleBesideDates(effect.settle),
 })
 function doubtOf({ effect, writes }: EffectReply, numbers: PairEffect): Doubt | null {
   if (!writes)
@@ -128,17 +130,17 @@ function doubtOf({ effect, writes }: EffectReply, numbers: PairEffect): Doubt | 
       title: 'There is nothing to add',
       detail: 'The shell has all that the plan would bring.',
     }
-  if (effect.traces.settle > 0)
+  if (effect.settle.traces > 0)
     return {
       state: 'exception',
-      title: `${counted(effect.traces.settle, 'trace')} of students to settle`,
+      title: `${counted(effect.settle.traces, 'trace')} of students to settle`,
       detail:
         'Only a person can say what becomes of a name in running text. Settle it in the plan, then check the pair again.',
     }
-  if (effect.traces.unseen.settle > 0)
+  if (effect.settle.unseen > 0)
     return {
       state: 'exception',
-      title: `${counted(effect.traces.unseen.settle, 'file')} could not be looked into`,
+      title: `${counted(effect.settle.unseen, 'file')} could not be looked into`,
       detail:
         'Only a person can say whether a file comes that nobody searched for names. Say so in the plan, then check the pair again.',
     }
@@ -155,12 +157,13 @@ function doubtOf({ effect, writes }: EffectReply, numbers: PairEffect): Doubt | 
     }
   return settleDoubt(effect)
 }
-const settleDoubt = ({ places, grades }: Effect): Doubt | null => {
-  const open = places.settle + grades.settle
-  if (open === 0) return null
+/** Dates to settle are listed in the shell; anything else is looked at first. */
+function settleDoubt({ settle }: Effect): Doubt | null {
+  if (settleBesideDates(settle) === 0) return null
+  const told = settleTold({ ...settle, dates: 0 })
   return {
     state: 'look',
-    title: `${counted(open, 'choice')} to settle in Carry`,
+    title: `To settle: ${told.join(', ')}`,
     detail: 'Northtide has proposed an answer to each. Look at the plan, then let it run.',
   }
 }

@@ -19,6 +19,7 @@ const columns = [
   'removed',
   'dates written',
   'dates to settle',
+  'else to settle',
   'ended',
   'run',
 ] as const
@@ -54,6 +55,7 @@ export async function batchRecord(db: Knex, person: Person, id: string): Promise
       effect?.cleared,
       effect?.dates,
       effect?.settle,
+      effect?.alsoSettle,
       at && isoInstant(at),
       line.run,
     ].map(cell => String(cell ?? ''))

@@ -9,7 +9,7 @@ import type { ItemKind, ItemState, MadeBy, Release } from '../../core/course/mod
 import type { Finding } from '../../core/formats/findings'
 import type { Desk, MissingReason } from '../../core/pairing/missing'
 import type { CategoryRules, GradeRules } from '../../core/grading/rules'
-import type { Effect } from '../../core/plan/compile'
+import type { Effect } from '../../core/plan/effect'
 import type { PlanDocument } from '../../core/plan/document'
 import type { PackedEntries } from '../../core/plan/record'
 import type { Since } from '../../shared/api/undo'

@@ -23,9 +23,12 @@ const textOf = (error: object): string => ('message' in error ? String(error.mes
 /** Whether what was asked may be asked again. */
 export const isPassing = (error: unknown): boolean =>
   typeof error === 'object' && error !== null && passing.has(codeOf(error))
+/** Whether whoever asked went away while their request was read: Node tells that by a code that a lost database has as well. */
+export const isAskerGone = (error: unknown): boolean =>
+  error instanceof Error && codeOf(error) === 'ECONNRESET' && error.message === 'aborted'
 /** Whether the database could not be reached, or was lost on the way. */
 export function isAway(error: unknown): boolean {
-  if (typeof error !== 'object' || error === null) return false
+  if (typeof error !== 'object' || error === null || isAskerGone(error)) return false
   if (away.has(codeOf(error))) return true
   // The pool's own timeout, and a connection that the driver has given up, have no codes.
   return (

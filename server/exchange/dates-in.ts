@@ -4,7 +4,6 @@ import { FormatRefusal } from '../../core/formats/refusal'
 import { datesOf } from '../../core/course/dates'
 import { compareSheet, type SheetComparison } from '../../core/formats/sheet/plan-dates'
 import { readTable } from '../../core/formats/sheet/table'
-import { sourceOutline } from '../../core/plan/compile'
 import { isInDateTable } from '../../core/plan/exports'
 import { refuse } from '../errors/refusal'
 import { loadPlannedDates } from '../plans/compile'
@@ -45,7 +44,7 @@ export async function comparePlanSheet(
 ): Promise<SheetComparison> {
   if (bytes.length === 0) throw refuse('file-empty')
   const { input, ledger } = await loadPlannedDates(db, id)
-  const nodes = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node]))
+  const nodes = new Map(input.brought.merged.nodes.map(node => [node.lineage, node]))
   const items = ledger.items.flatMap(planned => {
     const node = nodes.get(planned.id)
     if (!node || !isInDateTable(node, planned)) return []

@@ -4,7 +4,6 @@ import { writeDeadlines } from '../../core/formats/icalendar/write'
 import { dateFields } from '../../core/course/dates'
 import { writeCsv } from '../../core/formats/sheet/csv'
 import { heldWords, sheetColumns } from '../../core/formats/sheet/plan-dates'
-import { sourceOutline } from '../../core/plan/compile'
 import { dateTable, deadlinesOf, itemsWithDates, type DateTable } from '../../core/plan/exports'
 import { zoneRules } from '../calendars/zones'
 import { now } from '../clock'
@@ -19,7 +18,7 @@ const stamp = (): string => now().toISOString().slice(0, 16)
 /** A plan's dates, old and new, as a table. */
 export async function planDateTable(db: Knex, id: string): Promise<DateTable> {
   const { input, ledger } = await loadPlannedDates(db, id)
-  return dateTable(sourceOutline(input).nodes, ledger.items, id)
+  return dateTable(input.brought.merged.nodes, ledger.items, id)
 }
 /** The dates that stand in a course now, as a table. */
 export const courseDateTable = async (db: Knex, id: string): Promise<DateTable> =>
@@ -44,7 +43,7 @@ export async function planDeadlines(db: Knex, id: string): Promise<string> {
   const { plan, input, ledger } = await loadPlannedDates(db, id)
   const name = courseName(await loadCourse(db, plan.targetId))
   const planned = new Map(ledger.items.map(item => [item.id, item]))
-  const items = itemsWithDates(sourceOutline(input).nodes).flatMap(item => {
+  const items = itemsWithDates(input.brought.merged.nodes).flatMap(item => {
     const is = planned.get(item.lineage)
     return is ? [{ ...item, due: is.due }] : []
   })

@@ -14,7 +14,7 @@ import type { May } from '../auth/may'
 import { database } from '../db/connection'
 import { Refusal, refuse, type ToldRefusal } from '../errors/refusal'
 import { findPerson, type Person } from '../people/people.queries'
-import { isAway, isPassing } from '../db/trouble'
+import { isAskerGone, isAway, isPassing } from '../db/trouble'
 import { log, logSeldom } from './logger'
 import { checkOrigin, readJson } from './request'
 import { sessionOf } from './session'
@@ -137,7 +137,7 @@ function refusalIn(error: unknown): Refusal | null {
 /** Answers with application/problem+json (RFC 9457): the edge where a refusal becomes a problem. */
 function tell(event: H3Event, error: unknown, facts: object): string {
   const told = refusalIn(error)?.told ?? fault
-  if (told === fault) log.error({ ...facts, err: error }, 'a request failed')
+  if (told === fault && !isAskerGone(error)) log.error({ ...facts, err: error }, 'a request failed')
   const retryAfter = told.retryAfter ?? (told.status === 503 ? retrySeconds : null)
   if (retryAfter !== null) setHeader(event, 'retry-after', retryAfter)
   // What was not read of the request is not waited for.

@@ -3,16 +3,9 @@ import type { Knex } from 'knex'
 import { LRUCache } from 'lru-cache'
 import type { TermCalendar } from '../../core/calendar/schema'
 import { compileTerm } from '../../core/calendar/term'
-import {
-  compilePlan,
-  planLedger,
-  zoneYearsOf,
-  type CarrySide,
-  type CompiledPlan,
-  type CompileInput,
-  type PlanBase,
-  type PlanSide,
-} from '../../core/plan/compile'
+import { planBase, type CarrySide, type PlanSide } from '../../core/plan/base'
+import { compilePlan, type CompiledPlan } from '../../core/plan/compile'
+import { compileInputOf, planLedger, type CompileInput, type PlanLedger } from '../../core/plan/ledger'
 import { there } from '../../core/there'
 import { loadCalendar, loadCalendars } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
@@ -24,8 +17,9 @@ import { inSnapshot } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
 import { foundAccess } from './found'
-import { everySection, findPlan, type Plan, type Sections } from './plans.queries'
+import { everySection, findPlan, writtenCourse, type Plan, type Sections } from './plans.queries'
 import { courseNames, sourceAccess } from './sources'
+import { addedByHand } from '../student-data/clearing.queries'
 import { findTraces, type TracesFound } from '../student-data/traces.queries'
 
 /** What is told of a course beside what it holds, and that. */
@@ -58,10 +52,6 @@ const sideOf = ({ facts: { calendar, ...facts }, holds }: LoadedSide): PlanSide 
   term: compileTerm(calendar),
   ...facts,
   ...holds,
-})
-const withZone = (base: PlanBase): CompileInput => ({
-  ...base,
-  zone: zoneRules(base.target.term.timeZone, zoneYearsOf(base)),
 })
 /** What may be rolled of each course of a plan, by the right of whoever chose it. @throws Refusal where one may not be rolled any more */
 async function rightsOf(db: Knex, plan: Plan) {
@@ -99,29 +89,28 @@ export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | 
   const target = there(sides.at(-1))
   const before = await carriedBefore(db, plan.targetId, tally)
   const searched = search === undefined ? await findTraces(db, plan.id) : search
-  const traces = searched?.found ?? []
-  const unseen = searched?.looked.unseen ?? []
+  const traces = searched && { traces: searched.found, unseen: searched.looked.unseen }
+  const byHand = await addedByHand(db, writtenCourse(plan))
   const from = [
     plan.document,
     ...sides.map(({ holds }) => holds),
     before,
-    JSON.stringify([plan.mode, sources.length, sides.map(({ id, facts }) => [id, facts]), traces, unseen]),
+    JSON.stringify([plan.mode, sources.length, sides.map(({ id, facts }) => [id, facts]), traces, byHand]),
   ]
   const known = inputsKnown.get(plan.id)
   if (known && known.from.length === from.length && known.from.every((each, at) => each === from[at]))
     return known.input
-  const [source, ...more] = sources.map(sideOf)
-  const input = withZone({
+  const base = planBase({
     document: plan.document,
-    source: there(source),
-    more,
+    mode: plan.mode,
+    sources: sources.map(sideOf),
     found: found.map(each => ({ id: each.id, ...sideOf(each) })),
     target: sideOf(target),
     before,
-    traces,
-    unseen,
-    inPlace: plan.mode === 'in-place',
+    searched: traces,
+    byHand,
   })
+  const input = compileInputOf(base, zoneRules)
   checkDocument(plan.document, input.target.term)
   inputsKnown.set(plan.id, { from, input })
   return input
@@ -130,7 +119,7 @@ export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | 
 export async function sectionInput(db: Knex, input: CompileInput, sectionId: string): Promise<CompileInput> {
   const { meetings } = await loadFacts(db, sectionId)
   const term = compileTerm(await loadCalendar(db, sectionId))
-  return withZone({ ...input, target: { ...input.target, term, meetings } })
+  return compileInputOf({ ...input, target: { ...input.target, term, meetings } }, zoneRules)
 }
 
 /** Plans that are compiled already: what they rest on is immutable. */
@@ -156,7 +145,7 @@ function compiledNow(input: CompileInput): CompiledPlan {
 /** A section that shows the shell's content, and where the plan's items land in it. */
 export interface SectionPlan {
   id: string
-  ledger: ReturnType<typeof planLedger>
+  ledger: PlanLedger
 }
 /** The sections that show the shell's content, chosen now or joined before, each with the dates of its own meetings. */
 export async function sectionPlans(db: Knex, input: CompileInput, beside: Sections): Promise<SectionPlan[]> {
@@ -214,7 +203,7 @@ function partHash(part: object | null): string {
 export interface PlannedDates {
   plan: Plan
   input: CompileInput
-  ledger: ReturnType<typeof planLedger>
+  ledger: PlanLedger
 }
 export async function loadPlannedDates(db: Knex, id: string): Promise<PlannedDates> {
   return inSnapshot(db, async trx => {

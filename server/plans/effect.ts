@@ -1,7 +1,6 @@
 import type { Knex } from 'knex'
 import { isComposed } from '../../core/carry/texts'
 import { summarise, type PlannedItem } from '../../core/dates/plan'
-import { sourceOutline } from '../../core/plan/compile'
 import { looksAtMeetings, sectionDifferences } from '../../core/plan/sections'
 import { there } from '../../core/there'
 import type { EffectReply } from '../../shared/api/plans'
@@ -41,7 +40,7 @@ async function effectNow(
   const fresh = new Set(compiled.placements.flatMap(entry => (entry.dates ? entry.source : [])))
   const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))
   const shell = compiled.placements.flatMap(entry => entry.dates ?? [])
-  const titles = new Map(sourceOutline(input).nodes.map(node => [node.lineage, node.title]))
+  const titles = new Map(input.brought.merged.nodes.map(node => [node.lineage, node.title]))
   const byMeetings = looksAtMeetings(plan.document.dates)
   return {
     effect: compiled.effect,

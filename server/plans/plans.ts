@@ -1,8 +1,9 @@
 import type { Knex } from 'knex'
 import { codeText } from '../../core/course/code-text'
-import { compileTerm } from '../../core/calendar/term'
 import { areOneCourse, codeKey } from '../../core/pairing/codes'
-import { zoneYearsOf, type PlanBase, type PlanSide } from '../../core/plan/compile'
+import { compileTerm } from '../../core/calendar/term'
+import { planBase, planSide, type PlanBase } from '../../core/plan/base'
+import { compileInputOf } from '../../core/plan/ledger'
 import { planDifferences } from '../../core/plan/differences'
 import type { PlanDocument } from '../../core/plan/document'
 import { mapCounts } from '../../core/student-data/student-data'
@@ -20,6 +21,7 @@ import { courseLines, lineIn, loadWhole } from '../courses/lines'
 import { inSnapshot, inTransaction } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { writeLog } from '../log/log.queries'
+import { addedByHand } from '../student-data/clearing.queries'
 import type { Person } from '../people/people.queries'
 import { loadLinks } from '../courses/links.queries'
 import { contentsOf } from '../courses/sections.queries'
@@ -40,32 +42,25 @@ const writerOf = async (db: Knex, plan: queries.Plan): Promise<WritingNow> => {
   return writingTold((await writingInto(db, [course])).get(course))
 }
 
-const sideOf = ({ calendar, course, ...content }: CourseWhole): PlanSide => ({
-  ...content,
-  term: compileTerm(calendar),
-  meetings: course.meetings,
-  windows: course.windows,
-})
 /** What the page must know of the target's zone: what it does in the years that the plan's dates may reach. */
 function zoneFor(
   { document, mode }: queries.Plan,
-  [source, ...more]: readonly [CourseWhole, ...CourseWhole[]],
+  sources: readonly CourseWhole[],
   found: PlanReply['found'],
   target: CourseWhole,
   before: PlanBase['before'],
 ) {
-  const base = {
+  const base = planBase({
     document,
-    source: sideOf(source),
-    more: more.map(sideOf),
-    found: found.map(each => ({ id: each.course.id, ...sideOf(each) })),
-    target: sideOf(target),
+    mode,
+    sources: sources.map(planSide),
+    found: found.map(each => ({ id: each.course.id, ...planSide(each) })),
+    target: planSide(target),
     before,
-    traces: [],
-    unseen: [],
-    inPlace: mode === 'in-place',
-  }
-  return zoneRules(target.calendar.timeZone, zoneYearsOf(base))
+    searched: null,
+    byHand: [],
+  })
+  return compileInputOf(base, zoneRules).zone
 }
 
 const staffRoles: readonly CourseLine['role'][] = ['instructor', 'assistant', 'office']
@@ -137,6 +132,7 @@ async function planWithCourses(db: Knex, person: Person, id: string): Promise<Pl
     target,
     closed: await whyClosed(db, closed),
     before,
+    byHand: await addedByHand(db, queries.writtenCourse(plan)),
     links: await loadLinks(db, sourceContents),
     begunWith: plan.begunWith,
     zone: zoneFor(plan, [source, ...more], found, target, before),

@@ -4,7 +4,8 @@ import { writesText, type PlaceRow } from '../../core/carry/places'
 import { isComposed, type TextRecipe } from '../../core/carry/texts'
 import { utf8Bytes } from '../../core/student-data/traces/readers/reader'
 import type { OutlineNode } from '../../core/course/outline'
-import { compilePlan, sourceOutline, type CompileInput } from '../../core/plan/compile'
+import { compilePlan } from '../../core/plan/compile'
+import type { CompileInput } from '../../core/plan/ledger'
 import type { QuestionChoice } from '../../core/carry/decisions'
 import { chooseQuestions } from '../../core/formats/cartridge/qti/choose'
 import { readLimits } from '../../core/formats/limits'
@@ -107,9 +108,9 @@ export async function composeTexts(
   const wanted = rows.filter(row => writesText(row) && (row.text ?? own[row.source?.lineage ?? '']))
   const made = new Map<string, MadeText>()
   if (wanted.length === 0) return made
-  const merged = sourceOutline(input)
+  const { merged } = input.brought
   const nodes = new Map(merged.nodes.map(node => [node.lineage, node]))
-  const redactor = await redactorFor(db, plan, input, merged)
+  const redactor = await redactorFor(db, plan, input)
   const loads = { ours: redactor.body, theirs: asItStands(db) }
   const page = (text: string): MadeText => ({ bytes: utf8Bytes(text), form: 'page' })
   for (const row of wanted) {
@@ -157,7 +158,7 @@ export async function readPlanText(
   if (!plan) throw notFound('This plan')
   const input = await compileInput(db, plan)
   const row = compilePlan(input).rows.find(each => each.source?.lineage === lineage)
-  const merged = sourceOutline(input)
+  const { merged } = input.brought
   const nodes = new Map(merged.nodes.map(node => [node.lineage, node]))
   const may = await readableBy(db, person, plan, merged)
   const asked = [row?.source, ...(row?.text?.further ?? []).map(each => nodes.get(each))]

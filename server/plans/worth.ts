@@ -1,9 +1,10 @@
 import type { Knex } from 'knex'
 import { modeByMeetings } from '../../core/carry/mode'
-import { worthALook } from '../../core/carry/worth'
+import { sourceChecks } from '../../core/checks'
+import { checkCourse } from '../../core/checks/check'
 import { isoOf } from '../../core/calendar/day'
 import { knownSettings } from '../../core/course/settings'
-import { sourceOutline, type CompileInput } from '../../core/plan/compile'
+import type { CompileInput } from '../../core/plan/ledger'
 import type { PlanSettings, WorthReply } from '../../shared/api/worth'
 import { accessToCourses, readableCourses } from '../courses/access'
 import { loadSettings } from '../courses/content.queries'
@@ -49,7 +50,7 @@ export async function readWorth(db: Knex, person: Person, id: string): Promise<W
   const plan = await findPlan(db, id)
   if (!plan) throw notFound('This plan')
   const input = await compileInput(db, plan)
-  const { nodes } = sourceOutline(input)
+  const { nodes } = input.brought.merged
   const bodies = nodes.flatMap(node => node.body ?? [])
   const settings = await settingsOfSides(db, plan)
   const addresses = new Map(
@@ -59,14 +60,12 @@ export async function readWorth(db: Knex, person: Person, id: string): Promise<W
     from: modeByMeetings(input.source.meetings),
     into: modeByMeetings(input.target.meetings),
   }
+  const worked = await workedIn(db, person, plan)
   return {
     modes: byMeetings,
-    looks: worthALook({
+    findings: checkCourse(sourceChecks, {
       nodes,
-      years: yearsOfTerms(input),
-      addresses,
-      worked: await workedIn(db, person, plan),
-      texts: await textsOfBodies(db, bodies),
+      content: { texts: await textsOfBodies(db, bodies), addresses, years: yearsOfTerms(input) },
       usedIn: await termsOfBodies(
         db,
         bodies,
@@ -74,7 +73,8 @@ export async function readWorth(db: Knex, person: Person, id: string): Promise<W
         isoOf(input.target.term.classes.from),
       ),
       modes: { ...byMeetings, ...plan.document.carry.modes },
-    }).map(look => (look.why === 'used-before' ? { ...look, terms: [...look.terms] } : look)),
+      ...(worked && { worked }),
+    }) as WorthReply['findings'],
   }
 }
 /** The settings of a plan's items that are known by name: of those that have any. */
@@ -85,7 +85,7 @@ export async function readPlanSettings(db: Knex, id: string): Promise<PlanSettin
   const settings = await settingsOfSides(db, plan)
   const { found } = plan.document.added
   return {
-    items: sourceOutline(input).nodes.flatMap(({ lineage, type }) => {
+    items: input.brought.merged.nodes.flatMap(({ lineage, type }) => {
       const known = knownSettings(settings.get(found[lineage]?.lineage ?? lineage) ?? {})
       return type === 'item' && Object.keys(known).length > 0 ? [{ lineage, settings: known }] : []
     }),

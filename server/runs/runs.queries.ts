@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
-import type { Effect } from '../../core/plan/compile'
+import type { Effect } from '../../core/plan/effect'
+import { effectAsNow } from '../../core/plan/effect-before'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import type { ShellFacts } from '../../core/plan/shell-facts'
 import {
@@ -61,7 +62,7 @@ const runFrom = (row: RunColumns): Run => ({
   by: shortName(row),
   startedAt: row.started_at,
   finishedAt: row.finished_at,
-  effect: jsonOf(row.effect),
+  effect: effectAsNow(jsonOf(row.effect)),
   audit: jsonOf(row.audit),
   // Of runs before something was looked at, the schema says that nothing was.
   traces: row.traces && traceRecord.parse(jsonOf(row.traces)),

@@ -4,14 +4,10 @@ import { checkWindows } from '../../core/pairing/windows'
 import { there } from '../../core/there'
 import { counted } from '../../core/dates/words'
 import { redactedThings } from '../../core/plan/redacted'
-import {
-  basesOf,
-  sourceOutline,
-  type CompiledPlan,
-  type CompileInput,
-  type Effect,
-  type Placement,
-} from '../../core/plan/compile'
+import { basesOf, type CompiledPlan } from '../../core/plan/compile'
+import type { Effect, Placement } from '../../core/plan/effect'
+import type { CompileInput } from '../../core/plan/ledger'
+import { settleTold } from '../../core/plan/to-settle'
 import { packedEntries, recordEntries } from '../../core/plan/record'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
@@ -129,9 +125,9 @@ async function runLocked(
   if (compiled.placements.length === 0) throw refuse('nothing-to-add')
   const { basis, people } = await tracesBasis(trx, plan, input)
   if (known?.basis !== basis) throw refuse('changed-since-consent')
-  const { settle, unseen } = compiled.effect.traces
-  if (settle > 0) throw refuse('traces-to-settle', { count: settle })
-  if (unseen.settle > 0) throw refuse('unseen-to-settle', { count: unseen.settle })
+  const { traces: openTraces, unseen: openFiles } = compiled.effect.settle
+  if (openTraces > 0) throw refuse('traces-to-settle', { count: openTraces })
+  if (openFiles > 0) throw refuse('unseen-to-settle', { count: openFiles })
   const courses = await factsOfCourses(trx, [...sidesOfPlan(plan), plan.targetId])
   await checkShellReady(trx, plan, there(courses.get(plan.targetId)))
 
@@ -197,16 +193,15 @@ async function runLocked(
   await watch.finish(trx, runTold(codeText(there(courses.get(courseId))), plan.mode, compiled.effect))
 }
 /** What a mail says of a run that is done. */
-function runTold(name: string, mode: Plan['mode'], { added, dates }: Effect): RunTold {
+function runTold(name: string, mode: Plan['mode'], { added, dates, settle }: Effect): RunTold {
   const wrote =
     mode === 'in-place'
       ? `${counted(dates.dates, 'date')} written. A snapshot holds the course as it was.`
       : `${counted(added.items, 'item')} added, ${counted(dates.dates, 'date')} written. The audit found nothing of last term’s students.`
-  const settle =
-    dates.settle > 0 ? [`${counted(dates.settle, 'date')} to settle: the ledger lists them.`] : []
+  const open = settleTold(settle)
   return {
     title: `${name} is ${mode === 'in-place' ? 'rolled in place' : 'filled'}`,
-    lines: [wrote, ...settle],
+    lines: open.length > 0 ? [wrote, `Still to settle: ${open.join(', ')}.`] : [wrote],
   }
 }
 
@@ -221,9 +216,9 @@ async function checkShellReady(trx: Knex, plan: Plan, target: CourseFacts): Prom
   const ofSections = Object.values(plan.document.sections).map(section => section.windows)
   const calendar = await loadCalendar(trx, plan.targetId)
   for (const windows of [plan.document.windows, ...ofSections]) {
-    const faults = windows ? checkWindows(windows, calendar) : []
-    const fault = faults.find(entry => entry.severity === 'must')
-    if (fault) throw refuse('impossible-windows', { fault: fault.message })
+    const findings = windows ? checkWindows(windows, calendar) : []
+    const impossible = findings.find(({ grave }) => grave === 'must')
+    if (impossible) throw refuse('impossible-windows', { fault: impossible.sentence })
   }
 }
 
@@ -309,7 +304,7 @@ async function contentsOfSides(trx: Knex, plan: Plan): Promise<string[]> {
 async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
   const { plan, input, compiled, watch } = running
   const texts = await storeTexts(trx, running)
-  const redactor = await redactorFor(trx, plan, input, sourceOutline(input))
+  const redactor = await redactorFor(trx, plan, input)
   const placements = await redactor.rows(compiled.placements)
   const writing = {
     placements,
@@ -386,7 +381,7 @@ async function writeInPlace(trx: Knex, running: Running): Promise<ClearedCounts 
   const { runId, person, plan, input, compiled } = running
   // What is taken out of its texts is looked up before the course itself changes.
   const texts = await storeTexts(trx, running)
-  const redactor = await redactorFor(trx, plan, input, sourceOutline(input))
+  const redactor = await redactorFor(trx, plan, input)
   const redacted = redactedThings(input.traces, plan.document.traces.answers)
   const placements = (await redactor.rows(compiled.placements))
     .filter(({ entity }) => entity === 'item' || entity === 'unit')

@@ -1,5 +1,7 @@
 import type { Knex } from 'knex'
-import type { CompiledPlan, CompileInput, Placement } from '../../core/plan/compile'
+import { tracesOf, type CompiledPlan } from '../../core/plan/compile'
+import type { Placement } from '../../core/plan/effect'
+import type { CompileInput } from '../../core/plan/ledger'
 import { isComposed } from '../../core/carry/texts'
 import { titlesNamingNobody } from '../../core/plan/redacted'
 import { tableId, wordIdOf, type SearchedPeople } from '../../core/student-data/traces/find'
@@ -14,7 +16,6 @@ import {
   type ThingEdits,
 } from '../../core/student-data/traces/redact'
 import { answerOf, decisionOf, type Trace } from '../../core/student-data/traces/trace'
-import { sidesOf, tracesOf } from '../../core/plan/compile'
 import {
   loadCategories,
   loadFurniture,
@@ -48,7 +49,7 @@ function textsSearched(input: CompileInput, plan: Plan): Texts {
   const { answers } = plan.document.traces
   const open = new Set(input.traces.filter(trace => answerOf(trace, answers) !== 'keep').map(({ on }) => on))
   // What is made in the plan comes last: it was never searched.
-  const searched = sidesOf(input).slice(0, sidesOfPlan(plan).length)
+  const searched = input.brought.sides.slice(0, sidesOfPlan(plan).length)
   const nodes = searched.flatMap(side => side.nodes)
   const titles = new Set(nodes.map(({ title }) => title))
   const bodies = new Set(nodes.flatMap(({ body }) => body ?? []))
@@ -112,7 +113,7 @@ function isOwnWith({ plan, sourceOf }: Written): (thing: Pick<Trace, 'on' | 'pla
  */
 async function auditEdits(trx: Knex, { plan, input, compiled, stands, sourceOf }: Written): Promise<void> {
   const edits = editsByThing(input.traces, plan.document.traces.answers)
-  const nodes = new Map(sidesOf(input).flatMap(side => side.nodes.map(node => [node.lineage, node])))
+  const nodes = new Map(input.brought.sides.flatMap(side => side.nodes.map(node => [node.lineage, node])))
   const rows = new Map(compiled.rows.map(row => [row.source?.lineage, row]))
   const wrote = stands.filter(({ lineage }) => edits.has(sourceOf.get(lineage) ?? ''))
   const asWritten = await nodesToSearch(
@@ -214,8 +215,7 @@ function told({ plan, input, compiled }: Written, known: TracesFound): Omit<Trac
   const { answers, unseen: agreed } = plan.document.traces
   const tell = titlesNamingNobody(input.traces, answers)
   const inNames = new Set(input.traces.flatMap(({ place, on }) => (place === 'fileName' ? [on] : [])))
-  const carried = new Set(compiled.placements.filter(writes).map(({ source }) => source))
-  const all = tracesOf(input, carried)
+  const all = tracesOf(input, compiled.written)
   const { passedOver: _, unseen, ...looked } = known.looked
   const kept = all.flatMap(trace => {
     const decision = decisionOf(trace, answers)
@@ -224,7 +224,7 @@ function told({ plan, input, compiled }: Written, known: TracesFound): Omit<Trac
   return {
     looked,
     unseen: unseen
-      .filter(({ on }) => carried.has(on))
+      .filter(({ on }) => compiled.written.has(on))
       .map(({ id, on, title, file, why, size }) => ({
         // A file’s own name may name somebody; then its thing’s title is enough.
         title: file === null || inNames.has(on) ? tell(title) : `${tell(title)} (${file})`,

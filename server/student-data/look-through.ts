@@ -17,9 +17,9 @@ import {
 } from '../../core/student-data/traces/redact'
 import { openBody } from '../../core/student-data/traces/readers/open'
 import { lineageOf } from '../../core/course/lineage'
-import { rulesOn } from '../../core/plan/compile'
+import { rulesOn } from '../../core/plan/grades'
 import type { Looked, Trace } from '../../core/student-data/traces/trace'
-import type { CarrySide } from '../../core/plan/compile'
+import type { CarrySide } from '../../core/plan/base'
 import { readPdf } from '../search/pdf'
 import { loadBodies, type TracedItem } from './traces.queries'
 

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
-import type { CompileInput, Placement } from '../../core/plan/compile'
+import type { Placement } from '../../core/plan/effect'
+import type { CompileInput } from '../../core/plan/ledger'
 import type { OutlineNode } from '../../core/course/outline'
 import { editsByThing, mergePatch, redactedBody, redactedJson } from '../../core/student-data/traces/redact'
 import { freshSimilarity } from '../../core/student-data/similarity'
@@ -29,12 +30,7 @@ export interface Redactor {
   /** Criteria and details around the units of a course that lose a student where it is rolled in place. */
   readonly around: () => RedactedAround[]
 }
-export async function redactorFor(
-  db: Knex,
-  plan: Plan,
-  input: CompileInput,
-  merged: MergedSources,
-): Promise<Redactor> {
+export async function redactorFor(db: Knex, plan: Plan, input: CompileInput): Promise<Redactor> {
   const edits = editsByThing(input.traces, input.document.traces.answers)
   const courses = sidesOfPlan(plan)
   const contents = await contentsOf(db, courses)
@@ -43,7 +39,7 @@ export async function redactorFor(
   // Under this a similarity check knows what is written: another run into the same shell keeps it.
   const checkedIn = plan.mode === 'in-place' ? plan.id : plan.targetId
   async function itemOf(lineage: string): Promise<TracedItem | undefined> {
-    const course = courses[merged.from.get(lineage) ?? 0]
+    const course = courses[input.brought.merged.from.get(lineage) ?? 0]
     if (course === undefined) return undefined
     const content = contents.get(course) ?? course
     const items = known.get(content) ?? (await tracedItems(db, content))

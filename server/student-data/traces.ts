@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
-import { sidesOf, type CarrySide, type CompileInput } from '../../core/plan/compile'
+import type { CarrySide } from '../../core/plan/base'
+import type { CompileInput } from '../../core/plan/ledger'
 import { foldedWords } from '../../core/student-data/traces/fold'
 import type { Trace } from '../../core/student-data/traces/trace'
 import type { TracesReply } from '../../shared/api/traces'
@@ -45,7 +46,7 @@ export async function peopleOfPlan(db: Knex, plan: Plan): Promise<SearchedPeople
 }
 /** Stands for all that a search looks through, and for whom: where it is the same, so is what was found. */
 function basisOf(input: CompileInput, { students, alsoHere, staff }: SearchedPeople): string {
-  const texts = sidesOf(input).map(({ nodes, categories, grading, rubrics, groups, furniture }) => [
+  const texts = input.brought.sides.map(({ nodes, categories, grading, rubrics, groups, furniture }) => [
     textsHash(nodes),
     categories.map(({ lineage, title, identifier }) => [lineage, title, identifier]),
     grading?.scale,
@@ -115,7 +116,7 @@ async function sidesToSearch(db: Knex, plan: Plan, input: CompileInput): Promise
   const { found } = plan.document.added
   const keyIn = (lineage: string): string => found[lineage]?.lineage ?? lineage
   const sides: SearchedSide[] = []
-  for (const [at, side] of sidesOf(input).entries()) {
+  for (const [at, side] of input.brought.sides.entries()) {
     const course = courses[at]
     // What is made in the plan was never last term's.
     if (course !== undefined)
@@ -158,7 +159,7 @@ export async function ensureTraces(db: Knex, planId: string): Promise<void> {
 /** So much text is looked through here, in a fraction of a second; more in a thread of its own, so that nobody else waits. */
 const hereAtMost = { bytes: 1024 * 1024, items: 2000 }
 function isLong(input: CompileInput): boolean {
-  const nodes = sidesOf(input).flatMap(side => side.nodes)
+  const nodes = input.brought.sides.flatMap(side => side.nodes)
   return nodes.length > hereAtMost.items || nodes.reduce((sum, { size }) => sum + size, 0) > hereAtMost.bytes
 }
 const inThread = (planId: string): Promise<void> =>

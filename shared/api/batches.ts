@@ -42,7 +42,10 @@ export const pairEffect = z.object({
   /** Rows of student data that would be cleared. */
   studentRows: z.int(),
   dates: z.int(),
+  /** Dates to settle: they bar no run. */
   settle: z.int(),
+  /** All else to settle: a person looks at the pair first. */
+  alsoSettle: z.int().default(0),
 })
 export type PairEffect = z.infer<typeof pairEffect>
 const pairLine = z.object({
@@ -103,4 +106,6 @@ export type BatchReply = z.infer<typeof batchReply>
 /** Which pairs are tried again: those that a stopped dry run has left, or those whose runs were undone. */
 export const triedAgain = z.object({ which: z.enum(['waiting', 'undone']) })
 /** What is done with one pair. `check`: it is tried anew; `accept`: it is run as it is; `out`: it is left out. */
-export const pairChange = z.object({ do: z.enum(['check', 'accept', 'out']) })
+/** `accept-alike`: it and all that need a look for the same reason run as they are. */
+export const pairChange = z.object({ do: z.enum(['check', 'accept', 'accept-alike', 'out']) })
+export type PairWish = z.infer<typeof pairChange>['do']

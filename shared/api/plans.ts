@@ -9,6 +9,7 @@ import { graceSchema } from '../../core/grading/grace'
 import { traceRecord } from '../../core/student-data/traces/record'
 import { planDocument } from '../../core/plan/document'
 import { recordEntry, recordLeft } from '../../core/plan/record'
+import { settleNames, type SettleName } from '../../core/plan/to-settle'
 import { courseLine, courseWhole, id, lineage, wall } from './courses'
 import { runOutcome, writingNow } from './writing'
 
@@ -68,6 +69,8 @@ export const planReply = z.object({
       .readonly(),
     deleted: z.array(lineage).readonly(),
   }),
+  /** Students whom somebody added by hand to the course that is written, by enrolment. */
+  byHand: z.array(id),
   /** What links to what within the sources' texts. */
   links: z.array(z.object({ from: lineage, to: lineage })),
   /**
@@ -149,6 +152,10 @@ export const alsoInto = z.object({
 export const sectionsChosen = z.object({ sections: z.array(id).max(50, 'At most fifty sections.') })
 export const alsoDone = z.object({ made: z.int(), there: z.int() })
 
+const settleCounts = Object.fromEntries(settleNames.map(name => [name, z.int()])) as Record<
+  SettleName,
+  z.ZodInt
+>
 const summary = z.object({
   dates: z.int(),
   straight: z.int(),
@@ -180,30 +187,13 @@ export const effect = z.object({
   deletedThere: z.int().default(0),
   leftBehind: z.int(),
   kept: z.object({ units: z.int(), items: z.int() }),
-  places: z.object({ settle: z.int() }).default({ settle: 0 }),
-  grades: z
-    .object({
-      by: z.enum(['weights', 'points']),
-      sum: z.int(),
-      changed: z.int(),
-      settle: z.int(),
-      uncategorised: z.int(),
-    })
-    .default({ by: 'weights', sum: 0, changed: 0, settle: 0, uncategorised: 0 }),
-  traces: z
-    .object({
-      out: z.int(),
-      kept: z.int(),
-      passed: z.int().default(0),
-      settle: z.int(),
-      unseen: z.object({ carried: z.int(), settle: z.int() }).default({ carried: 0, settle: 0 }),
-    })
-    .default({ out: 0, kept: 0, passed: 0, settle: 0, unseen: { carried: 0, settle: 0 } }),
-  periods: z
-    .object({ filed: z.array(z.object({ name: z.string(), items: z.int() })), asked: z.int() })
-    .default({ filed: [], asked: 0 }),
+  grades: z.object({ by: z.enum(['weights', 'points']), sum: z.int(), changed: z.int() }),
+  traces: z.object({ out: z.int(), kept: z.int(), passed: z.int(), unseen: z.int() }),
+  periods: z.array(z.object({ name: z.string(), items: z.int() })),
   grace: graceSchema.nullable().default(null),
   dates: summary,
+  /** What a person has still to say, part by part. */
+  settle: z.object(settleCounts),
 })
 export type EffectView = z.infer<typeof effect>
 /** What Run would do now. The fingerprint stands for exactly this; Run refuses if it no longer holds. */

@@ -1,19 +1,20 @@
 import { z } from 'zod'
+import { sourceCheckNames, type SourceCheck } from '../../core/checks'
 import { courseModes } from '../../core/carry/mode'
 import { settingNames } from '../../core/course/settings'
 import { lineage } from './courses'
 
-const of = <W extends string>(why: W) => ({ lineage, why: z.literal(why) })
-export const lookReply = z.discriminatedUnion('why', [
-  z.object({ ...of('untouched'), students: z.int() }),
-  z.object(of('unseen')),
-  z.object({ ...of('another-year'), year: z.int(), where: z.enum(['name', 'address']) }),
-  z.object({ ...of('double'), of: lineage, title: z.string(), likeness: z.number() }),
-  z.object({ ...of('used-before'), terms: z.array(z.string()) }),
-  z.object({ ...of('other-mode'), mode: z.enum(courseModes), sign: z.string() }),
-])
+/** Something that a check noticed: which, where, how grave it is, as a sentence, and what mends it. */
+export const finding = z.object({
+  check: z.enum(sourceCheckNames as [SourceCheck, ...SourceCheck[]]),
+  short: z.string(),
+  grave: z.enum(['must', 'look']),
+  where: z.object({ lineage: lineage.nullable(), field: z.string().nullable() }),
+  sentence: z.string(),
+  mends: z.string(),
+})
 export const worthReply = z.object({
-  looks: z.array(lookReply),
+  findings: z.array(finding),
   /** How the old course was taught and how the new one will be, as far as their meetings say. */
   modes: z.object({ from: z.enum(courseModes), into: z.enum(courseModes) }),
 })

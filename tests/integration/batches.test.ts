@@ -1,4 +1,4 @@
-import { afterEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { there } from '../../core/there'
 import {
   changePair,
@@ -48,6 +48,11 @@ async function shells(count: number): Promise<string[]> {
   return codes
 }
 const office = () => demo.people.ellwood
+// Its one graded item without a category would have every pair looked at.
+beforeAll(async () => {
+  const [category] = await demo.db('grade_categories').where({ course_id: demo.courses.old }).pluck('lineage')
+  await demo.db('items').where({ title: 'Welcome survey' }).update({ category_lineage: category })
+})
 const rolls = useRolls(demo, office)
 const courseOf = async (code: string): Promise<string> =>
   there(await demo.db('courses').where({ code }).first()).id
@@ -144,6 +149,26 @@ describe('a batch', () => {
     await runBatch(demo.db, office(), id, origin)
     await untilIt(id, 'done')
     expect((await read(id)).counts).toMatchObject({ done: 3 })
+  })
+  it('has pairs looked at in which anything but dates is to settle, one by one or all with the same reason', async () => {
+    const survey = () => demo.db('items').where({ title: 'Welcome survey' })
+    const [category] = await survey().pluck('category_lineage')
+    await survey().update({ category_lineage: null })
+    const [own, ...others] = await shells(3)
+    const id = await batchOf(tableOf([there(own), ...others]))
+    await untilIt(id, 'tried')
+    const [first, second] = await pairs(id)
+    expect(first).toMatchObject({
+      state: 'look',
+      problem: { title: 'To settle: 1 graded item without a category' },
+      effect: { settle: 1, alsoSettle: 1 },
+    })
+    await changePair(demo.db, office(), id, there(first).id, 'accept')
+    expect((await read(id)).counts).toMatchObject({ ready: 1, look: 2 })
+    await changePair(demo.db, office(), id, there(second).id, 'accept-alike')
+    expect((await read(id)).counts).toMatchObject({ ready: 3, look: 0 })
+    await discardBatch(demo.db, office(), id)
+    await survey().update({ category_lineage: category })
   })
   it('is stopped and resumed: what waits is not begun, and begun once later', async () => {
     const codes = await shells(3)

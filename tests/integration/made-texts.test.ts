@@ -140,7 +140,7 @@ describe('a text that a run puts together', () => {
     )
     expect(html).toContain('Take the early ferry.')
     const next = await effectOf(demo.db, await planned([old], shell))
-    expect([next.writes, next.effect.places.settle]).toEqual([false, 0])
+    expect([next.writes, next.effect.settle.places]).toEqual([false, 0])
     // A choice of passages holds for the two texts that it was made of.
     await editText(demo.db, old, 'Routes and weather', text =>
       text.replace('Mind the gate.', 'Mind the dog.'),
@@ -148,7 +148,7 @@ describe('a text that a run puts together', () => {
     const later = await planned([old], shell, ({ places }) => ({
       places: { ...places, passages: { [lineage]: passages } },
     }))
-    expect((await effectOf(demo.db, later)).effect.places.settle).toBe(1)
+    expect((await effectOf(demo.db, later)).effect.settle.places).toBe(1)
   })
   it('is shown to nobody who may not read the source', async () => {
     const [old, shell] = [await weaveBefore(), await newShell('03')]

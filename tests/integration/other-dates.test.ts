@@ -49,7 +49,7 @@ describe('what else is dated', () => {
     const before = await digest(target)
     const plan = await planned([source.id], target)
     const { effect } = await effectOf(demo.db, plan)
-    expect(effect.periods).toEqual({ filed: [{ name: 'First half', items: 6 }], asked: 0 })
+    expect(effect).toMatchObject({ periods: [{ name: 'First half', items: 6 }], settle: { periods: 0 } })
     expect(effect.grace).toEqual({ count: 5, days: 2, addsUp: false })
     const id = await run(plan)
     const course = await readCourse(demo.db, who(), target)
@@ -77,7 +77,7 @@ describe('what else is dated', () => {
   it('with no dates every unit that opened on one waits, and who counts is asked', async () => {
     const target = await shell()
     const plan = await planned([source.id], target, inDates({ rule: ruleBy('none') }))
-    expect((await effectOf(demo.db, plan)).effect.periods).toEqual({ filed: [], asked: 6 })
+    expect((await effectOf(demo.db, plan)).effect).toMatchObject({ periods: [], settle: { periods: 6 } })
     await run(plan)
     const nodes = await loadOutline(demo.db, target)
     expect(openings(nodes)).toEqual([

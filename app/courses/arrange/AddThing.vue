@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import type { ItemKind } from '~~/core/course/model'
 import { compileTerm } from '~~/core/calendar/term'
 import type { WallTime } from '~~/core/calendar/day'
 import type { Meeting, TermCalendar } from '~~/core/calendar/schema'
-import { hasMadeText, madeKinds, madeTextAtMost, madeThing, type MadeKind } from '~~/core/carry/added'
+import { hasMadeText, madeKinds, madeTextAtMost, madeThing } from '~~/core/carry/added'
 import type { OutlineNode } from '~~/core/course/outline'
 import { parsePoints } from '~~/core/grading/points'
 import type { NewCourseEdit } from '~~/shared/api/edits'
@@ -18,7 +19,7 @@ const props = defineProps<{
   busy: boolean
 }>()
 const emit = defineEmits<{ add: [edit: NewCourseEdit] }>()
-const kind = ref<MadeKind | 'unit'>('unit')
+const kind = ref<ItemKind | 'unit'>('unit')
 const blank = { title: '', points: '', text: '', category: 'none', exam: false }
 const draft = reactive({ ...blank })
 const opens = ref<WallTime | null>(null)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { madeKinds, madeThing, type MadeKind } from '~~/core/carry/added'
+import type { ItemKind } from '~~/core/course/model'
+import { madeKinds, madeThing } from '~~/core/carry/added'
 import { useStagePlan } from '../plan/store'
 import type { ShownRow } from './carry'
 
@@ -7,7 +8,7 @@ import type { ShownRow } from './carry'
 const props = defineProps<{ mayEdit: boolean; current: ShownRow | undefined }>()
 const emit = defineEmits<{ show: [lineage: string] }>()
 const { store } = useStagePlan()
-const kind = ref<MadeKind | 'unit'>('unit')
+const kind = ref<ItemKind | 'unit'>('unit')
 const title = ref('')
 const tried = ref(false)
 /** The unit that the selected row is, or stands in, by the key that things go into it by. */

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { isComposed } from '~~/core/carry/texts'
-import { needWords } from '~~/core/carry/needs'
 import { writesText } from '~~/core/carry/places'
 import { byTeachingWeek, unitNumber } from '~~/core/carry/regroup'
 import type { ItemKind } from '~~/core/course/model'
@@ -20,21 +19,12 @@ function carryKind(kind: ItemKind, carries: boolean): void {
     carries,
   )
 }
-const titles = computed(() => new Map(store.nodes.map(node => [node.lineage, node.title])))
-const brokenShown = 4
-const broken = computed(() =>
-  store.broken
-    .filter(({ needed }) => titles.value.has(needed))
-    .map(({ needed, by }) => {
-      const [first] = by
-      return {
-        needed,
-        title: titles.value.get(needed) ?? '',
-        first: titles.value.get(first?.lineage ?? '') ?? '',
-        does: first ? needWords[first.why] : '',
-        more: by.length - 1,
-      }
-    }),
+const lostShown = 4
+/** Things that stay behind although what comes needs them. */
+const lost = computed(() =>
+  store.findings.flatMap(({ check, where, sentence, mends }) =>
+    check === 'link.lost' && where.lineage !== null ? [{ lineage: where.lineage, sentence, mends }] : [],
+  ),
 )
 const bring = (lineages: string[]): void => void store.carry(lineages, true)
 const size = computed(() => {
@@ -93,24 +83,18 @@ const asked = computed(() => {
 </script>
 
 <template>
-  <template v-if="broken.length">
+  <template v-if="lost.length">
     <h2>What needs what</h2>
     <ul class="plain">
-      <li v-for="each in broken.slice(0, brokenShown)" :key="each.needed" class="small">
-        <bdi>{{ each.first }}</bdi> {{ each.does }}
-        <button class="link" type="button" @click="emit('show', each.needed)">
-          {{ each.title }}</button><template v-if="each.more"
-          >, so {{ each.more === 1 ? 'does' : 'do' }} {{ each.more }} more</template
-        >.
-        <b class="settle">Left behind, the link leads nowhere.</b>
-        <button class="link" type="button" :disabled="!mayEdit" @click="bring([each.needed])">
-          Bring it
-        </button>
+      <li v-for="{ lineage, sentence, mends } in lost.slice(0, lostShown)" :key="lineage" class="small">
+        <bdi>{{ sentence }}</bdi>
+        <button class="link" type="button" @click="emit('show', lineage)">Show it</button>
+        <button class="link" type="button" :disabled="!mayEdit" @click="bring([lineage])">{{ mends }}</button>
       </li>
     </ul>
-    <p v-if="broken.length > 1" class="small">
-      <button class="link" type="button" :disabled="!mayEdit" @click="bring(broken.map(each => each.needed))">
-        Bring all {{ broken.length }} that are needed
+    <p v-if="lost.length > 1" class="small">
+      <button class="link" type="button" :disabled="!mayEdit" @click="bring(lost.map(each => each.lineage))">
+        Bring all {{ lost.length }} that are needed
       </button>
     </p>
   </template>

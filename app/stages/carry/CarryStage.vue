@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { settleSum } from '~~/core/plan/to-settle'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useMediaQuery } from '@vueuse/core'
 import { subtree } from '~~/core/course/outline'
@@ -51,7 +52,7 @@ const headings = computed(() =>
     : [],
 )
 const lines = computed(() => linesWithHeadings(shown.value, headings.value, sourceOf))
-const settling = computed(() => store.rows.filter(row => row.settle).length)
+const settling = computed(() => settleSum(store.toSettle, 'carry'))
 
 const list = ref<HTMLElement>()
 const isNarrow = useMediaQuery('(max-width: 620px)')

@@ -11,12 +11,7 @@ const parts = computed(() =>
     .filter(line => !line.exempt && (line.weight ?? 0) > 0)
     .map(line => ({ ...line, grow: line.weight ?? 0 })),
 )
-const settle = computed(
-  () =>
-    (grades.value?.categories.filter(line => line.settle).length ?? 0) +
-    (grades.value?.rulesSettle ? 1 : 0) +
-    store.uncategorised.length,
-)
+const settle = computed(() => store.toSettle.grades + store.toSettle.categories)
 const isWhole = computed(() => grades.value?.sum === 1_000_000)
 </script>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { hasMadeText, madeTextAtMost, type MadeThing } from '~~/core/carry/added'
+import { itemKindDefinitions } from '~~/core/course/kinds'
 import { dateFields, noDates, type DateField } from '~~/core/course/dates'
 import type { WallTime } from '~~/core/calendar/day'
 import { parsePoints } from '~~/core/grading/points'
@@ -29,7 +30,7 @@ const isWrong = computed(() => points.value.trim() !== '' && read.value === null
 function putPoints(): void {
   if (!isWrong.value && read.value !== props.thing.points) change({ points: read.value })
 }
-const mayBeExam = computed(() => props.thing.kind === 'quiz' || props.thing.kind === 'assignment')
+const mayBeExam = computed(() => props.thing.kind !== null && itemKindDefinitions[props.thing.kind].canBeExam)
 const contexts = useItemContexts(
   () => store.terms?.target ?? null,
   () => plan.value.target.course.meetings,

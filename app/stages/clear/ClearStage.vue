@@ -3,6 +3,7 @@ import { countsOf, totalOf } from '~~/core/student-data/student-data'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
+import { settleSum } from '~~/core/plan/to-settle'
 import { plannedClearing } from '~~/core/student-data/clearing'
 import type { ClearingReply } from '~~/shared/api/clearing'
 import ClearingChoices from './ClearingChoices.vue'
@@ -101,7 +102,7 @@ const totals = computed(() => [
           words: listed.value.length - store.tracesToSettle.length === 1 ? 'trace settled' : 'traces settled',
         },
         {
-          count: store.tracesToSettle.length + store.unseenToSettle.length,
+          count: settleSum(store.toSettle, 'clear'),
           words: 'to settle',
           settle: true,
         },

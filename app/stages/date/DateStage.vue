@@ -22,7 +22,7 @@ import UndatedWork from './UndatedWork.vue'
 import WhyNote from './WhyNote.vue'
 import { useCrowding } from './crowding'
 import { useHand } from './hand'
-import { asksPeriod, type LedgerItem } from './ledger'
+import type { LedgerItem } from './ledger'
 import { useSelection } from './selection'
 import { useLedger, useLedgerView, wantsLooking } from './view'
 
@@ -146,20 +146,21 @@ const narrowed = computed(() => {
 })
 const toLookAt = computed(() => items.value.filter(wantsLooking).length)
 const totals = computed(() => {
-  const summary = store.ledger?.summary
+  const { summary, toSettle } = store
   if (!summary) return null
-  const notes = store.ledger?.notes.size ?? 0
-  const { dates, straight, moved, held, none, settle: toSettle } = summary
-  const asked = items.value.filter(asksPeriod).length
+  const notes = store.ledger?.findings.size ?? 0
+  const { dates, straight, moved, held, none } = summary
   return [
     { count: dates, words: 'dates' },
     { count: straight, words: 'straight across' },
     { count: moved, words: 'moved' },
     { count: held, words: 'held' },
     ...(none ? [{ count: none, words: 'taken away' }] : []),
-    { count: toSettle, words: 'to settle', settle: true },
+    { count: toSettle.dates, words: 'to settle', settle: true },
     ...(notes > 0 ? [{ count: notes, words: 'to look at', settle: true }] : []),
-    ...(asked > 0 ? [{ count: asked, words: 'without a grading period', settle: true }] : []),
+    ...(toSettle.periods > 0
+      ? [{ count: toSettle.periods, words: 'without a grading period', settle: true }]
+      : []),
   ]
 })
 </script>
@@ -274,7 +275,7 @@ const totals = computed(() => {
           <span><kbd>[</kbd> <kbd>]</kbd> a day</span>
           <span><kbd>x</kbd> choose</span>
           <span><kbd>p</kbd> hold</span>
-          <span v-if="store.ledger?.summary.settle"><kbd>n</kbd> next to settle</span>
+          <span v-if="store.toSettle.dates"><kbd>n</kbd> next to settle</span>
         </template>
         <NuxtLink class="act on-deep" :to="`/plans/${plan.id}/run`">On to Run ⟶</NuxtLink>
       </FootBar>

@@ -26,7 +26,7 @@ const cells = computed(() =>
   fieldsOf(props.item).map(field => {
     const at = props.item.planned[field]
     const outcome = props.item.outcomes[field]
-    const noted = props.item.notes.some(note => note.field === field)
+    const noted = props.item.findings.some(({ where }) => where.field === field)
     const old = props.item.node[field]
     // Where the row is looked at, every date says what it was; the telling one stands in its own column.
     const before = old && props.selected ? `was ${momentText(old)}` : ''

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { AnyMethod, MethodName } from '~~/core/dates/rule'
-import type { Comparison } from '~/workers/messages'
+import type { Comparison } from '~~/core/plan/compare'
 
 /** One way in which dates cross, with what it would move and leave to settle. */
 const props = defineProps<{

@@ -2,6 +2,7 @@
 import type { Weekday } from '~~/core/calendar/day'
 import { usualPattern, type PatternDate } from '~~/core/dates/pattern'
 import { weekdayName } from '~~/core/dates/words'
+import { itemKindDefinitions } from '~~/core/course/kinds'
 import { itemKinds, type ItemKind } from '~~/core/course/model'
 import type { UndatedPattern } from '~~/core/plan/parts/dates'
 import { isUndated } from '~~/core/plan/undated'
@@ -16,7 +17,7 @@ const pattern = computed(() => document.value.dates.pattern)
 const usual: UndatedPattern = {
   ...usualPattern,
   dates: { ...usualPattern.dates },
-  kinds: ['assignment', 'quiz', 'discussion'],
+  kinds: itemKinds.filter(kind => itemKindDefinitions[kind].workedOn),
 }
 // Not of the document: another rule for the course changes nothing here.
 const itemRules = computed(() => document.value.dates.itemRules)

@@ -18,7 +18,7 @@ const dates = computed(() => {
     const { at, outcome, reasons } = item.planned.crossed[field]
     const head = `${fieldName(field)} ${at ? momentText(at) : 'no longer'}`
     const sentences = reasons.map(sentence)
-    const notes = item.notes.filter(note => note.field === field).map(note => note.message)
+    const notes = item.findings.filter(({ where }) => where.field === field).map(({ sentence }) => sentence)
     const isTold = sentences.length > 0 || notes.length > 0
     return isTold ? [{ field, head, settle: outcome === 'settle', sentences, notes }] : []
   })
@@ -30,7 +30,7 @@ const dates = computed(() => {
     v-if="item"
     class="note tide"
     aria-label="Why"
-    :class="{ brass: item.settle || item.notes.length || asksPeriod(item) }"
+    :class="{ brass: item.settle || item.findings.length || asksPeriod(item) }"
     aria-live="polite"
   >
     <p class="caps">Why</p>

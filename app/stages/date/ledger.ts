@@ -4,7 +4,7 @@ import { dateFields, type DateField } from '~~/core/course/dates'
 import type { OutlineNode } from '~~/core/course/outline'
 import type { Outcome } from '~~/core/dates/flags'
 import { phaseOf } from '~~/core/dates/phases'
-import { shortNote, type Note } from '~~/core/dates/notes'
+import type { Finding } from '~~/core/checks/finding'
 import type { PlannedItem } from '~~/core/dates/plan'
 import type { Filed } from '~~/core/grading/periods'
 import { shortHow } from '~~/core/dates/reasons'
@@ -20,7 +20,7 @@ export interface LedgerItem {
   settle: boolean
   held: boolean
   /** What is to be looked at in dates that stand. */
-  notes: readonly Note[]
+  findings: readonly Finding[]
   /** The grading period it is filed under; null: the term has none, or it is not filed. */
   filed: Filed | null
   /** Of a unit: the line over its items, which says when it opens. */
@@ -44,9 +44,9 @@ export function ledgerItem(
   node: OutlineNode,
   planned: PlannedItem,
   {
-    notes = [],
+    findings = [],
     filed = null,
-  }: { notes?: readonly Note[] | undefined; filed?: Filed | null | undefined } = {},
+  }: { findings?: readonly Finding[] | undefined; filed?: Filed | null | undefined } = {},
 ): LedgerItem {
   const { opens, due, closes } = planned.crossed
   const outcomes = { opens: opens.outcome, due: due.outcome, closes: closes.outcome }
@@ -58,7 +58,7 @@ export function ledgerItem(
     outcomes,
     settle: Object.values(outcomes).includes('settle'),
     held: planned.flags.includes('set-by-hand'),
-    notes,
+    findings,
     filed,
   }
 }
@@ -135,9 +135,9 @@ export function wasText(node: OutlineNode, source: Term | null): string {
   return `${phaseText(source, at)} · ${pastWords[field]}${day}`
 }
 /** How the date that wants looking at came to be; without one, the telling date. */
-export function howText({ planned, outcomes, node, notes, filed }: LedgerItem): string {
-  const [note] = notes
-  if (note) return `look: ${shortNote(note.code)}`
+export function howText({ planned, outcomes, node, findings, filed }: LedgerItem): string {
+  const [found] = findings
+  if (found) return `look: ${found.short}`
   const odd = (['settle', 'moved'] as const)
     .map(outcome => dateFields.find(field => outcomes[field] === outcome))
     .find(field => field !== undefined)

@@ -24,7 +24,7 @@ export interface LedgerView {
   readonly onlySettle: boolean
 }
 export const wantsLooking = (item: LedgerItem): boolean =>
-  item.settle || item.notes.length > 0 || asksPeriod(item)
+  item.settle || item.findings.length > 0 || asksPeriod(item)
 
 /** Units and items that a view shows: all words that are looked for stand in the title or the unit's. */
 export function itemsInView(
@@ -51,8 +51,8 @@ const was = ({ node }: LedgerItem): string | null => {
   return field && node[field]
 }
 const howRank: Record<string, number> = { settle: 0, held: 1, moved: 2, none: 3, straight: 4, empty: 5 }
-const rankOf = ({ outcomes, notes }: LedgerItem): number =>
-  Math.min(notes.length > 0 ? 0 : 9, ...Object.values(outcomes).map(outcome => howRank[outcome] ?? 9))
+const rankOf = ({ outcomes, findings }: LedgerItem): number =>
+  Math.min(findings.length > 0 ? 0 : 9, ...Object.values(outcomes).map(outcome => howRank[outcome] ?? 9))
 const byText = (a: string | null, b: string | null): number => {
   if (a === null || b === null) return Number(a === null) - Number(b === null)
   return a < b ? -1 : Number(a > b)
@@ -107,8 +107,8 @@ export function useLedgerItems() {
   return computed(() =>
     store.nodes.flatMap(node => {
       const planned = store.planned.get(node.lineage)
-      const [notes, filed] = [store.ledger?.notes.get(node.lineage), store.filed.get(node.lineage)]
-      return planned ? [ledgerItem(node, planned, { notes, filed })] : []
+      const [findings, filed] = [store.ledger?.findings.get(node.lineage), store.filed.get(node.lineage)]
+      return planned ? [ledgerItem(node, planned, { findings, filed })] : []
     }),
   )
 }

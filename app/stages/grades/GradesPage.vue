@@ -94,12 +94,7 @@ const sumText = computed(() => {
   const weight = pointsText(largest.weight)
   return `The weights make ${pointsText(sum)}. Each counts in proportion: ${largest.title}, ${weight}, counts ${share}\u00A0%.`
 })
-const settle = computed(
-  () =>
-    lines.value.filter(line => line.settle).length +
-    (grades.value?.rulesSettle ? 1 : 0) +
-    store.uncategorised.length,
-)
+const settle = computed(() => store.toSettle.grades + store.toSettle.categories)
 const totals = computed(() => [
   { count: lines.value.length, words: lines.value.length === 1 ? 'category' : 'categories' },
   { count: graded.value.length, words: 'graded items' },

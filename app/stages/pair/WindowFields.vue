@@ -16,7 +16,7 @@ const spans: { name: string; from: keyof Windows; to: keyof Windows }[] = [
   { name: 'Students may enrol', from: 'enrolFrom', to: 'enrolTo' },
   { name: 'Students may enter', from: 'openFrom', to: 'openTo' },
 ]
-const faults = computed(() => checkWindows(props.windows, props.term))
+const findings = computed(() => checkWindows(props.windows, props.term))
 const labelOf = (name: string, end: 'from' | 'until'): string =>
   `${name} ${end}${props.of ? `, ${props.of}` : ''}`
 </script>
@@ -42,13 +42,13 @@ const labelOf = (name: string, end: 'from' | 'until'): string =>
     />
   </div>
   <p
-    v-for="fault in faults"
-    :key="fault.code"
+    v-for="{ grave, sentence } in findings"
+    :key="sentence"
     class="small"
-    :class="fault.severity === 'must' ? 'must' : 'settle'"
+    :class="grave === 'must' ? 'must' : 'settle'"
     role="status"
   >
-    {{ fault.message }}
+    {{ sentence }}
   </p>
 </template>
 

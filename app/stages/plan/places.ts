@@ -1,97 +1,50 @@
-import { computed, type Ref, type ShallowRef } from 'vue'
-import { addedText } from '~~/core/carry/added'
-import { brokenBy, closureOf, needsIn } from '~~/core/carry/needs'
+import { computed, type Ref } from 'vue'
+import { closureOf, needsIn } from '~~/core/carry/needs'
 import type { PlaceRow } from '~~/core/carry/places'
-import { choose, type StaysWhy } from '~~/core/carry/select'
+import { choose } from '~~/core/carry/select'
 import type { PlannedItem } from '~~/core/dates/plan'
-import {
-  carriedPlan,
-  matchesOf,
-  sourceOutline,
-  staysOf,
-  uncategorisedIn,
-  type CarryBase,
-  type CarriedPlan,
-} from '~~/core/plan/compile'
-import type { Trace, UnseenFile } from '~~/core/student-data/traces/trace'
-import type { PlanDocument } from '~~/core/plan/document'
+import type { Finding } from '~~/core/checks/finding'
+import type { PlanBase } from '~~/core/plan/base'
+import type { Brought } from '~~/core/plan/bring'
+import { carriedPlan, matchesOf, type CarriedPlan } from '~~/core/plan/carried'
+import { planFindings } from '~~/core/plan/forecast'
+import { uncategorisedIn } from '~~/core/plan/grades'
 import type { PlanReply } from '~~/shared/api/plans'
 
 interface Parts {
-  plan: ShallowRef<PlanReply | null>
-  document: Readonly<Ref<PlanDocument | null>>
+  base: Readonly<Ref<PlanBase | null>>
+  brought: Readonly<Ref<Brought | null>>
+  links: Readonly<Ref<PlanReply['links'] | null>>
+  /** Where dates land, once they are computed. */
   planned: Readonly<Ref<ReadonlyMap<string, PlannedItem>>>
-  /** Traces of students that were found in what the plan brings. */
-  traces: Ref<readonly Trace[]>
-  unseen: Ref<readonly UnseenFile[]>
 }
 /**
  * Where everything of the sources goes in the shell, as it is decided now. What meets what rests on the two outlines and on pairs made by hand
  * alone, so that choosing an item costs only the rows.
  */
-export function usePlannedPlaces({ plan, document, planned, traces, unseen }: Parts) {
-  // A plan that was saved is another plan with the same courses: nothing of them is computed anew for that.
-  const source = computed(() => plan.value?.source ?? null)
-  const more = computed(() => plan.value?.more ?? null)
-  const target = computed(() => plan.value?.target ?? null)
-  const before = computed(() => plan.value?.before ?? null)
-  const links = computed(() => plan.value?.links ?? null)
-  const inPlace = computed(() => plan.value?.mode === 'in-place')
-  const foundCourses = computed(() => plan.value?.found ?? null)
-  const found = computed(() => foundCourses.value?.map(side => ({ ...side, id: side.course.id })) ?? null)
-  // As long as the plan adds nothing else of its own, the outline stays the same.
-  const adds = computed<{ text: string; document: PlanDocument } | null>(before => {
-    if (!document.value) return null
-    const text = addedText(document.value)
-    return before?.text === text ? before : { text, document: document.value }
-  })
-  const merged = computed(() =>
-    adds.value && source.value && more.value && found.value
-      ? sourceOutline({
-          document: adds.value.document,
-          source: source.value,
-          more: more.value,
-          found: found.value,
-        })
-      : null,
-  )
-  const base = computed((): CarryBase | null =>
-    document.value && source.value && more.value && found.value && target.value && before.value
-      ? {
-          document: document.value,
-          source: source.value,
-          more: more.value,
-          found: found.value,
-          target: target.value,
-          before: before.value,
-          traces: traces.value,
-          unseen: unseen.value,
-          inPlace: inPlace.value,
-        }
-      : null,
-  )
-  const pairs = computed(() => document.value?.places.pairs)
+export function usePlannedPlaces({ base, brought, links, planned }: Parts) {
+  const merged = computed(() => brought.value?.merged ?? null)
+  const stays = computed((): Brought['stays'] => brought.value?.stays ?? new Map())
+  const carried = computed((): Brought['carried'] => brought.value?.carried ?? new Set())
+  const pairs = computed(() => base.value?.document.places.pairs)
+  const target = computed(() => base.value?.target)
+  const before = computed(() => base.value?.before)
   const matches = computed(() =>
     pairs.value && target.value && before.value && merged.value
       ? matchesOf({ target: target.value, before: before.value }, merged.value, pairs.value)
       : null,
   )
-  const stays = computed((): ReadonlyMap<string, StaysWhy> =>
-    base.value && merged.value ? staysOf(base.value, merged.value) : new Map(),
-  )
   const carrying = computed((): CarriedPlan | null =>
-    base.value && merged.value && matches.value
-      ? carriedPlan(base.value, {
-          merged: merged.value,
+    base.value && brought.value && matches.value
+      ? carriedPlan(base.value, brought.value, {
           matches: matches.value,
           dates: planned.value.size > 0 ? planned.value : null,
         })
       : null,
   )
   const rows = computed((): readonly PlaceRow[] => carrying.value?.rows ?? [])
-  const carried = computed((): ReadonlySet<string> => carrying.value?.carried ?? new Set())
   const uncategorised = computed(() =>
-    base.value && carrying.value ? uncategorisedIn(base.value, carrying.value) : [],
+    base.value && carrying.value ? uncategorisedIn(base.value, carrying.value, carrying.value.grades) : [],
   )
 
   const needs = computed(() => (merged.value && links.value ? needsIn(merged.value.nodes, links.value) : []))
@@ -101,21 +54,20 @@ export function usePlannedPlaces({ plan, document, planned, traces, unseen }: Pa
     () =>
       new Set(rows.value.flatMap(row => (row.shell && row.lineage && row.source ? row.source.lineage : []))),
   )
-  const broken = computed(() =>
-    brokenBy(
-      carried.value,
-      needs.value,
-      lineage => !known.value.has(lineage) || standsThere.value.has(lineage),
-    ),
+  /** What is to be looked at in what the plan will write, beside its dates. */
+  const findings = computed((): readonly Finding[] =>
+    base.value && carrying.value
+      ? planFindings(base.value, carrying.value, planned.value, links.value ?? [])
+      : [],
   )
   /** The plan's choice with some things taken, and all that they need; or left. `brought`: what comes along with them. */
   function chosenWith(lineages: readonly string[], carries: boolean) {
     const nodes = merged.value?.nodes ?? []
-    const before = document.value?.carry ?? { leave: [], take: [] }
+    const before = base.value?.document.carry ?? { leave: [], take: [] }
     const isThing = (lineage: string): boolean => known.value.has(lineage) && !standsThere.value.has(lineage)
     const all = carries ? [...closureOf(lineages, needs.value, isThing), ...lineages] : [...lineages]
     const brought = all.filter(lineage => !lineages.includes(lineage) && !carried.value.has(lineage))
     return { ...choose(nodes, stays.value, before, [...lineages, ...brought], carries), brought }
   }
-  return { merged, base, stays, carrying, rows, carried, needs, broken, uncategorised, chosenWith }
+  return { merged, stays, carrying, rows, carried, needs, findings, uncategorised, chosenWith }
 }

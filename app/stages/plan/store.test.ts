@@ -6,18 +6,6 @@ import { item, unit } from '~~/tests/support/outline'
 import { somePlan } from '~/testing/plan'
 import { usePlan } from './store'
 
-// Where dates land is computed in a worker; tests/e2e look at that.
-vi.mock('./planned-dates', () => ({
-  usePlannedDates: () => ({
-    pair: () => {},
-    forget: () => {},
-    terms: null,
-    ledger: null,
-    comparison: null,
-    planned: { value: new Map() },
-  }),
-}))
-
 /** A server that holds one plan, as the real one does: a save on an old revision is refused with 412. */
 function serverWith(document: PlanDocument = recommendedPlan()) {
   const held = somePlan({
@@ -140,8 +128,9 @@ describe('a plan at hand', () => {
     // It was saved and answered without the item.
     expect(server.plan.document.added.found).toEqual({})
     expect(store.nodes.map(node => node.lineage)).not.toContain('x')
-    const other = { ...server.plan.source, course: { id: 'other' }, nodes: [item('x')] }
-    server.plan = { ...server.plan, found: [other as (typeof server.plan.found)[number]] }
+    const { course } = server.plan.source
+    const other = { ...server.plan.source, course: { ...course, id: 'other' }, nodes: [item('x')] }
+    server.plan = { ...server.plan, found: [other] }
     store.redo()
     await vi.waitFor(() => expect(store.nodes.map(node => node.lineage)).toContain('x'))
   })

@@ -2,18 +2,23 @@ import { useManualRefHistory } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { FoundThing, MadeThing } from '~~/core/carry/added'
-import { writesSource, type PlaceRow } from '~~/core/carry/places'
 import { lineageOf } from '~~/core/course/lineage'
 import type { ItemDates } from '~~/core/course/dates'
 import { ruleBy } from '~~/core/dates/rule'
+import { summarise } from '~~/core/dates/plan'
 import { fileItems, type Filed } from '~~/core/grading/periods'
+import type { PlanBase } from '~~/core/plan/base'
+import { writtenFrom } from '~~/core/plan/carried'
 import { forOtherSource, type PlanDocument } from '~~/core/plan/document'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
+import { datesOfRow } from '~~/core/plan/placements'
+import { nothingToSettle, toSettle as settleCounts } from '~~/core/plan/to-settle'
 import type { Trace, TraceDecision } from '~~/core/student-data/traces/trace'
 import type { QuestionChoice } from '~~/core/carry/decisions'
 import type { PlanReply, PlanSaved } from '~~/shared/api/plans'
 import { useAfterPaint } from '~/composables/after-paint'
 import { api, asProblem, there, type ApiProblem } from '~/composables/api'
+import { usePlanBase } from './base'
 import { fetchPlan } from './fetch'
 import { usePlannedPlaces } from './places'
 import { usePlannedDates } from './planned-dates'
@@ -22,8 +27,8 @@ import { useKeptSteps } from './steps'
 import { useComingTraces, useTraces } from './traces'
 
 const stepsKept = 200
-const takesDates = ({ parts }: PlaceRow): boolean =>
-  parts.some(({ part, takes }) => part === 'dates' && takes)
+const isShallowAlike = (a: object, b: object): boolean =>
+  Object.entries(a).every(([name, value]) => value === (b as Record<string, unknown>)[name])
 
 /**
  * The plan at hand: its document as it is being made, what follows from it, undo and redo, and saving as one goes. Every
@@ -41,12 +46,18 @@ export const usePlan = defineStore('plan', () => {
   /** What another person changed and is shown here now, or where both changed one thing. */
   const elsewhere = ref<Elsewhere | null>(null)
   const saving = useSaving({ plan, document, elsewhere, show, change: put })
-  const dates = usePlannedDates(plan, document)
+  const traces = useTraces(plan)
+  const { base, brought, merged } = usePlanBase({
+    plan,
+    document,
+    traces: traces.found,
+    unseen: traces.unseen,
+  })
+  const dates = usePlannedDates({ plan, base, brought })
 
   /** Shows a plan as the server has it. A step back leads to what was shown before. */
   function show(loaded: PlanReply): void {
     plan.value = loaded
-    dates.pair(loaded)
     if (!isSame(document.value, loaded.document)) {
       document.value = loaded.document
       history.commit()
@@ -59,7 +70,6 @@ export const usePlan = defineStore('plan', () => {
     plan.value = null
     document.value = null
     elsewhere.value = null
-    dates.forget()
   }
   async function load(id: string): Promise<void> {
     const isOther = plan.value?.id !== id
@@ -81,70 +91,79 @@ export const usePlan = defineStore('plan', () => {
   /** What is shown now is where steps begin: nothing before it can be gone back to. */
   const forgetSteps = (): void => history.clear()
 
-  const traces = useTraces(plan)
   // Of places, only what the shell has from before rests on dates: who changes a rule sees the ledger of dates first.
   const late = useAfterPaint(
     () => ({ plan: plan.value?.id, dates: document.value?.dates, planned: dates.planned.value }),
     () => dates.planned.value,
   )
   const latePlanned = computed(() => late.value.planned)
-  const placed = computed<PlanDocument | null>(before => {
-    const { value: now } = document
+  const placed = computed<PlanBase | null>(before => {
+    const { value: now } = base
     if (!now) return null
     const seen = late.value.plan === plan.value?.id ? late.value.dates : null
-    const next = { ...now, dates: seen ?? now.dates }
-    const names = Object.keys(next) as (keyof PlanDocument)[]
-    return before && names.every(name => before[name] === next[name]) ? before : next
+    const next = { ...now, document: { ...now.document, dates: seen ?? now.document.dates } }
+    const isAlike =
+      before &&
+      isShallowAlike({ ...before, document: null }, { ...next, document: null }) &&
+      isShallowAlike(before.document, next.document)
+    return isAlike ? before : next
   })
-  const places = usePlannedPlaces({
-    plan,
-    document: placed,
-    planned: latePlanned,
-    traces: traces.found,
-    unseen: traces.unseen,
-  })
+  const links = computed(() => plan.value?.links ?? null)
+  const places = usePlannedPlaces({ base: placed, brought, links, planned: latePlanned })
+  const written = computed((): ReadonlySet<string> =>
+    base.value && places.carrying.value ? writtenFrom(base.value, places.carrying.value) : new Set(),
+  )
   const comingTraces = useComingTraces({
     found: traces.found,
     unseen: traces.unseen,
+    written,
     rows: places.rows,
     document,
   })
-  const nodes = computed(() => places.merged.value?.nodes ?? [])
+  const nodes = computed(() => merged.value?.nodes ?? [])
+  const periods = computed(() => dates.terms.value?.target.gradingPeriods ?? [])
   // Not of the document: another rule changes nothing here until its dates are there.
   const periodsChosen = computed(() => document.value?.dates.periods)
   /** The grading period of each item that counts, by lineage; none where the new term has none. */
   const filed = computed((): ReadonlyMap<string, Filed> => {
-    const periods = dates.terms.value?.target.gradingPeriods ?? []
     const planned = dates.planned.value
-    if (periods.length === 0) return new Map()
+    if (periods.value.length === 0) return new Map()
     const there = nodes.value.filter(node => planned.has(node.lineage))
-    return fileItems({ nodes: there, dates: planned, periods, chosen: periodsChosen.value ?? {} })
+    return fileItems({
+      nodes: there,
+      dates: planned,
+      periods: periods.value,
+      chosen: periodsChosen.value ?? {},
+    })
   })
-  /** Items whose dates a run would write, by lineage in the source: what the shell has from before keeps its own. */
-  const dated = computed(
-    () =>
-      new Set(
-        places.rows.value.flatMap(row =>
-          row.source && writesSource(row) && (row.happens !== 'again' || takesDates(row))
-            ? row.source.lineage
-            : [],
-        ),
-      ),
+  /** The dates that a run would write: what the shell has from before keeps its own. */
+  const datesToWrite = computed(() =>
+    places.rows.value.flatMap(row => datesOfRow(row, dates.planned.value) ?? []),
   )
+  const dated = computed(() => new Set(datesToWrite.value.map(({ id }) => id)))
+  const summary = computed(() => (dates.ledger.value ? summarise(datesToWrite.value) : null))
   const counts = computed(() => {
     const items = nodes.value.filter(node => node.type === 'item')
     const coming = items.filter(node => places.carried.value.has(node.lineage))
     const there = new Set(['there', 'again'])
     const already = places.rows.value.filter(row => row.type === 'item' && there.has(row.happens)).length
-    const { carrying, uncategorised } = places
-    const grades = carrying.value?.grades
-    const settle =
-      places.rows.value.filter(row => row.settle).length +
-      (grades?.categories.filter(line => line.settle).length ?? 0) +
-      (grades?.rulesSettle ? 1 : 0) +
-      uncategorised.value.length
-    return { items: items.length, carried: coming.length, already, places: settle }
+    return { items: items.length, carried: coming.length, already }
   })
+  const toSettle = computed(() =>
+    base.value && places.carrying.value
+      ? settleCounts({
+          document: base.value.document,
+          rows: places.rows.value,
+          grades: places.carrying.value.grades,
+          uncategorised: places.uncategorised.value,
+          traces: comingTraces.coming.value,
+          unseen: comingTraces.comingUnseen.value,
+          byHand: base.value.byHand,
+          dates: datesToWrite.value,
+          periods: datesToWrite.value.flatMap(({ id }) => filed.value.get(id) ?? []),
+        })
+      : nothingToSettle,
+  )
 
   /** Changes the document: the one before can be gone back to, and the change is saved soon. */
   function change(next: PlanDocument): void {
@@ -228,7 +247,7 @@ export const usePlan = defineStore('plan', () => {
     plan.value ? [plan.value.source, ...plan.value.more, ...plan.value.found] : [],
   )
   /** The course that something comes from; null for what is made in the plan. */
-  const sideOf = (lineage: string) => sides.value[places.merged.value?.from.get(lineage) ?? 0] ?? null
+  const sideOf = (lineage: string) => sides.value[merged.value?.from.get(lineage) ?? 0] ?? null
   /** Adds a unit or an item of the plan's own, in a unit or outside; answers the key that it has from now on. */
   function make(thing: MadeThing, into: string | null): string {
     const now = there(document.value)
@@ -298,7 +317,6 @@ export const usePlan = defineStore('plan', () => {
     const loaded = await fetchPlan(there(plan.value).id)
     if (isSame(document.value, loaded.document)) return show(loaded)
     plan.value = loaded
-    dates.pair({ ...loaded, document: there(document.value) })
   }
   /** Takes something that the plan added of its own out of it again. */
   function takeOut(lineage: string): void {
@@ -354,15 +372,17 @@ export const usePlan = defineStore('plan', () => {
     elsewhere,
     saving: saving.state,
     savingProblem: saving.problem,
-    merged: places.merged,
+    merged,
     nodes,
     carried: places.carried,
     stays: places.stays,
     carrying: places.carrying,
     rows: places.rows,
-    broken: places.broken,
+    findings: places.findings,
     uncategorised: places.uncategorised,
     counts,
+    summary,
+    toSettle,
     traces: comingTraces.coming,
     tracesToSettle: comingTraces.toSettle,
     unseen: comingTraces.comingUnseen,

@@ -1,5 +1,5 @@
 import { computed, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { writesSource, type PlaceRow } from '~~/core/carry/places'
+import type { PlaceRow } from '~~/core/carry/places'
 import { tracesOf, unseenOf } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
 import { answerOf, type Trace, type UnseenFile } from '~~/core/student-data/traces/trace'
@@ -51,6 +51,8 @@ export function useTraces(plan: ShallowRef<PlanReply | null>) {
 interface Coming {
   readonly found: ComputedRef<readonly Trace[]>
   readonly unseen: ComputedRef<readonly UnseenFile[]>
+  /** The keys of what is written, and the ledger of places for their order. */
+  readonly written: Ref<ReadonlySet<string>>
   readonly rows: Ref<readonly PlaceRow[]>
   readonly document: ShallowRef<PlanDocument | null>
 }
@@ -58,18 +60,16 @@ interface Coming {
  * Those of things that are written into the shell, in the order of the course, what is probably none last; those that somebody must say
  * something of yet; and the files among them that could not be looked into.
  */
-export function useComingTraces({ found, unseen, rows, document }: Coming) {
-  const order = computed(
-    () => new Map(rows.value.filter(writesSource).map((row, at) => [row.source?.lineage ?? '', at])),
-  )
+export function useComingTraces({ found, unseen, written, rows, document }: Coming) {
+  const order = computed(() => new Map(rows.value.map((row, at) => [row.source?.lineage ?? '', at])))
   const coming = computed(() => {
     const at = (trace: Trace): number => (isOfCourse(trace) ? -1 : (order.value.get(trace.on) ?? 0))
     const isLast = ({ weight }: Trace): number => Number(weight === 'doubtful')
-    return [...tracesOf({ traces: found.value }, new Set(order.value.keys()))].sort(
+    return [...tracesOf({ traces: found.value }, written.value)].sort(
       (a, b) => isLast(a) - isLast(b) || at(a) - at(b),
     )
   })
-  const comingUnseen = computed(() => unseenOf({ unseen: unseen.value }, new Set(order.value.keys())))
+  const comingUnseen = computed(() => unseenOf({ unseen: unseen.value }, written.value))
   const agreed = computed(() => document.value?.traces.unseen ?? {})
   const unseenToSettle = computed(() => comingUnseen.value.filter(({ id }) => !agreed.value[id]))
   const answers = computed(() => document.value?.traces.answers ?? {})

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
 import { graceTold } from '~~/core/grading/grace'
+import { settleBesideDates, settleTold } from '~~/core/plan/to-settle'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectView } from '~~/shared/api/plans'
 
@@ -15,26 +16,25 @@ const kinds = computed(() =>
     .join(', '),
 )
 const dates = computed(() => {
-  const { straight, moved, held, settle, none } = props.effect.dates
+  const { straight, moved, held, none } = props.effect.dates
   return [
     `${straight} straight across`,
     moved && `${moved} moved off closures or to keep their order`,
     held && `${held} held by hand`,
-    settle && `${settle} to settle`,
+    props.effect.settle.dates && `${props.effect.settle.dates} to settle`,
     none && `${none} taken away`,
   ]
     .filter(Boolean)
     .join(', ')
 })
-const periodsText = computed(() => {
-  const { filed, asked } = props.effect.periods
-  return [
-    ...filed.map(({ name, items }) => `${counted(items, 'item')} in ${name}`),
-    asked && `${asked} in none yet`,
+const periodsText = computed(() =>
+  [
+    ...props.effect.periods.map(({ name, items }) => `${counted(items, 'item')} in ${name}`),
+    props.effect.settle.periods && `${props.effect.settle.periods} in none yet`,
   ]
     .filter(Boolean)
-    .join(', ')
-})
+    .join(', '),
+)
 const rosterText = computed(() => {
   const { students } = props.target
   if (students === 0) return 'nobody is on its roster'
@@ -43,7 +43,8 @@ const rosterText = computed(() => {
 const keptText = computed(() => `items it holds now; ${rosterText.value}`)
 const emptyText = computed(() => `it holds no items; ${rosterText.value}`)
 const gradesText = computed(() => {
-  const { by, sum, changed, settle, uncategorised } = props.effect.grades
+  const { by, sum, changed } = props.effect.grades
+  const { grades: settle, categories: uncategorised } = props.effect.settle
   return [
     changed ? 'categories of the shell written over' : 'no category of the shell is written over',
     by === 'weights' && sum !== 1_000_000 && `weights make ${pointsText(sum)}`,
@@ -54,14 +55,17 @@ const gradesText = computed(() => {
     .join('; ')
 })
 const unseenText = computed(() => {
-  const { carried, settle } = props.effect.traces.unseen
+  const { unseen: agreed } = props.effect.traces
+  const { unseen: open } = props.effect.settle
   return [
-    carried && `${carried} ${carried === 1 ? 'comes' : 'come'} because somebody said so`,
-    settle && `${settle} to settle`,
+    agreed && `${agreed} ${agreed === 1 ? 'comes' : 'come'} because somebody said so`,
+    open && `${open} to settle`,
   ]
     .filter(Boolean)
     .join(', ')
 })
+/** All that a person has still to say, but for dates: these stand with the dates. */
+const settleText = computed(() => settleTold({ ...props.effect.settle, dates: 0 }).join(', '))
 const changesNothing = computed(() => props.effect.replaced + props.effect.cleared === 0)
 </script>
 
@@ -96,7 +100,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.added.categories }}</td>
         <td>with their weights</td>
       </tr>
-      <tr v-if="effect.grades.changed || effect.grades.settle || effect.grades.uncategorised">
+      <tr v-if="effect.grades.changed || effect.settle.grades || effect.settle.categories">
         <td>Grade rules</td>
         <td class="number">{{ effect.grades.changed }}</td>
         <td>{{ gradesText }}</td>
@@ -175,10 +179,10 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.traces.passed }}</td>
         <td>words that are a student’s name too; they stay, and Clear lists them</td>
       </tr>
-      <tr v-if="effect.traces.unseen.carried + effect.traces.unseen.settle">
+      <tr v-if="effect.traces.unseen + effect.settle.unseen">
         <td>Files not looked into</td>
-        <td class="number">{{ effect.traces.unseen.carried + effect.traces.unseen.settle }}</td>
-        <td :class="{ settle: effect.traces.unseen.settle }">{{ unseenText }}</td>
+        <td class="number">{{ effect.traces.unseen + effect.settle.unseen }}</td>
+        <td :class="{ settle: effect.settle.unseen }">{{ unseenText }}</td>
       </tr>
       <tr>
         <td>Dates written</td>
@@ -187,8 +191,13 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       </tr>
       <tr v-if="periodsText">
         <td>Grading periods</td>
-        <td class="number">{{ effect.periods.filed.length }}</td>
-        <td :class="{ settle: effect.periods.asked }">{{ periodsText }}</td>
+        <td class="number">{{ effect.periods.length }}</td>
+        <td :class="{ settle: effect.settle.periods }">{{ periodsText }}</td>
+      </tr>
+      <tr v-if="settleText">
+        <td>Also to settle</td>
+        <td class="number">{{ settleBesideDates(effect.settle) }}</td>
+        <td class="settle">{{ settleText }}</td>
       </tr>
       <tr v-if="effect.grace">
         <td>Grace allowances</td>

@@ -6,6 +6,7 @@ import { useLedgerItems } from '../date/view'
 import { useStagePlan } from '../plan/store'
 import EffectTable from './EffectTable.vue'
 import EffectTree from './EffectTree.vue'
+import FindingList from './FindingList.vue'
 import FurtherShells from './FurtherShells.vue'
 import { furnishings } from '~~/core/course/furniture'
 import { furnitureLines } from '../carry/around/furniture'
@@ -41,7 +42,7 @@ const items = useLedgerItems()
 /** What the run will write: what the shell has already keeps its dates. */
 const fresh = computed(() => items.value.filter(item => store.dated.has(item.lineage)))
 const toSettle = computed(() => fresh.value.filter(item => item.settle))
-const toLookAt = computed(() => fresh.value.filter(item => !item.settle && item.notes.length > 0))
+const toLookAt = computed(() => fresh.value.filter(item => !item.settle && item.findings.length > 0))
 const toFile = computed(() => fresh.value.filter(asksPeriod))
 /** The exact list of what is written over or taken away. */
 const losses = computed(() => lossesIn(store.rows))
@@ -100,6 +101,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
     :problem="furtherProblem"
     @retry="$emit('retryFurther')"
   />
+  <FindingList v-if="store.findings.length" :findings="store.findings" :plan-id="plan.id" />
   <ToSettle
     v-if="toSettle.length"
     :items="toSettle"

@@ -18,7 +18,7 @@ const rows = computed(() => {
     { what: 'Term', text: `${was} becomes ${is}` },
     {
       what: 'Dates',
-      text: `${counted(dates.dates, 'date')} written, ${dates.moved} moved, ${dates.settle} to settle`,
+      text: `${counted(dates.dates, 'date')} written, ${dates.moved} moved, ${props.effect.settle.dates} to settle`,
     },
     ...(props.effect.grace ? [{ what: 'Grace allowances', text: graceTold(props.effect.grace) }] : []),
     ...(props.effect.traces.out > 0
@@ -29,11 +29,11 @@ const rows = computed(() => {
           },
         ]
       : []),
-    ...(props.effect.traces.unseen.carried + props.effect.traces.unseen.settle > 0
+    ...(props.effect.traces.unseen + props.effect.settle.unseen > 0
       ? [
           {
             what: 'Not looked into',
-            text: counted(props.effect.traces.unseen.carried + props.effect.traces.unseen.settle, 'file'),
+            text: counted(props.effect.traces.unseen + props.effect.settle.unseen, 'file'),
           },
         ]
       : []),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { settleSum } from '~~/core/plan/to-settle'
 import type { EffectReply, RunStarted } from '~~/shared/api/plans'
 import { begunText } from '../pair/begun'
 import FootBar from '../FootBar.vue'
@@ -35,8 +36,8 @@ const nothing = computed(() => {
   return inPlace.value ? effect.dates.dates === 0 : !data.value?.writes
 })
 const awaited = computed(() => plan.value.target.course.origin === 'awaited' && !inPlace.value)
-const openTraces = computed(() => data.value?.effect.traces.settle ?? 0)
-const openFiles = computed(() => data.value?.effect.traces.unseen.settle ?? 0)
+const openTraces = computed(() => data.value?.effect.settle.traces ?? 0)
+const openFiles = computed(() => data.value?.effect.settle.unseen ?? 0)
 const unsaved = computed(() => store.saving === 'conflict' || store.saving === 'failed')
 const ready = computed(
   () =>
@@ -86,23 +87,11 @@ const runText = computed(() => {
 })
 const totals = computed(() => {
   if (!data.value) return []
-  const { added, replaced, cleared, dates } = data.value.effect
+  const { added, replaced, cleared, dates, settle } = data.value.effect
   const written = [
     { count: dates.dates, words: 'dates' },
-    { count: dates.settle, words: 'to settle', settle: true },
+    { count: settleSum(settle), words: 'to settle', settle: true },
   ]
-  if (openTraces.value > 0)
-    written.push({
-      count: openTraces.value,
-      words: openTraces.value === 1 ? 'trace to settle' : 'traces to settle',
-      settle: true,
-    })
-  if (openFiles.value > 0)
-    written.push({
-      count: openFiles.value,
-      words: openFiles.value === 1 ? 'file not looked into' : 'files not looked into',
-      settle: true,
-    })
   if (inPlace.value) return written
   return [
     { count: added.items, words: 'items added' },

@@ -16,7 +16,7 @@ const lines = computed(() =>
   props.items.map(item => ({
     lineage: item.lineage,
     node: item.node,
-    text: item.notes[0]?.message ?? [whenText(item.planned), howText(item)].filter(Boolean).join(' · '),
+    text: item.findings[0]?.sentence ?? [whenText(item.planned), howText(item)].filter(Boolean).join(' · '),
   })),
 )
 </script>

@@ -6,4 +6,7 @@ export const announcement = itemKind({
   inCartridge: null,
   inCourseJson: true,
   shows: 'text',
+  workedOn: false,
+  canBeMade: true,
+  canBeExam: false,
 })

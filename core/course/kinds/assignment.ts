@@ -6,4 +6,7 @@ export const assignment = itemKind({
   inCartridge: 'assignment',
   inCourseJson: false,
   shows: 'text',
+  workedOn: true,
+  canBeMade: true,
+  canBeExam: true,
 })

@@ -6,4 +6,7 @@ export const attendance = itemKind({
   inCartridge: null,
   inCourseJson: true,
   shows: 'text',
+  workedOn: false,
+  canBeMade: false,
+  canBeExam: false,
 })

@@ -8,4 +8,7 @@ export const bank = itemKind({
   inCourseJson: false,
   shows: 'questions',
   staffOnly: true,
+  workedOn: false,
+  canBeMade: false,
+  canBeExam: false,
 })

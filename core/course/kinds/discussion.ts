@@ -6,4 +6,7 @@ export const discussion = itemKind({
   inCartridge: 'topic',
   inCourseJson: false,
   shows: 'text',
+  workedOn: true,
+  canBeMade: true,
+  canBeExam: false,
 })

@@ -6,4 +6,7 @@ export const file = itemKind({
   inCartridge: 'file',
   inCourseJson: false,
   shows: 'text',
+  workedOn: false,
+  canBeMade: false,
+  canBeExam: false,
 })

@@ -7,4 +7,7 @@ export const heading = itemKind({
   inCartridge: 'heading',
   inCourseJson: false,
   shows: 'title',
+  workedOn: false,
+  canBeMade: true,
+  canBeExam: false,
 })

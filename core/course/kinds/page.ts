@@ -6,4 +6,7 @@ export const page = itemKind({
   inCartridge: 'page',
   inCourseJson: false,
   shows: 'text',
+  workedOn: false,
+  canBeMade: true,
+  canBeExam: false,
 })

@@ -6,4 +6,7 @@ export const quiz = itemKind({
   inCartridge: 'assessment',
   inCourseJson: false,
   shows: 'questions',
+  workedOn: true,
+  canBeMade: true,
+  canBeExam: true,
 })

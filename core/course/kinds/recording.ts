@@ -6,4 +6,7 @@ export const recording = itemKind({
   inCartridge: null,
   inCourseJson: true,
   shows: 'text',
+  workedOn: false,
+  canBeMade: false,
+  canBeExam: false,
 })

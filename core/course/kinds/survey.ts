@@ -6,4 +6,7 @@ export const survey = itemKind({
   inCartridge: null,
   inCourseJson: true,
   shows: 'text',
+  workedOn: true,
+  canBeMade: false,
+  canBeExam: false,
 })

@@ -7,4 +7,7 @@ export const tool = itemKind({
   inCartridge: 'lti',
   inCourseJson: false,
   shows: 'text',
+  workedOn: false,
+  canBeMade: false,
+  canBeExam: false,
 })

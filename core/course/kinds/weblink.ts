@@ -6,4 +6,7 @@ export const weblink = itemKind({
   inCartridge: 'weblink',
   inCourseJson: false,
   shows: 'text',
+  workedOn: false,
+  canBeMade: false,
+  canBeExam: false,
 })

@@ -65,13 +65,11 @@ export const grades = planPart({
   again: ({ items, pairs }) => ({ ...noGrades, items, pairs }),
   furtherShells: 'the same',
   forOtherSource: () => noGrades,
-  effect: ({ grades: planned, count }) => ({
+  effect: ({ grades: planned }) => ({
     grades: {
       sum: planned.sum,
       by: planned.rules.by,
       changed: planned.categories.filter(line => line.changes).length,
-      settle: planned.categories.filter(line => line.settle).length + (planned.rulesSettle ? 1 : 0),
-      uncategorised: count.uncategorised,
     },
   }),
 })

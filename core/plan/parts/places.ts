@@ -103,6 +103,5 @@ export const places = planPart({
       made: rows.filter(row => row.text && isComposed(row.text) && writesText(row)).length,
       joined: count.happens('joins'),
     },
-    places: { settle: rows.filter(row => row.settle).length },
   }),
 })

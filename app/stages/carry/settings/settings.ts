@@ -14,8 +14,7 @@ export interface SettingsLine {
   readonly settings: Settings
 }
 const comes = ['adds', 'both', 'fills', 'replaces', 'again']
-// What students work on has settings worth giving; a page or a link has none. Common practice, no source.
-const isWorkedOn = (kind: ItemKind): boolean => itemKindDefinitions[kind].mark !== 'page'
+// What students work on has settings worth giving; a page or a link has none.
 /** All that comes and has settings, or may be given some, in the order that the shell will have. */
 export const linesOf = (
   rows: readonly PlaceRow[],
@@ -25,7 +24,7 @@ export const linesOf = (
   rows.flatMap(({ source, carries, happens }): SettingsLine[] => {
     if (!source?.kind || !comes.includes(happens)) return []
     const own = was.get(source.lineage)
-    if (!own && !isWorkedOn(source.kind)) return []
+    if (!own && !itemKindDefinitions[source.kind].workedOn) return []
     const gets = given[source.lineage] ?? {}
     return [
       {

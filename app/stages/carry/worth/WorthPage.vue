@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { courseModes, courseModeWords, type CourseMode } from '~~/core/carry/mode'
-import { lookSentence, lookTitles, lookWhys, type Look, type LookWhy } from '~~/core/carry/worth'
+import { sourceCheckNames, sourceChecks, type SourceCheck } from '~~/core/checks'
 import { comesAsFrame } from '~~/core/plan/parts/carry'
 import type { WorthReply } from '~~/shared/api/worth'
 import FootBar from '../../FootBar.vue'
@@ -21,7 +21,8 @@ watch([() => plan.value.id, () => JSON.stringify(document.value.carry.modes)], (
 })
 const nodes = computed(() => new Map(store.nodes.map(node => [node.lineage, node])))
 interface Line {
-  look: Look
+  lineage: string
+  sentence: string
   title: string
   kind: ReturnType<typeof nodes.value.get> extends undefined
     ? never
@@ -30,32 +31,33 @@ interface Line {
   isFrame: boolean
 }
 const groups = computed(() =>
-  lookWhys.flatMap((why): { why: LookWhy; lines: Line[] }[] => {
-    const lines = (data.value?.looks ?? []).flatMap((look): Line[] => {
-      const node = nodes.value.get(look.lineage)
-      if (look.why !== why || !node) return []
+  sourceCheckNames.flatMap((name): { name: SourceCheck; title: string; lines: Line[] }[] => {
+    const lines = (data.value?.findings ?? []).flatMap(({ check, where, sentence }): Line[] => {
+      const node = nodes.value.get(where.lineage ?? '')
+      if (check !== name || !node) return []
       return [
         {
-          look,
+          lineage: node.lineage,
+          sentence,
           title: node.title,
           kind: node.kind,
-          carried: store.carried.has(look.lineage),
+          carried: store.carried.has(node.lineage),
           isFrame: comesAsFrame(document.value.carry, node),
         },
       ]
     })
-    return lines.length > 0 ? [{ why, lines }] : []
+    return lines.length > 0 ? [{ name, title: sourceChecks[name].title, lines }] : []
   }),
 )
-const all = computed(() => new Set(groups.value.flatMap(group => group.lines.map(line => line.look.lineage))))
+const all = computed(() => new Set(groups.value.flatMap(group => group.lines.map(line => line.lineage))))
 const left = computed(() => [...all.value].filter(lineage => !store.carried.has(lineage)).length)
 const setCarried = (lines: readonly Line[], carries: boolean): void =>
   void store.carry(
-    lines.map(line => line.look.lineage),
+    lines.map(line => line.lineage),
     carries,
   )
 function setFrames(lines: readonly Line[], isFrame: boolean): void {
-  const frames = Object.fromEntries(lines.map(line => [line.look.lineage, isFrame]))
+  const frames = Object.fromEntries(lines.map(line => [line.lineage, isFrame]))
   store.changeCarry({ frames: { ...document.value.carry.frames, ...frames } })
 }
 const modes = computed(() => ({ ...data.value?.modes, ...document.value.carry.modes }))
@@ -76,9 +78,9 @@ const totals = computed(() => [
       Nothing here needs a second look: no doubles, nothing of another year, nothing that students left
       untouched.
     </p>
-    <section v-for="{ why, lines } in groups" :key="why" class="group" :aria-label="lookTitles[why]">
+    <section v-for="{ name, title, lines } in groups" :key="name" class="group" :aria-label="title">
       <header>
-        <h2>{{ lookTitles[why] }}</h2>
+        <h2>{{ title }}</h2>
         <span class="soft">{{ counted(lines.length, 'item') }}</span>
         <span class="spring" />
         <button
@@ -91,7 +93,7 @@ const totals = computed(() => [
           Leave all {{ lines.length }} behind
         </button>
         <button
-          v-if="lines.length > 1 && why !== 'double'"
+          v-if="lines.length > 1 && name !== 'content.twice'"
           class="link small"
           type="button"
           :disabled="!mayEdit"
@@ -101,14 +103,14 @@ const totals = computed(() => [
         </button>
       </header>
       <ul>
-        <li v-for="line in lines" :key="line.look.lineage" :class="{ left: !line.carried }">
+        <li v-for="line in lines" :key="line.lineage" :class="{ left: !line.carried }">
           <span class="what">
             <KindMark :kind="line.kind" />
-            <NuxtLink :to="`/plans/${plan.id}/carry?item=${line.look.lineage}`"
+            <NuxtLink :to="`/plans/${plan.id}/carry?item=${line.lineage}`"
               ><bdi>{{ line.title }}</bdi></NuxtLink
             >
           </span>
-          <span class="soft why">{{ lookSentence(line.look) }}</span>
+          <span class="soft why">{{ line.sentence }}</span>
           <span class="acts small">
             <template v-if="line.carried">
               <button
@@ -121,7 +123,7 @@ const totals = computed(() => [
                 Leave it behind
               </button>
               <button
-                v-if="why !== 'double'"
+                v-if="name !== 'content.twice'"
                 class="link"
                 type="button"
                 :disabled="!mayEdit"

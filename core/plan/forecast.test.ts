@@ -5,41 +5,45 @@ import { compileTerm } from '../calendar/term'
 import { ruleBy } from '../dates/rule'
 import { zoneRules } from '../../server/calendars/zones'
 import { around, item } from '../../tests/support/outline'
-import { planLedger, sourceOutline, type CompileInput } from './compile'
+import { planBase } from './base'
+import { compileInputOf, planLedger } from './ledger'
 import { recommendedPlan } from './document'
-import { planNotes } from './notes'
+import { dateFindings } from './forecast'
 
 const term = (from: string, to: string) =>
   compileTerm(termCalendar.parse({ timeZone: 'UTC', classes: { from, to } }))
 const dated = (lineage: string, due: string) => item(lineage, { kind: 'assignment', due: due as WallTime })
 const none = { enrolFrom: null, enrolTo: null, openFrom: null, openTo: null }
 function notesWith(changed: Partial<ReturnType<typeof recommendedPlan>>): Record<string, string[]> {
-  const input: CompileInput = {
-    document: { ...recommendedPlan(), ...changed },
-    source: {
-      term: term('2026-09-02', '2026-12-04'),
-      meetings: [],
-      windows: none,
-      nodes: [dated('a', '2026-09-11T23:59'), dated('b', '2026-11-13T23:59')],
-      ...around,
-    },
-    more: [],
-    found: [],
-    before: { bases: [], deleted: [] },
-    traces: [],
-    unseen: [],
-    inPlace: false,
-    target: {
-      term: term('2027-01-06', '2027-04-09'),
-      meetings: [],
-      windows: { ...none, openTo: '2027-05-01' },
-      nodes: [],
-      ...around,
-    },
-    zone: zoneRules('UTC', { from: 2025, to: 2029 }),
-  }
-  const notes = planNotes(input, sourceOutline(input), planLedger(input).items)
-  return Object.fromEntries([...notes].map(([id, found]) => [id, found.map(note => note.code)]))
+  const input = compileInputOf(
+    planBase({
+      mode: 'roll',
+      document: { ...recommendedPlan(), ...changed },
+      sources: [
+        {
+          term: term('2026-09-02', '2026-12-04'),
+          meetings: [],
+          windows: none,
+          nodes: [dated('a', '2026-09-11T23:59'), dated('b', '2026-11-13T23:59')],
+          ...around,
+        },
+      ],
+      found: [],
+      before: { bases: [], deleted: [] },
+      searched: null,
+      byHand: [],
+      target: {
+        term: term('2027-01-06', '2027-04-09'),
+        meetings: [],
+        windows: { ...none, openTo: '2027-05-01' },
+        nodes: [],
+        ...around,
+      },
+    }),
+    zoneRules,
+  )
+  const notes = dateFindings(input, input.brought.merged, planLedger(input).items)
+  return Object.fromEntries([...notes].map(([id, found]) => [id, found.map(({ short }) => short)]))
 }
 
 describe('notes on the dates of a plan', () => {
@@ -49,11 +53,11 @@ describe('notes on the dates of a plan', () => {
   it('look at a date set by hand like any other', () => {
     const itemRules = { a: ruleBy('set', { due: '2027-06-30T23:59' }) }
     expect(notesWith({ dates: { ...recommendedPlan().dates, itemRules } })).toEqual({
-      a: ['outside-term', 'outside-windows'],
+      a: ['outside the term', 'students cannot enter'],
     })
   })
   it('tell of dates that rules made only when students cannot enter, by the windows of the plan', () => {
     const windows = { ...none, openTo: '2027-02-01' }
-    expect(notesWith({ windows })).toEqual({ b: ['outside-windows'] })
+    expect(notesWith({ windows })).toEqual({ b: ['students cannot enter'] })
   })
 })

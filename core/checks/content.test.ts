@@ -1,18 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { item } from '../../tests/support/outline'
+import type { Need } from '../carry/needs'
 import type { OutlineNode } from '../course/outline'
-import { doublesAmong, lookSentence, worthALook, type WorthInput } from './worth'
+import { checkCourse, type CheckedCourse } from './check'
+import { doublesAmong } from './content-twice'
+import { courseChecks, sourceChecks } from './index'
 
-const nothing: Omit<WorthInput, 'nodes'> = {
-  years: new Set([2026, 2027]),
-  addresses: new Map(),
-  worked: null,
-  texts: new Map(),
+const nothing: Partial<CheckedCourse> = {
+  content: { years: new Set([2026, 2027]), addresses: new Map(), texts: new Map() },
   usedIn: new Map(),
   modes: { from: 'in-person', into: 'in-person' },
 }
-const told = (nodes: OutlineNode[], given: Partial<WorthInput> = {}): string[] =>
-  worthALook({ ...nothing, nodes, ...given }).map(look => `${look.lineage} ${lookSentence(look)}`)
+const told = (nodes: OutlineNode[], given: Partial<CheckedCourse> = {}): string[] =>
+  checkCourse(sourceChecks, { ...nothing, nodes, ...given }).map(
+    ({ where, sentence }) => `${where.lineage} ${sentence}`,
+  )
 
 describe('what is worth a look', () => {
   it('is work that no student touched, where there were students, and what was hidden all term', () => {
@@ -40,7 +42,10 @@ describe('what is worth a look', () => {
       item('number', { kind: 'file', title: 'Chart 120259.pdf' }),
     ]
     const addresses = new Map([['link', 'https://mill.example/tour-2024']])
-    expect(told(nodes, { addresses })).toEqual(['file Its name says 2025.', 'link Its address says 2024.'])
+    expect(told(nodes, { content: { texts: new Map(), addresses, years: new Set([2026, 2027]) } })).toEqual([
+      'file Its name says 2025.',
+      'link Its address says 2024.',
+    ])
   })
   it('is a quiz whose questions students were given in more than one term', () => {
     const nodes = [item('quiz', { kind: 'quiz', body: 'q' }), item('page', { kind: 'page', body: 'p' })]
@@ -82,10 +87,8 @@ describe('doubles', () => {
       ...doublesAmong(
         Object.keys(texts).map(body => page(body, body)),
         new Map(Object.entries(texts)),
-      ).values(),
-    ]
-      .flat()
-      .map(look => (look.why === 'double' ? [look.lineage, look.of, Math.round(look.likeness * 100)] : []))
+      ),
+    ].map(([lineage, { of, likeness }]) => [lineage, of, Math.round(likeness * 100)])
   it('are the same body under two keys, of one kind; the later is told of the earlier', () => {
     const items = [page('a', 'x'), page('b', 'x'), item('c', { kind: 'assignment', body: 'x' })]
     expect([...doublesAmong(items, new Map()).keys()]).toEqual(['b'])
@@ -96,5 +99,45 @@ describe('doubles', () => {
     // Half of it is something else: 46 of 96 groups are shared.
     expect(found({ long: words(100), other: `${words(50)} ${words(50, 500)}` })).toEqual([])
     expect(found({ one: words(20), two: `${words(20)} end` })).toEqual([])
+  })
+})
+
+describe('what a course would lack', () => {
+  const found = (nodes: OutlineNode[], given: Partial<CheckedCourse> = {}) =>
+    checkCourse(courseChecks, { nodes, ...given }).map(({ check, where, sentence }) => [
+      check,
+      where.lineage,
+      sentence,
+    ])
+  it('is what its things need and nobody brings, told once with how many need it', () => {
+    const link = (from: string, to: string): Need => ({ from, to, why: 'link' })
+    const needs = {
+      all: [link('a', 'gone'), link('b', 'gone'), link('c', 'gone'), link('a', 'there'), link('a', 'b')],
+      comes: new Set(['a', 'b', 'c']),
+      isThere: (lineage: string) => lineage === 'there',
+      titleOf: (lineage: string) => `The ${lineage}`,
+    }
+    expect(found([], { needs })).toEqual([
+      [
+        'link.lost',
+        'gone',
+        '“The a” links to “The gone”, so do 2 more. Left behind, the link leads nowhere.',
+      ],
+    ])
+  })
+  it('is a category, a place that is filled, a title of its own; what is not known is not told', () => {
+    const nodes = [
+      item('copy', { title: 'Copy of Tide log' }),
+      item('copied', { title: 'Tide log (copy 2)' }),
+      item('own', { title: 'How to copy a chart' }),
+      item('place', { title: 'Syllabus', holds: ['page'] }),
+    ]
+    expect(found(nodes, { uncategorised: [item('own')] }).map(([check, on]) => `${check} ${on}`)).toEqual([
+      'grade.category own',
+      'title.copy copy',
+      'title.copy copied',
+      'place.empty place',
+    ])
+    expect(found([item('own')])).toEqual([])
   })
 })

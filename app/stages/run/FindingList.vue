@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { Finding } from '~~/core/checks/finding'
+import { usePlan } from '../plan/store'
+
+/** What checks notice in what the run will write: it bars nothing, and each leads to where it can be mended. */
+const props = defineProps<{ findings: readonly Finding[]; planId: string }>()
+const store = usePlan()
+const shownAtOnce = 6
+const nodes = computed(() => new Map(store.nodes.map(node => [node.lineage, node])))
+const lines = computed(() =>
+  props.findings.map(({ check, grave, where, sentence, mends }) => ({
+    key: `${check} ${where.lineage} ${sentence}`,
+    node: nodes.value.get(where.lineage ?? '') ?? null,
+    // Whatever is about a date is changed where dates are.
+    to: `/plans/${props.planId}/${where.field === 'due' ? 'date' : 'carry'}?item=${where.lineage}`,
+    grave,
+    sentence,
+    mends,
+  })),
+)
+const all = ref(false)
+const shown = computed(() => (all.value ? lines.value : lines.value.slice(0, shownAtOnce)))
+</script>
+
+<template>
+  <section class="findings">
+    <h3>{{ counted(lines.length, 'thing') }} to look at before you run</h3>
+    <ul>
+      <li v-for="{ key, node, to, grave, sentence, mends } in shown" :key="key">
+        <NuxtLink v-if="node" :to="to"
+          ><KindMark :kind="node.kind" :exam="node.exam" /> <bdi>{{ node.title }}</bdi></NuxtLink
+        >
+        <span :class="grave === 'must' ? 'must' : 'settle'">{{ sentence }}</span>
+        <span class="soft">{{ mends }}.</span>
+      </li>
+    </ul>
+    <button v-if="lines.length > shown.length" class="link small" type="button" @click="all = true">
+      Show the other {{ lines.length - shown.length }}
+    </button>
+  </section>
+</template>
+
+<style scoped>
+.findings {
+  margin-top: 22px;
+}
+ul {
+  list-style: none;
+}
+li {
+  padding: 5px 0;
+  border-bottom: 1px solid var(--rule);
+  max-width: 860px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+  align-items: baseline;
+}
+</style>

@@ -1,0 +1,104 @@
+import { dayOf } from '../calendar/day'
+import { writesSource, type PlaceRow } from '../carry/places'
+import { needsIn, type Link } from '../carry/needs'
+import { calendarKnown, courseChecks, dateChecks } from '../checks'
+import { checkCourse, type CheckedCourse } from '../checks/check'
+import { cannotEnter } from '../checks/dates-no-term'
+import type { Finding } from '../checks/finding'
+import { dateFields, type ItemDates } from '../course/dates'
+import type { OutlineNode } from '../course/outline'
+import { usualCrowding } from '../dates/crowding'
+import type { PlannedItem } from '../dates/plan'
+import type { PlanBase } from './base'
+import type { CarriedPlan } from './carried'
+import { uncategorisedIn } from './grades'
+import { windowsOf } from './ledger'
+import type { MergedSources } from './sources'
+
+const dayOrNull = (date: string | null): number | null => (date === null ? null : dayOf(date))
+
+/** Whether a date lies on a day on which students may not enter; `from` and `to` are days, null ends are open. */
+const liesOutside = (item: Readonly<ItemDates>, from: string | null, to: string | null): boolean =>
+  dateFields.some(field => {
+    const at = item[field]
+    return at !== null && ((to !== null && at.slice(0, 10) > to) || (from !== null && at < from))
+  })
+const standingAs = (node: OutlineNode, { opens, due, closes }: PlannedItem): OutlineNode => ({
+  ...node,
+  opens,
+  due,
+  closes,
+})
+const isHeld = ({ flags }: PlannedItem): boolean => flags.includes('set-by-hand')
+
+/**
+ * What is to be looked at in the dates that a plan will write, by item. Dates set by hand are looked at in every way; those
+ * that a rule made have their flags, and are looked at only against the days on which students may enter.
+ */
+export function dateFindings(
+  base: Pick<PlanBase, 'document' | 'target'>,
+  { nodes }: Pick<MergedSources, 'nodes'>,
+  planned: readonly PlannedItem[],
+): Map<string, Finding[]> {
+  const { openFrom, openTo } = windowsOf(base)
+  const byLineage = new Map(nodes.map(node => [node.lineage, node]))
+  const standing = planned.flatMap(item => {
+    const node = byLineage.get(item.id)
+    return node ? [{ ...standingAs(node, item), isHeld: isHeld(item) }] : []
+  })
+  // Of thousands that a rule placed, only those are looked at that lie outside the windows: the rest is known to be in order.
+  const looked = standing.filter(item => item.isHeld || liesOutside(item, openFrom, openTo))
+  const { term, meetings } = base.target
+  const window = { from: dayOrNull(openFrom), to: dayOrNull(openTo) }
+  const byHand = new Set(looked.flatMap(({ lineage, isHeld: held }) => (held ? lineage : [])))
+  const found = new Map<string, Finding[]>()
+  if (looked.length === 0) return found
+  const calendar = calendarKnown(standing, { term, meetings, window })
+  for (const finding of checkCourse(dateChecks, { nodes: looked, calendar })) {
+    const lineage = finding.where.lineage ?? ''
+    if (byHand.has(lineage) || finding.short === cannotEnter)
+      found.set(lineage, [...(found.get(lineage) ?? []), finding])
+  }
+  return found
+}
+
+/** What the shell will hold once a plan is run, as far as the run writes it. */
+function outcomeOf(rows: readonly PlaceRow[], planned: ReadonlyMap<string, PlannedItem>): OutlineNode[] {
+  return rows.flatMap(row => {
+    const node = writesSource(row) ? row.source : row.happens === 'kept' ? row.shell : null
+    if (!node) return []
+    const dates = writesSource(row) ? planned.get(node.lineage) : undefined
+    const titled = { ...node, title: row.carries?.title ?? node.title }
+    return [dates ? standingAs(titled, dates) : titled]
+  })
+}
+/**
+ * What is to be looked at in what a plan will write, beside its dates one by one: the same checks that look at a course look at the outcome
+ * before it is there.
+ */
+export function planFindings(
+  base: PlanBase,
+  plan: CarriedPlan,
+  planned: ReadonlyMap<string, PlannedItem>,
+  links: readonly Link[],
+): Finding[] {
+  const { nodes } = plan.merged
+  const titles = new Map(nodes.map(node => [node.lineage, node.title]))
+  const standsThere = new Set(
+    plan.rows.flatMap(row => (row.shell && row.lineage && row.source ? row.source.lineage : [])),
+  )
+  const { weekStart } = base.target.term
+  const course: CheckedCourse = {
+    nodes: outcomeOf(plan.rows, planned),
+    crowding: { ...(base.document.dates.crowding ?? usualCrowding), weekStart },
+    held: new Set([...planned.values()].flatMap(item => (isHeld(item) ? item.id : []))),
+    uncategorised: uncategorisedIn(base, plan, plan.grades),
+    needs: {
+      all: needsIn(nodes, links),
+      comes: plan.carried,
+      isThere: lineage => !titles.has(lineage) || standsThere.has(lineage),
+      titleOf: lineage => titles.get(lineage) ?? null,
+    },
+  }
+  return checkCourse(courseChecks, course)
+}
