@@ -125,6 +125,16 @@ describe('what a course would lack', () => {
       ],
     ])
   })
+  it('is a title that tells a thing from its like in the unit', () => {
+    const page = (lineage: string, unit: string | null, title: string) => item(lineage, { unit, title })
+    const nodes = [
+      page('a', 'u', 'Notes'),
+      page('b', 'u', ' notes'),
+      page('c', 'v', 'Notes'),
+      item('d', { unit: 'u', title: 'Notes', kind: 'quiz' }),
+    ]
+    expect(found(nodes).map(([check, on]) => [check, on])).toEqual([['title.twice', 'b']])
+  })
   it('is a category, a place that is filled, a title of its own; what is not known is not told', () => {
     const nodes = [
       item('copy', { title: 'Copy of Tide log' }),

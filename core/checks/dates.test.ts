@@ -53,6 +53,12 @@ describe('notes on dates that stand', () => {
     expect(codes(item({ due: day }))).toEqual(['on a closure: due'])
     expect(codes(item({ opens: day }))).toEqual([])
   })
+  it('ask which day is meant where something is due at midnight', () => {
+    expect(foundIn([item({ due: '2027-02-03T00:00' })]).map(({ sentence }) => sentence)).toEqual([
+      'It is due Wed 3 Feb at 00:00: students may think that it is due at the end of that day, not of Tue 2 Feb.',
+    ])
+    expect(codes(item({ opens: '2027-02-03T00:00', due: '2027-02-03T00:01' }))).toEqual([])
+  })
   it('hold opening, due date and closing to their order, without a due date too', () => {
     expect(codes(item({ opens: '2027-02-03T08:00', due: '2027-02-02T08:00' }))).toEqual(['out of order: due'])
     expect(codes(item({ opens: '2027-02-03T08:00', closes: '2027-02-02T08:00' }))).toEqual([

@@ -8,6 +8,7 @@ import { contentYear } from './content-year'
 import { datesClosure } from './dates-closure'
 import { datesCrowd } from './dates-crowd'
 import { datesExams } from './dates-exams'
+import { datesMidnight } from './dates-midnight'
 import { datesNoClass } from './dates-no-class'
 import { datesNoTerm } from './dates-no-term'
 import { datesOrder } from './dates-order'
@@ -19,6 +20,7 @@ import { untouched } from './looks/untouched'
 import { usedBefore } from './looks/used-before'
 import { placeEmpty } from './place-empty'
 import { titleCopy } from './title-copy'
+import { titleTwice } from './title-twice'
 
 /** How a course’s dates are looked at, one by one. A new check is its own file and a line in one of these lists. */
 export const dateChecks = {
@@ -26,6 +28,7 @@ export const dateChecks = {
   'dates.closure': datesClosure,
   'dates.order': datesOrder,
   'dates.no-class': datesNoClass,
+  'dates.midnight': datesMidnight,
 }
 /** How all else of a course is looked at, as it stands or will once a plan is run. */
 export const courseChecks = {
@@ -34,6 +37,7 @@ export const courseChecks = {
   'grade.category': gradeCategory,
   'link.lost': linkLost,
   'title.copy': titleCopy,
+  'title.twice': titleTwice,
   'place.empty': placeEmpty,
 }
 /** How an old course is looked at before it comes, in the order in which a page tells it. Nothing stays behind for it unless a person says so. */
