@@ -24,6 +24,6 @@ export async function bundle(entry: string, out: string): Promise<void> {
     },
   })
 }
-export const buildWorker = (out: string): Promise<void> => bundle('server/jobs/worker.ts', out)
+export const buildWorker = (out: string): Promise<void> => bundle('server/work/worker.ts', out)
 if (process.argv[1] === fileURLToPath(import.meta.url))
   await buildWorker(resolve(process.argv[2] ?? resolve(root, '.output/server/worker.mjs')))

@@ -189,7 +189,15 @@ export async function pairsOf(
 type PairChange = Partial<
   Pick<
     BatchPairRow,
-    'state' | 'plan_id' | 'problem' | 'doubt' | 'effect' | 'fingerprint' | 'run_id' | 'ended_at'
+    | 'state'
+    | 'plan_id'
+    | 'problem'
+    | 'doubt'
+    | 'effect'
+    | 'fingerprint'
+    | 'run_id'
+    | 'ended_at'
+    | 'undo_asked_at'
   >
 >
 export const setPair = (trx: Knex, id: string, change: PairChange): Promise<number> =>
@@ -304,20 +312,15 @@ export async function cancelWaiting(
 }
 /** The pairs of a batch whose runs are being undone together; null where that is not going on. */
 export async function undoAsked(db: Knex, batchId: string): Promise<readonly string[] | null> {
-  const rows = await db('jobs')
-    .where({ kind: 'batch', subject: batchId })
-    .whereIn('state', ['waiting', 'running'])
-    .select('payload')
-  for (const { payload } of rows) {
-    const { undo } = jsonOf(payload) as WatchPayload
-    if (undo) return undo
-  }
-  return null
+  const asked = await db('batch_pairs')
+    .where({ batch_id: batchId })
+    .whereNotNull('undo_asked_at')
+    .pluck<string[]>('id')
+  return asked.length > 0 ? asked : null
 }
-/** What the job is given that watches over a batch. `undo`: it waits for these pairs to be undone, not for a trial or a run. */
-export interface WatchPayload {
-  readonly undo?: readonly string[]
-}
+/** That is over: each was undone, or stays as it is. */
+export const endUndo = (trx: Knex, batchId: string): Promise<number> =>
+  trx('batch_pairs').where({ batch_id: batchId }).update({ undo_asked_at: null })
 
 type NamedColumns = Pick<CourseRow, 'id' | 'source_id' | 'code' | 'section'> &
   Pick<TermRow, 'classes_from'> & { term_code: string; term_name: string }

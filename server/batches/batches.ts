@@ -142,7 +142,12 @@ async function askToTry(
   batchId: string,
   pairs: readonly queries.Pair[],
 ): Promise<void> {
-  const jobs = pairs.map(({ id }) => ({ kind: 'batch-try', subject: id, personId: person.id, payload: {} }))
+  const jobs = pairs.map(({ id }) => ({
+    kind: 'batch-try' as const,
+    subject: id,
+    personId: person.id,
+    payload: {},
+  }))
   await addJobs(trx, [...jobs, { kind: 'batch', subject: batchId, personId: person.id, payload: {} }])
 }
 
@@ -166,9 +171,9 @@ export async function runBatch(db: Knex, person: Person, id: string, origin: str
     if (ready.length === 0) throw refuse('nothing-ready')
     await addJobs(trx, [
       ...ready.flatMap(pair =>
-        pair.planId
+        pair.planId && pair.fingerprint !== null
           ? {
-              kind: 'batch-run',
+              kind: 'batch-run' as const,
               subject: pair.planId,
               personId: person.id,
               payload: { runId: newId(), fingerprint: pair.fingerprint, origin, pair: pair.id },
@@ -236,11 +241,10 @@ export async function undoBatch(db: Knex, person: Person, id: string, origin: st
     const done = (await queries.pairsOf(trx, id, { state: 'done' })).map(pair => pair.id).reverse()
     if (done.length === 0) throw refuse('nothing-to-undo')
     // What an earlier try said of a shell may have passed.
-    await queries.setPairs(trx, done, { problem: null })
-    const watch: queries.WatchPayload = { undo: done }
+    await queries.setPairs(trx, done, { problem: null, undo_asked_at: stampOf(now()) })
     await addJobs(trx, [
-      ...done.map(pair => ({ kind: 'batch-undo', subject: pair, personId: person.id, payload: {} })),
-      { kind: 'batch', subject: id, personId: person.id, payload: watch },
+      ...done.map(pair => ({ kind: 'batch-undo' as const, subject: pair, personId: person.id, payload: {} })),
+      { kind: 'batch', subject: id, personId: person.id, payload: {} },
     ])
     await queries.setBatch(trx, id, { origin })
     const detail = { name: batch.name, pairs: done.length }

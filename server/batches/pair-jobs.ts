@@ -173,24 +173,23 @@ const doubtBefore = ({ doubt }: queries.Pair): Doubt | null => {
 }
 
 /** What a batch is told of a run that it asked for: within the transaction in which it ends. */
-export const endOfPair: RunEnd = {
-  async done(trx, job, { runId }) {
-    await queries.setPair(trx, pairOf(job), {
+export const endOfPair = (pair: string): RunEnd => ({
+  async done(trx, _job, { runId }) {
+    await queries.setPair(trx, pair, {
       state: 'done',
       run_id: runId,
       problem: null,
       ended_at: stampOf(now()),
     })
   },
-  async failed(trx, job, told) {
-    await queries.setPair(trx, pairOf(job), {
+  async failed(trx, _job, told) {
+    await queries.setPair(trx, pair, {
       state: 'failed',
       problem: doubtText({ title: told.title, detail: told.detail ?? 'Nothing was written.' }),
       ended_at: stampOf(now()),
     })
   },
-}
-const pairOf = ({ payload }: Job): string => (payload as { pair: string }).pair
+})
 
 /**
  * Undoes the run of a pair, where its shell stands as the run left it; else says why it stays. All of it in one transaction with the end of its
@@ -252,8 +251,8 @@ export async function watchBatch(db: Knex, job: Job): Promise<void> {
 async function endedBatch(trx: Knex.Transaction, job: Job): Promise<boolean> {
   const batch = await queries.lockedBatch(trx, job.subject)
   if (!batch) return endJob(trx, job, 'done')
-  const { undo } = job.payload as queries.WatchPayload
-  if (undo) return endedUndo(trx, job, batch, undo)
+  const undone = await queries.undoAsked(trx, batch.id)
+  if (undone) return endedUndo(trx, job, batch, undone)
   if ((await queries.openJobs(trx, batch.id)).length > 0) return false
   await endJob(trx, job, 'done')
   // Another of its jobs has seen the end already.
@@ -292,6 +291,7 @@ async function endedUndo(
   const undone = count(({ state }) => state === 'undone')
   const left = count(({ state, problem }) => state === 'done' && problem !== null)
   const rest = count(({ state, problem }) => state === 'done' && problem === null)
+  await queries.endUndo(trx, batch.id)
   const personId = there(job.personId)
   await writeLog(trx, {
     action: 'batch.undone',

@@ -405,6 +405,8 @@ export interface BatchPairRow {
   fingerprint: string | null
   run_id: string | null
   ended_at: Stamp | null
+  /** Its run is being undone with others of the batch, since then. */
+  undo_asked_at: Stamp | null
 }
 /** A run that was undone, or an undo that was. */
 export interface UndoRow {

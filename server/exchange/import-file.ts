@@ -144,16 +144,15 @@ function importAs(importing: Importing, request: ImportRequest): Promise<Outcome
 /** Brings a file in, all or nothing: what was read is read again from the bytes that lie aside. */
 export async function importUpload(
   db: Knex,
-  job: Job,
+  job: Job<ImportRequest>,
   source: Source,
   limits: ReadLimits,
   progress: Progress,
 ): Promise<void> {
-  const request = importRequest.parse(job.payload)
   const upload = await findUpload(db, job.subject)
   if (!upload) return
   await inTransaction(db, async trx => {
-    const outcome = await importAs({ trx, job, upload, source, limits, progress }, request)
+    const outcome = await importAs({ trx, job, upload, source, limits, progress }, job.payload)
     // Only now is the job held: until here it could be cancelled, and its holder could say how far it was.
     if (!(await holdJob(trx, job))) throw refuse('job-lost')
     await settleUpload(trx, upload.id, outcome)

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import { log, logSeldom } from '../http/logger'
 import { startThread, type Thread } from './in-thread'
 import { keepLease, type HeldJob } from './jobs.queries'
-import type { HeavyMessage, HeavyTold } from './worker'
+import type { HeavyMessage, HeavyTold } from '../work/worker'
 
 const beatEvery = 1000
 /**

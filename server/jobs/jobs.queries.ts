@@ -1,22 +1,26 @@
 import type { Knex } from 'knex'
+import type { z } from 'zod'
+import { there } from '../../core/there'
 import { now, stampOf } from '../clock'
 import { inBatches, json, jsonOf, newId } from '../db/rows'
 import { inTransaction } from '../db/transaction'
 import type { JobRow } from '../db/tables'
+import type { NewJob } from '../work/kinds'
+import type { JobKinds } from './kind'
 
-export interface NewJob {
+export interface Job<P = unknown> {
+  id: string
   kind: string
   subject: string
   personId: string | null
-  payload: unknown
-}
-export interface Job extends NewJob {
-  id: string
+  payload: P
   attempts: number
   token: string
+  /** How long whoever holds it may be silent. */
+  leaseSeconds: number
 }
 /** A job and the token of whoever holds it. */
-export type HeldJob = Pick<Job, 'id' | 'kind' | 'token'>
+export type HeldJob = Pick<Job, 'id' | 'token' | 'leaseSeconds'>
 export interface JobView {
   id: string
   kind: string
@@ -26,17 +30,6 @@ export interface JobView {
   problem: string | null
 }
 
-/** Jobs that run a plan: one by one, or for a batch. Its subject is the plan. */
-export const runKinds = ['run', 'batch-run'] as const
-/** A run beats often, and is wanted soon: where its process was killed, another goes on with it within seconds. */
-const leaseSeconds = (kind: string): number => (soonWanted.has(kind) ? 4 : 30)
-const soonWanted: ReadonlySet<string> = new Set(['run', 'batch-run', 'batch-try', 'batch-undo'])
-const isRun = (kind: string): boolean => (runKinds as readonly string[]).includes(kind)
-/** Who watches over a batch begins again each second, and is never given up. */
-function triesAtMost(kind: string): number {
-  if (kind === 'batch') return Infinity
-  return isRun(kind) ? 6 : 3
-}
 // Leases run on the database's clock: the processes' clocks may differ, and a demo's stands still.
 const inSeconds = (db: Knex, seconds: number) =>
   db.raw<string>('DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND)', [seconds])
@@ -86,16 +79,20 @@ async function nextJob(trx: Knex, kinds: readonly string[]): Promise<JobRow | un
   return waiting.sort((a, b) => a.created_at.localeCompare(b.created_at) || a.id.localeCompare(b.id))[0]
 }
 /** Takes a job for a while; null where there is none. Several processes may ask at once. */
-export async function claimJob(db: Knex, kinds: readonly string[]): Promise<Job | null> {
+export async function claimJob<K extends JobKinds>(
+  db: Knex,
+  kinds: K,
+): Promise<Job<z.output<K[keyof K]['payload']>> | null> {
   return inTransaction(db, async trx => {
-    const row = await nextJob(trx, kinds)
+    const row = await nextJob(trx, Object.keys(kinds))
     if (!row) return null
+    const { leaseSeconds, triesAtMost, payload: asked } = there(kinds[row.kind])
     const job = trx('jobs').where({ id: row.id })
-    if (row.state === 'running' && row.attempts >= triesAtMost(row.kind)) {
+    if (row.state === 'running' && row.attempts >= triesAtMost) {
       await job.update({
         state: 'failed',
         token: null,
-        problem: `It was begun ${row.attempts} times and never finished.${isRun(row.kind) ? '\n' : ' '}Nothing was written. Tell the help desk.`,
+        problem: `It was begun ${row.attempts} times and never finished.\nNothing was written. Tell the help desk.`,
         finished_at: stampOf(now()),
       })
       return null
@@ -105,14 +102,15 @@ export async function claimJob(db: Knex, kinds: readonly string[]): Promise<Job 
     await job.update({
       state: 'running',
       token,
-      lease_until: inSeconds(trx, leaseSeconds(row.kind)),
+      lease_until: inSeconds(trx, leaseSeconds),
       attempts,
       step: null,
       done: 0,
       total: 0,
     })
-    const { id, kind, subject, person_id, payload } = row
-    return { id, kind, subject, personId: person_id, payload: jsonOf(payload), token, attempts }
+    const { id, kind, subject, person_id } = row
+    const payload = asked.parse(jsonOf(row.payload)) as z.output<K[keyof K]['payload']>
+    return { id, kind, subject, personId: person_id, payload, token, attempts, leaseSeconds }
   })
 }
 
@@ -124,7 +122,7 @@ export async function beat(
   progress: { step?: string; done: number; total: number },
 ): Promise<boolean> {
   const changed = await heldBy(db, job).update({
-    lease_until: inSeconds(db, leaseSeconds(job.kind)),
+    lease_until: inSeconds(db, job.leaseSeconds),
     ...(progress.step && { step: progress.step }),
     done: Math.round(progress.done),
     total: Math.round(progress.total),
@@ -133,13 +131,13 @@ export async function beat(
 }
 /** Says that a job is still being worked on by this process, whatever it is busy with. */
 export const keepLease = (db: Knex, job: HeldJob): Promise<number> =>
-  heldBy(db, job).update({ lease_until: inSeconds(db, leaseSeconds(job.kind)) })
+  heldBy(db, job).update({ lease_until: inSeconds(db, job.leaseSeconds) })
 /**
  * Holds a job for the transaction that does its work, so that it cannot be cancelled half-way; false where it is no longer ours. Its row is
  * written: whoever cancels it on another node of a cluster loses then, or we do.
  */
 export async function holdJob(trx: Knex.Transaction, job: HeldJob): Promise<boolean> {
-  return (await heldBy(trx, job).update({ lease_until: inSeconds(trx, leaseSeconds(job.kind)) })) > 0
+  return (await heldBy(trx, job).update({ lease_until: inSeconds(trx, job.leaseSeconds) })) > 0
 }
 export async function endJob(
   db: Knex,

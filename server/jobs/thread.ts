@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { logSeldom } from '../http/logger'
 import { beat } from './jobs.queries'
-import type { WorkerMessage, WorkerTask } from './worker'
+import type { WorkerMessage, WorkerTask } from '../work/worker'
 import { startThread, ThreadFailed, type ThreadTrouble } from './in-thread'
 
 const limit = (name: string, normal: number): number => Number(process.env[name] || normal)

@@ -1,7 +1,9 @@
 import type { Knex } from 'knex'
 import { createTransport } from 'nodemailer'
+import { z } from 'zod'
 import { log } from '../http/logger'
 import { addJob, endJob, postponeJob, type Job } from '../jobs/jobs.queries'
+import { jobKind } from '../jobs/kind'
 import * as queries from './mail.queries'
 
 /** Where mail goes out, NORTHTIDE_SMTP_URL (smtp://host:port), and whom it is from, NORTHTIDE_MAIL_FROM; null where none is named. */
@@ -46,7 +48,7 @@ async function send(mail: queries.Mail): Promise<void> {
 
 const triesAtMost = 5
 /** Sends a mail; where that fails it is tried again after 10, 20, 40 and 80 seconds, then given up until somebody asks anew. */
-export async function sendMailJob(db: Knex, job: Job): Promise<void> {
+async function sendMail(db: Knex, job: Job): Promise<void> {
   const mail = await queries.findMail(db, job.subject)
   if (!mail) return void (await endJob(db, job, 'done'))
   const attempts = mail.attempts + 1
@@ -70,3 +72,13 @@ export async function sendAgain(db: Knex, id: string, personId: string): Promise
   await queries.updateMail(db, id, { state: 'waiting', problem: null, attempts: 0 })
   await addJob(db, { kind: 'mail', subject: id, personId, payload: {} })
 }
+
+/** Sends a letter; it is begun again by its own count of tries. */
+export const mailJob = jobKind({
+  lane: 'mail',
+  isHeavy: false,
+  leaseSeconds: 30,
+  triesAtMost: 3,
+  payload: z.object({}),
+  work: sendMail,
+})

@@ -1,9 +1,10 @@
 import type { Knex } from 'knex'
 import { inBatches, selectRows } from '../db/rows'
-import { runKinds } from '../jobs/jobs.queries'
 import type { JobRow } from '../db/tables'
 import { shortName } from '../people/names'
 
+/** Jobs that run a plan, their subject: one by one, or for a batch. */
+export const runKinds = ['run', 'batch-run'] as const
 /** A run that waits or goes on, of a plan into a course. */
 export interface RunningJob {
   id: string

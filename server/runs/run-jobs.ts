@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { z } from 'zod'
 import type { RunStarted } from '../../shared/api/plans'
 import type { RunOutcome, RunStep } from '../../shared/api/writing'
 import { isoInstant } from '../clock'
@@ -7,7 +8,8 @@ import { inTransaction } from '../db/transaction'
 import { isAway } from '../db/trouble'
 import { notFound, Refusal, refuse, type ToldRefusal } from '../errors/refusal'
 import { log, logSeldom } from '../http/logger'
-import { addJob, beat, cancelJobs, endJob, holdJob, runKinds, type Job } from '../jobs/jobs.queries'
+import { addJob, beat, cancelJobs, endJob, holdJob, type Job } from '../jobs/jobs.queries'
+import { jobKind } from '../jobs/kind'
 import { writeLog } from '../log/log.queries'
 import { postMail } from '../mail/mail'
 import { courseNames } from '../plans/sources'
@@ -15,16 +17,18 @@ import { emailOf, findPerson, type Person } from '../people/people.queries'
 import { checkMayRun } from '../plans/access'
 import { checkSourcesOpen } from '../plans/compile'
 import { findPlan, lockPlan, sectionsOfPlan, writtenCourse } from '../plans/plans.queries'
-import { latestRunJobs, runsUnderWay } from './run-jobs.queries'
+import { latestRunJobs, runKinds, runsUnderWay } from './run-jobs.queries'
 import { runPlan, type RunTold, type RunWatch } from './runs'
 
 /** What a run was asked with. `runId`: made when it is asked for, so that whoever begins it again writes the same run. */
-interface Asked {
-  runId: string
-  fingerprint: string
+export const runAsked = z.object({
+  runId: z.uuid(),
+  fingerprint: z.string(),
   /** Where whoever reads of it by mail opens it. */
-  origin: string
-}
+  origin: z.string(),
+})
+type Asked = z.infer<typeof runAsked>
+type RunJob = Job<Asked>
 /**
  * Asks for a run of a plan: it is done off the request, by whichever process comes first. Whoever asks twice has asked once.
  * @throws Refusal where it may not begin.
@@ -60,7 +64,7 @@ async function underWay(db: Knex, planId: string, course: string): Promise<RunSt
   const [under] = await runsUnderWay(db, [course])
   if (!under) return null
   const [latest] = under.planId === planId ? await latestRunJobs(db, [planId]) : []
-  if (latest) return { id: (jsonOf(latest.payload) as Asked).runId }
+  if (latest) return { id: runAsked.parse(jsonOf(latest.payload)).runId }
   throw refuse('somebody-is-writing', { by: under.by, since: isoInstant(under.since).slice(11, 16) })
 }
 /** Stops a run that has not been written yet. @throws Refusal where it has. */
@@ -101,8 +105,8 @@ const beatEvery = 300
 type Told = Pick<ToldRefusal, 'title' | 'detail'>
 /** Who is told how a run ended, within the transaction in which it ends. */
 export interface RunEnd {
-  readonly done: (trx: Knex, job: Job, run: RunTold & { runId: string }) => Promise<void>
-  readonly failed: (trx: Knex, job: Job, why: Told, courseId: string) => Promise<void>
+  readonly done: (trx: Knex, job: RunJob, run: RunTold & { runId: string }) => Promise<void>
+  readonly failed: (trx: Knex, job: RunJob, why: Told, courseId: string) => Promise<void>
 }
 /** Whoever asked for the run is told by mail. */
 const byMail: RunEnd = {
@@ -111,7 +115,7 @@ const byMail: RunEnd = {
     tellBy(trx, job, `Nothing was written into ${await courseNames(trx, [courseId])}`, [`${title}.`, detail]),
 }
 /** Tells how far a run is, and stops it where it is not ours any more. */
-function watchOf(db: Knex, job: Job, end: RunEnd): RunWatch & { stop: () => void } {
+function watchOf(db: Knex, job: RunJob, end: RunEnd): RunWatch & { stop: () => void } {
   const progress: { step: RunStep; done: number; total: number } = { step: 'reads', done: 0, total: 0 }
   let isOurs = true
   let last = 0
@@ -141,12 +145,12 @@ function watchOf(db: Knex, job: Job, end: RunEnd): RunWatch & { stop: () => void
       await beats
       if (!(await holdJob(trx, job))) throw new GivenUp()
       await endJob(trx, job, 'done')
-      await end.done(trx, job, { ...done, runId: (job.payload as Asked).runId })
+      await end.done(trx, job, { ...done, runId: job.payload.runId })
     },
   }
 }
-async function tellBy(trx: Knex, job: Job, subject: string, lines: readonly string[]): Promise<void> {
-  const { origin } = job.payload as Asked
+async function tellBy(trx: Knex, job: RunJob, subject: string, lines: readonly string[]): Promise<void> {
+  const { origin } = job.payload
   const recipient = job.personId && (await emailOf(trx, job.personId))
   if (!recipient) return
   const link = `${origin}/plans/${job.subject}/run`
@@ -159,8 +163,8 @@ async function tellBy(trx: Knex, job: Job, subject: string, lines: readonly stri
 }
 
 /** Does a run that was asked for. What it wrote and that it is done are committed at once, so that a run begun again is either done or not begun. */
-export async function workOffRun(db: Knex, job: Job, end: RunEnd = byMail): Promise<void> {
-  const { runId, fingerprint } = job.payload as Asked
+export async function workOffRun(db: Knex, job: RunJob, end: RunEnd = byMail): Promise<void> {
+  const { runId, fingerprint } = job.payload
   const person = job.personId === null ? null : await findPerson(db, job.personId)
   const watch = watchOf(db, job, end)
   try {
@@ -178,7 +182,7 @@ export async function workOffRun(db: Knex, job: Job, end: RunEnd = byMail): Prom
     watch.stop()
   }
 }
-async function endBadly(db: Knex, job: Job, error: unknown, end: RunEnd): Promise<void> {
+async function endBadly(db: Knex, job: RunJob, error: unknown, end: RunEnd): Promise<void> {
   const told: Told =
     error instanceof Refusal
       ? error.told
@@ -204,3 +208,13 @@ async function endBadly(db: Knex, job: Job, error: unknown, end: RunEnd): Promis
     await end.failed(trx, job, told, courseId)
   })
 }
+
+/** A run beats often, and is wanted soon: where its process was killed, another goes on with it within seconds. */
+export const runJob = jobKind({
+  lane: 'run',
+  isHeavy: true,
+  leaseSeconds: 4,
+  triesAtMost: 6,
+  payload: runAsked,
+  work: (db, job) => workOffRun(db, job),
+})

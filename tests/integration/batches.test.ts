@@ -20,7 +20,7 @@ import { claimJob } from '../../server/jobs/jobs.queries'
 import { editCourse } from '../../server/editing/edits'
 import { newId } from '../../server/db/rows'
 import { startRunner } from '../../server/jobs/runner'
-import { workOff } from '../../server/jobs/work'
+import { jobKinds } from '../../server/work/kinds'
 import { planState } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
 import { readUndo, undoRun } from '../../server/runs/undo'
@@ -65,10 +65,12 @@ const batchOf = (table: string | null, decisions: 'recommended' | 'as-before' = 
     { name: `Batch ${++made}`, term: '2027-spring', table, decisions: { how: decisions } },
     origin,
   ).then(({ id }) => id)
+const { batch: watch, 'batch-try': tries, 'batch-run': runs, 'batch-undo': undoes } = jobKinds
+const ofBatches = { batch: watch, 'batch-try': tries, 'batch-run': runs, 'batch-undo': undoes }
+const giveUp = (): void => {}
 /** Works off what was asked for, as so many processes do, until the batch stands as is said. */
 async function untilIt(id: string, state: string, processes = 1): Promise<void> {
-  const lanes = [['batch'], ['batch-try', 'batch-run', 'batch-undo']]
-  const stops = Array.from({ length: processes }, () => startRunner(demo.db, 20, lanes))
+  const stops = Array.from({ length: processes }, () => startRunner(demo.db, ofBatches, { pause: 20 }))
   try {
     await expect
       .poll(
@@ -186,7 +188,7 @@ describe('a batch', () => {
     expect((await planState(demo.db, plan)).writing).toBeNull()
     await runBatch(demo.db, office(), id, origin)
     // Stopped once more while one is being written: that one is finished, and not asked for again.
-    const begun = there(await claimJob(demo.db, ['batch-run']))
+    const begun = there(await claimJob(demo.db, { 'batch-run': runs }))
     await stopBatch(demo.db, office(), id)
     await runBatch(demo.db, office(), id, origin)
     expect(
@@ -195,7 +197,7 @@ describe('a batch', () => {
         .where({ kind: 'batch-run', subject: begun.subject })
         .whereIn('state', ['waiting', 'running']),
     ).toHaveLength(1)
-    await workOff(demo.db, begun, () => {})
+    await runs.work(demo.db, begun, giveUp)
     await untilIt(id, 'done', 2)
     expect((await read(id)).counts).toMatchObject({ done: 3 })
     const plans = (await pairs(id)).map(pair => there(pair.plan))
@@ -214,9 +216,9 @@ describe('a batch', () => {
   it('is stopped while it is tried: the others are tried later, once, and nothing keeps those that are ready', async () => {
     const codes = await shells(3)
     const id = await batchOf(tableOf(codes))
-    const begun = there(await claimJob(demo.db, ['batch-try']))
+    const begun = there(await claimJob(demo.db, { 'batch-try': tries }))
     await stopTrial(demo.db, office(), id)
-    await workOff(demo.db, begun, () => {})
+    await tries.work(demo.db, begun, giveUp)
     await untilIt(id, 'tried')
     expect((await read(id)).counts).toMatchObject({ ready: 1, waiting: 2 })
     await expect(stopTrial(demo.db, office(), id)).rejects.toMatchObject({ code: 'batch-does-not-run' })
@@ -296,13 +298,13 @@ describe('a batch', () => {
     await runBatch(demo.db, office(), id, origin)
     await untilIt(id, 'done')
     await undoBatch(demo.db, office(), id, origin)
-    const begun = there(await claimJob(demo.db, ['batch-undo']))
+    const begun = there(await claimJob(demo.db, { 'batch-undo': undoes }))
     // Whoever began it was taken for dead, and another holds the job now: the first undoes nothing any more.
     await demo.db('jobs').where({ id: begun.id }).update({ token: newId() })
-    await workOff(demo.db, begun, () => {})
+    await undoes.work(demo.db, begun, giveUp)
     expect((await read(id)).counts).toMatchObject({ done: 2, undone: 0 })
     await demo.db('jobs').where({ id: begun.id }).update({ token: begun.token })
-    await workOff(demo.db, begun, () => {})
+    await undoes.work(demo.db, begun, giveUp)
     await stopUndoing(demo.db, office(), id)
     await untilIt(id, 'done')
     expect((await read(id)).counts).toMatchObject({ done: 1, undone: 1 })

@@ -12,6 +12,7 @@ import { type Person } from '../../server/people/people.queries'
 import { askForFetch, readRegistrar, scheduleFetch } from '../../server/registrar/registrar'
 import { importRoster } from '../../server/registrar/roster'
 import { changeRequest, readRequests, sendRequest, whyNotThere } from '../../server/shells/requests'
+import { jobKinds } from '../../server/work/kinds'
 
 const demo = useDemo('registrar')
 const office = registrar('a-token')
@@ -29,7 +30,7 @@ beforeAll(async () => {
     NORTHTIDE_SMTP_URL: `smtp://127.0.0.1:${smtp}`,
     NORTHTIDE_DESK_REGISTRAR: 'registrar@port-ellery.example',
   })
-  stop = startRunner(demo.db, 50)
+  stop = startRunner(demo.db, jobKinds, { pause: 50 })
 })
 afterAll(async () => {
   await stop()

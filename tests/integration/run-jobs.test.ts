@@ -6,7 +6,7 @@ import { startRunner } from '../../server/jobs/runner'
 import { effectOf } from '../../server/plans/effect'
 import { planState, readPlan, savePlan } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
-import { askForRun, cancelRun, workOffRun } from '../../server/runs/run-jobs'
+import { askForRun, cancelRun, runJob, workOffRun } from '../../server/runs/run-jobs'
 import { makeCourse, shellLines } from '../../server/shells/shells'
 import { atOnce } from '../support/at-once'
 import { useDemo } from '../support/demo'
@@ -23,7 +23,7 @@ async function planned(): Promise<{ plan: string; target: string; fingerprint: s
 const ask = (plan: string, fingerprint: string): Promise<{ id: string }> =>
   askForRun(demo.db, demo.people.marchetti, plan, { fingerprint, origin })
 const jobsOf = (plan: string) => demo.db('jobs').where({ kind: 'run', subject: plan }).orderBy('id')
-const claimed = async () => there(await claimJob(demo.db, ['run']))
+const claimed = async () => there(await claimJob(demo.db, { run: runJob }))
 afterEach(() => {
   delete process.env.NORTHTIDE_SMTP_URL
 })
@@ -39,7 +39,7 @@ describe('a run that is asked for', () => {
     const [line] = await shellLines(demo.db, demo.people.ellwood, [target])
     expect(line?.writing).toMatchObject({ by: 'I. Marchetti', step: 'waits' })
     expect(await loadOutline(demo.db, target)).toEqual([])
-    const stop = startRunner(demo.db, 20, [['run']])
+    const stop = startRunner(demo.db, { run: runJob }, { pause: 20 })
     await expect.poll(async () => (await planState(demo.db, plan)).state, { timeout: 20_000 }).toBe('run')
     await stop()
     expect((await readPlan(demo.db, demo.people.marchetti, plan)).run?.id).toBe(done[0]?.id)
@@ -54,7 +54,7 @@ describe('a run that is asked for', () => {
     const { plan, target, fingerprint } = await planned()
     await ask(plan, fingerprint)
     await cancelRun(demo.db, demo.people.marchetti, plan)
-    expect(await claimJob(demo.db, ['run'])).toBeNull()
+    expect(await claimJob(demo.db, { run: runJob })).toBeNull()
     // In the middle of it: whoever stops it finds nothing written.
     await ask(plan, fingerprint)
     const job = await claimed()
@@ -112,7 +112,7 @@ describe('a run that is asked for', () => {
       const { id } = await claimed()
       await demo.db('jobs').where({ id }).update({ lease_until: '2020-01-01' })
     }
-    expect(await claimJob(demo.db, ['run'])).toBeNull()
+    expect(await claimJob(demo.db, { run: runJob })).toBeNull()
     expect((await planState(demo.db, plan)).outcome?.title).toBe('It was begun 6 times and never finished.')
   })
 })

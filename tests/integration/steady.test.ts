@@ -10,7 +10,7 @@ import { troubleTold } from '../../server/db/trouble'
 import { bufferSource } from '../../server/exchange/files/zip'
 import { importUpload } from '../../server/exchange/import-file'
 import { addPart, addUpload, completeUpload } from '../../server/exchange/uploads.queries'
-import { addJob, claimJob, type Job } from '../../server/jobs/jobs.queries'
+import { addJob, claimJob } from '../../server/jobs/jobs.queries'
 import { changeDuty } from '../../server/people/people'
 import { countOffice, findPerson, setDuty } from '../../server/people/people.queries'
 import { effectOf } from '../../server/plans/effect'
@@ -25,6 +25,7 @@ import { shareCourse } from '../../server/sharing/shares'
 import { makeTemplate } from '../../server/sharing/templates'
 import { sendRequest } from '../../server/shells/requests'
 import { makeCourse } from '../../server/shells/shells'
+import { jobKinds } from '../../server/work/kinds'
 import { atOnce } from '../support/at-once'
 import { useDemo } from '../support/demo'
 import { oddPackage } from '../support/samples'
@@ -190,23 +191,23 @@ describe('where the database gives way', () => {
     expect(wrote?.[0]).toBeGreaterThan(90)
   }, 240_000)
   /** Lays a package aside and asks for it to be brought in, as the page Files does; answers the job as a thread holds it. */
-  async function askedImport(at: number): Promise<Job> {
+  async function askedImport(at: number) {
     const { marchetti } = demo.people
     const bytes = oddPackage()
     const id = await addUpload(demo.db, marchetti.id, `odd-${at}.imscc`, bytes.length)
     await addPart(demo.db, id, 0, bytes)
     await completeUpload(demo.db, id, bytes.length, hashOf(bytes))
     const payload = {
-      as: 'course',
+      as: 'course' as const,
       term: '2026-autumn',
       code: 'HYD 118',
       section: '',
       title: `Harbour ${at}`,
     }
     await addJob(demo.db, { kind: 'import', subject: id, personId: marchetti.id, payload })
-    return (await claimJob(demo.db, ['import']))!
+    return (await claimJob(demo.db, { import: jobKinds.import }))!
   }
-  const bringIn = (job: Job): Promise<void> =>
+  const bringIn = (job: Awaited<ReturnType<typeof askedImport>>): Promise<void> =>
     importUpload(demo.db, job, bufferSource(oddPackage()), readLimits, () => {})
   const importedState = async (): Promise<number[]> =>
     Promise.all(['courses', 'units', 'items', 'enrolments', 'log'].map(count))
@@ -226,7 +227,7 @@ describe('where the database gives way', () => {
     expect(wrote?.[0]).toBe(1)
   }, 240_000)
   it('the same package taken in eight times at once is eight whole courses', async () => {
-    const jobs: Job[] = []
+    const jobs: Awaited<ReturnType<typeof askedImport>>[] = []
     for (let at = 100; at < 108; at++) jobs.push(await askedImport(at))
     const before = await importedState()
     const { done } = await atOnce(at => bringIn(jobs[at]!), jobs.length)
@@ -302,12 +303,12 @@ describe('a connection that is lost while a run is committed', () => {
       const { fingerprint } = await effectOf(demo.db, plan)
       const { id } = await askForRun(demo.db, demo.people.marchetti, plan, { fingerprint, origin: '' })
       const stop = loseAtCommit(when)
-      await workOffRun(demo.db, there(await claimJob(demo.db, ['run'])))
+      await workOffRun(demo.db, there(await claimJob(demo.db, { run: jobKinds.run })))
       stop()
       expect((await loadOutline(demo.db, target)).length > 0).toBe(when === 'after')
       // Whoever held it is gone; its lease ends.
       await demo.db('jobs').where({ subject: plan, state: 'running' }).update({ lease_until: '2020-01-01' })
-      const again = await claimJob(demo.db, ['run'])
+      const again = await claimJob(demo.db, { run: jobKinds.run })
       expect(again === null).toBe(when === 'after')
       if (again) await workOffRun(demo.db, again)
       expect(await demo.db('runs').where({ plan_id: plan }).pluck('id')).toEqual([id])

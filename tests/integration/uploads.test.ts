@@ -23,8 +23,10 @@ import {
 import { beat, claimJob } from '../../server/jobs/jobs.queries'
 import { startRunner } from '../../server/jobs/runner'
 import { type Person } from '../../server/people/people.queries'
+import { jobKinds } from '../../server/work/kinds'
 
 const demo = useDemo('uploads')
+const ofFiles = { read: jobKinds.read, import: jobKinds.import }
 let stop: () => Promise<void>
 beforeAll(() => {
   process.env.DB_NAME = 'northtide_uploads'
@@ -33,7 +35,7 @@ afterAll(async () => {
   await stop?.()
 })
 const run = (): void => {
-  stop = startRunner(demo.db, 50)
+  stop = startRunner(demo.db, jobKinds, { pause: 50 })
 }
 const pause = async (): Promise<void> => {
   await stop()
@@ -65,13 +67,13 @@ describe('a file', () => {
   it('that waits can be claimed by one holder at a time; one who lost it writes nothing; after three tries it is given up', async () => {
     const id = await send(demo.people.marchetti, 'odd.imscc', oddPackage())
     // Whoever works off the registrar's lists or mail is not given a file, nor kept waiting by one.
-    expect(await claimJob(demo.db, ['fetch', 'mail'])).toBeNull()
-    const first = (await claimJob(demo.db, ['read', 'import']))!
-    expect([first.subject, await claimJob(demo.db, ['read', 'import'])]).toEqual([id, null])
+    expect(await claimJob(demo.db, { fetch: jobKinds.fetch, mail: jobKinds.mail })).toBeNull()
+    const first = (await claimJob(demo.db, ofFiles))!
+    expect([first.subject, await claimJob(demo.db, ofFiles)]).toEqual([id, null])
     expect(await beat(demo.db, first, { done: 1, total: 2 })).toBe(true)
     const lapse = () => demo.db('jobs').where({ id: first.id }).update({ lease_until: '2000-01-01 00:00:00' })
     await lapse()
-    const second = (await claimJob(demo.db, ['read', 'import']))!
+    const second = (await claimJob(demo.db, ofFiles))!
     expect([
       second.id,
       await beat(demo.db, first, { done: 2, total: 2 }),
@@ -81,9 +83,9 @@ describe('a file', () => {
     await saveReport(demo.db, id, report, first)
     expect(await loadReport(demo.db, id)).toBeNull()
     await lapse()
-    await claimJob(demo.db, ['read', 'import'])
+    await claimJob(demo.db, ofFiles)
     await lapse()
-    expect(await claimJob(demo.db, ['read', 'import'])).toBeNull()
+    expect(await claimJob(demo.db, ofFiles)).toBeNull()
     expect(await viewUpload(demo.db, demo.people.marchetti, id)).toMatchObject({
       state: 'failed',
       problem: expect.stringContaining('3 times'),

@@ -18,6 +18,7 @@ import { batches } from './016-batches'
 import { otherDates } from './017-other-dates'
 import { changedAt } from './018-changed-at'
 import { phoneKeys } from './019-phone-keys'
+import { undoAskedAt } from './020-undo-asked'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -40,4 +41,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '017-other-dates': otherDates,
   '018-changed-at': changedAt,
   '019-phone-keys': phoneKeys,
+  '020-undo-asked': undoAskedAt,
 }

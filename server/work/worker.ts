@@ -1,32 +1,24 @@
 // A thread of its own for one job: what is read may be large, slow or made to do harm, and must not hold anybody up.
 import { parentPort, workerData } from 'node:worker_threads'
-import type { Knex } from 'knex'
 import { FormatRefusal } from '../../core/formats/refusal'
 import { messageOf } from '../../core/message'
-import { latestZone } from '../calendars/terms.queries'
-import { wallSeconds } from '../calendars/zones'
 import { makeReadable } from '../courses/readable-body'
 import type { ReadableTask } from '../courses/readable-thread'
 import { addressFromEnvironment, connect } from '../db/connection'
 import { Refusal } from '../errors/refusal'
 import { limitsFromEnvironment } from '../exchange/files/limits'
-import { readFile } from '../exchange/files/read'
-import { fileSource, type Source } from '../exchange/files/zip'
-import { importProblem, importUpload } from '../exchange/import-file'
-import { saveReport } from '../exchange/uploads.queries'
+import { fileSource } from '../exchange/files/zip'
 import { log } from '../http/logger'
-import { fetchProblem, importFetched } from '../registrar/registrar'
 import { searchTraces } from '../student-data/traces'
-import type { HeldJob, Job } from './jobs.queries'
-import { heavyLanes, startRunner } from './runner'
+import type { HeldJob, Job } from '../jobs/jobs.queries'
+import type { JobFile, JobKinds } from '../jobs/kind'
+import { startRunner } from '../jobs/runner'
+import { heavyKinds, jobKinds } from './kinds'
 
-/** What a thread is given: the job, and where the bytes of its file lie. */
+/** What a thread is given: the job, and its file. */
 export interface WorkerTask {
   job: Job
-  name: string
-  path: string
-  /** Of a registrar's list. */
-  etag?: string
+  file: JobFile
 }
 /** What the thread of the runs says: which job it holds, or no longer. */
 export interface HeavyMessage {
@@ -46,47 +38,22 @@ const progress = (done: number, total: number): void => {
   say({ type: 'progress', done, total })
 }
 
-/** How each kind of job is done, and what a person is told where it fails. */
-interface Work {
-  run: (db: Knex, source: Source) => Promise<void>
-  problem: (error: unknown) => string
-}
 const limits = limitsFromEnvironment()
-const worksFor = ({ job, name, etag = '' }: WorkerTask): Record<string, Work> => ({
-  read: {
-    async run(db, source) {
-      const zone = await latestZone(db)
-      const local = zone === null ? null : wallSeconds(zone)
-      await saveReport(db, job.subject, await readFile(name, source, { limits, progress, local }), job)
-    },
-    problem: () =>
-      'The file could not be read because of an error here. Nothing was kept; try again, and tell the help desk if it happens again.',
-  },
-  import: {
-    run: (db, source) => importUpload(db, job, source, limits, progress),
-    problem: importProblem,
-  },
-  fetch: {
-    run: (db, source) => importFetched(db, job, etag, source, limits, progress),
-    problem: fetchProblem,
-  },
-})
 
-/** Does one job and says how it ended. */
-async function doJob(task: WorkerTask): Promise<void> {
-  const { job } = task
-  const work = worksFor(task)[job.kind]
-  if (!work) throw new Error(`no thread does jobs of the kind ${job.kind}`)
+/** Works on a job's file, and says how that ended. */
+async function doJob({ job, file }: WorkerTask): Promise<void> {
+  const { inThread } = (jobKinds as JobKinds)[job.kind] ?? {}
+  if (!inThread) throw new Error(`no thread does jobs of the kind ${job.kind}`)
   const db = connect(addressFromEnvironment())
-  const source = fileSource(task.path)
+  const source = fileSource(file.path)
   try {
-    await work.run(db, source)
+    await inThread.run(db, job, { ...file, source, limits, progress })
     say({ type: 'done' })
   } catch (error) {
     const isExpected = error instanceof FormatRefusal || error instanceof Refusal
     const why = isExpected ? { why: error.code } : { err: error }
     log[isExpected ? 'info' : 'error']({ job: job.id, kind: job.kind, ...why }, 'a job came to nothing')
-    say({ type: 'failed', problem: work.problem(error) })
+    say({ type: 'failed', problem: inThread.problem(error) })
   } finally {
     source.close()
     await db.destroy()
@@ -110,9 +77,11 @@ async function search(planId: string): Promise<void> {
 /** Works off the jobs that take a core, until the process that began this thread says that it is enough. */
 async function workHeavy(): Promise<void> {
   const db = connect(addressFromEnvironment())
-  const stop = startRunner(db, 150, heavyLanes, ({ id, kind, token }, isHeld) =>
-    parentPort?.postMessage({ job: { id, kind, token }, isHeld } satisfies HeavyMessage),
-  )
+  const stop = startRunner(db, heavyKinds, {
+    pause: 150,
+    told: ({ id, token, leaseSeconds }, isHeld) =>
+      parentPort?.postMessage({ job: { id, token, leaseSeconds }, isHeld } satisfies HeavyMessage),
+  })
   // The one thing that it is told is to stop.
   await new Promise<HeavyTold>(resolve => parentPort?.once('message', resolve))
   await stop()
