@@ -6,7 +6,7 @@ import { ledgerOf, written, type Wanted, type World } from '../../tests/support/
 import { partValuesOf, thingParts } from './again'
 import type { CarriedBase } from './base'
 import { placeChoices, type PlaceChoice } from './decisions'
-import { losesHere, writesSource, type PlaceRow } from './places'
+import { basesAfter, losesHere, writesSource, type PlaceRow } from './places'
 import { textHere } from './texts'
 
 const { unit, item } = outline
@@ -88,6 +88,38 @@ describe('what happens at the places of a shell', () => {
       '– stays video → video',
       'survey replaces mine → mine',
     ])
+  })
+  it('puts a thing first in its unit where one says so, and after another; a place that is not there moves nothing', () => {
+    const order = (after: Record<string, string | null>): string[] =>
+      ledgerOf(empty, source, { decisions: { after } }).flatMap(({ parent, position, lineage }) =>
+        parent === 'u' ? [`${position} ${lineage}`] : [],
+      )
+    const rest = ['syllabus', 'howto', 'safety', 'reach', 'survey']
+    const inOrder = (...keys: string[]) => keys.map((key, at) => `${at} ${key}`)
+    expect(order({})).toEqual(inOrder(...rest))
+    expect(order({ reach: null })).toEqual(inOrder('reach', 'syllabus', 'howto', 'safety', 'survey'))
+    expect(order({ syllabus: 'safety' })).toEqual(inOrder('howto', 'safety', 'syllabus', 'reach', 'survey'))
+    expect(order({ reach: 'gone' })).toEqual(inOrder(...rest))
+  })
+  it('is remembered for the next run: under which key, in which way, and what the run made of it', () => {
+    const bases = (ledger: readonly PlaceRow[], made?: Parameters<typeof basesAfter>[2]) =>
+      Object.fromEntries(
+        basesAfter(ledger, world.bases, made).map(({ source: key, lineage, how, wrote }) => [
+          key,
+          [lineage, how, wrote],
+        ]),
+      )
+    const rows = ledgerOf(world, source, { decisions: paired, chosen: { leave: ['howto'], take: [] } })
+    const made = { texts: new Map([['syllabus', 'hash']]), settings: new Map<string, string>() }
+    expect(bases(rows, made)).toMatchObject({
+      u: ['start', 'kept', null],
+      syllabus: ['t-syllabus', 'carried', 'hash'],
+      safety: ['t-safety', 'kept', null],
+      reach: ['card', 'carried', null],
+      survey: ['survey', 'carried', null],
+      howto: ['howto', 'left', null],
+    })
+    expect(bases(rows).syllabus).toEqual(['t-syllabus', 'carried', null])
   })
   it('moves a thing into another unit where one says so, and never removes a unit that still holds something', () => {
     const rows = ledgerOf(world, source, {

@@ -41,22 +41,27 @@ export function dateFindings(
   planned: readonly PlannedItem[],
 ): Map<string, Finding[]> {
   const { openFrom, openTo } = windowsOf(base)
-  const byLineage = new Map(nodes.map(node => [node.lineage, node]))
-  const standing = planned.flatMap(item => {
-    const node = byLineage.get(item.id)
-    return node ? [{ ...standingAs(node, item), isHeld: isHeld(item) }] : []
-  })
   // Of thousands that a rule placed, only those are looked at that lie outside the windows: the rest is known to be in order.
-  const looked = standing.filter(item => item.isHeld || liesOutside(item, openFrom, openTo))
+  const looked = new Map(
+    planned.flatMap(item =>
+      isHeld(item) || liesOutside(item, openFrom, openTo) ? [[item.id, item] as const] : [],
+    ),
+  )
+  const found = new Map<string, Finding[]>()
+  if (looked.size === 0) return found
+  const kinds = new Map(nodes.map(node => [node.lineage, node.kind]))
+  const usual = planned.map(({ id, due }) => ({ kind: kinds.get(id) ?? null, due }))
   const { term, meetings } = base.target
   const window = { from: dayOrNull(openFrom), to: dayOrNull(openTo) }
-  const byHand = new Set(looked.flatMap(({ lineage, isHeld: held }) => (held ? lineage : [])))
-  const found = new Map<string, Finding[]>()
-  if (looked.length === 0) return found
-  const calendar = calendarKnown(standing, { term, meetings, window })
-  for (const finding of checkCourse(dateChecks, { nodes: looked, calendar })) {
+  const standing = nodes.flatMap(node => {
+    const dates = looked.get(node.lineage)
+    return dates ? [standingAs(node, dates)] : []
+  })
+  const calendar = calendarKnown(usual, { term, meetings, window })
+  for (const finding of checkCourse(dateChecks, { nodes: standing, calendar })) {
     const lineage = finding.where.lineage ?? ''
-    if (byHand.has(lineage) || finding.short === cannotEnter)
+    const item = looked.get(lineage)
+    if (item && (isHeld(item) || finding.short === cannotEnter))
       found.set(lineage, [...(found.get(lineage) ?? []), finding])
   }
   return found

@@ -70,6 +70,25 @@ describe('a run that is asked for', () => {
     })
     expect((await jobsOf(plan)).map(({ state }) => state)).toEqual(['cancelled', 'cancelled', 'done'])
   })
+  it('keeps nothing where it is stopped at the last moment, after all has been written', async () => {
+    const { plan, target, fingerprint } = await planned()
+    await ask(plan, fingerprint)
+    const job = await claimed()
+    // The plan is marked as run right before the job is held for the last time.
+    await demo.db.raw(
+      `CREATE TRIGGER stop_late AFTER UPDATE ON plans FOR EACH ROW
+       UPDATE jobs SET state = 'cancelled', token = NULL WHERE subject = NEW.id AND NEW.state = 'run'`,
+    )
+    try {
+      await workOffRun(demo.db, job)
+    } finally {
+      await demo.db.raw('DROP TRIGGER stop_late')
+    }
+    expect(await loadOutline(demo.db, target)).toEqual([])
+    expect(await demo.db('runs').where({ plan_id: plan })).toEqual([])
+    expect((await planState(demo.db, plan)).state).toBe('draft')
+    await cancelRun(demo.db, demo.people.marchetti, plan)
+  })
   it('says why it wrote nothing, on the plan, in the log and by mail', async () => {
     process.env.NORTHTIDE_SMTP_URL = 'smtp://127.0.0.1:9'
     const { plan, target, fingerprint } = await planned()

@@ -143,6 +143,13 @@ describe('undoing a run', () => {
     await turn(later)
     await turn(id)
     expect((await loadOutline(demo.db, target)).length).toBeGreaterThan(100)
+    // Put back, it stands; then a later one stands above it, and goes first.
+    const above = await run(await planned([demo.courses.template], target))
+    await expect(turn(id)).rejects.toMatchObject({ code: 'undo-later-run' })
+    expect(await demo.db('undos').where({ run_id: id })).toHaveLength(2)
+    await turn(above)
+    await turn(id)
+    expect(await loadOutline(demo.db, target)).toEqual([])
   })
   it('is possible for as long as the office keeps such things, and then no more; the copy is gone', async () => {
     const target = await shell()

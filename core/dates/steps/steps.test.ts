@@ -126,6 +126,12 @@ describe('a closure', () => {
         '2027-01-20T10:00',
         'swap-day',
       ])
+    // A Monday timetable of next week is that week's Monday: no work of this one goes there.
+    expect(
+      due('2026-09-14T10:00', {
+        target: { ...days, runsAs: [{ date: '2027-01-27', weekday: 1, name: 'A week later' }] },
+      }),
+    ).toEqual(['2027-01-19T10:00', 'closure-moved'])
     // By the rule's weekday table it is Tuesday's work by then, and Wednesday does not run as a Tuesday.
     expect(
       due('2026-09-14T10:00', {
@@ -133,6 +139,28 @@ describe('a closure', () => {
         rule: { weekdays: { 1: 2 } },
       }),
     ).toEqual(['2027-01-20T10:00', 'closure-moved'])
+  })
+})
+
+describe('past the end of classes', () => {
+  const shorter = { target: { classes: { from: '2027-01-06', to: '2027-02-26' } } }
+  it('a week that the new term does not have is its last one, to settle; the last one it has is not', () => {
+    // The old term's teaching week 8 meets the last of the new one.
+    expect(due('2026-10-21T10:00', shorter)).toEqual(['2027-02-24T10:00'])
+    expect(due('2026-10-28T10:00', shorter)).toEqual(['2027-02-24T10:00', 'past-end'])
+  })
+  it('a meeting that has no counterpart is the last one, to settle; the last that has one is not', () => {
+    const tuesdays: Meeting[] = [{ weekday: 2, start: '13:00', end: '14:00' }]
+    const at = (day: string) =>
+      due(`${day}T13:00`, {
+        ...shorter,
+        rule: { method: 'meetings', align: 'count' },
+        sourceMeetings: tuesdays,
+        targetMeetings: tuesdays,
+      })
+    // Tuesdays from 8 September, and from 12 January to 23 February: seven of them.
+    expect(at('2026-10-20')).toEqual(['2027-02-23T13:00'])
+    expect(at('2026-10-27')).toEqual(['2027-02-23T13:00', 'past-end'])
   })
 })
 
