@@ -193,9 +193,9 @@ td b {
 }
 .acts {
   text-align: right;
-  white-space: nowrap;
 }
-.acts > * + * {
+.acts > * {
+  white-space: nowrap;
   margin-left: 12px;
 }
 </style>

@@ -102,3 +102,12 @@ export async function copyEnrolments(trx: Knex, from: string, to: string): Promi
   )
   await trx('enrolments').where({ course_id: from }).update({ source_id: null })
 }
+
+/** Students whom somebody added by hand to the course that a plan writes, by enrolment. */
+export async function addedByHand(db: Knex, courseId: string): Promise<string[]> {
+  const rows = await db('enrolments')
+    .where({ course_id: courseId, role: 'student', origin: 'hand' })
+    .orderBy('id')
+    .select('id')
+  return rows.map(({ id }) => id)
+}

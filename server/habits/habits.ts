@@ -19,7 +19,7 @@ import { writeLog } from '../log/log.queries'
 import { orgsById, orgTree } from '../people/orgs.queries'
 import type { Person } from '../people/people.queries'
 import { findPlan } from '../plans/plans.queries'
-import { findRun } from '../runs/runs.queries'
+import { findRun } from '../run-facts/runs.queries'
 import { mayChangeHabits } from './access'
 import * as queries from './habits.queries'
 

@@ -19,8 +19,8 @@ import { checkDocument } from './faults'
 import { foundAccess } from './found'
 import { everySection, findPlan, writtenCourse, type Plan, type Sections } from './plans.queries'
 import { courseNames, sourceAccess } from './sources'
-import { addedByHand } from '../student-data/clearing.queries'
-import { findTraces, type TracesFound } from '../student-data/traces.queries'
+import { addedByHand } from '../courses/student-data.queries'
+import { findTraces, type TracesFound } from './traces.queries'
 
 /** What is told of a course beside what it holds, and that. */
 interface LoadedSide {

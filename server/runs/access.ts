@@ -1,7 +1,7 @@
 import type { May } from '../auth/may'
 import { accessToCourse } from '../courses/access'
 import { notFound } from '../errors/refusal'
-import { findRun } from './runs.queries'
+import { findRun } from '../run-facts/runs.queries'
 
 /** Those who may read a run: who has to do with the shell it went into. */
 export const readsRun: May<{ id: string }> = {

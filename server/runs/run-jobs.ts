@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { z } from 'zod'
 import type { RunStarted } from '../../shared/api/plans'
-import type { RunOutcome, RunStep } from '../../shared/api/writing'
+import type { RunStep } from '../../shared/api/writing'
 import { isoInstant } from '../clock'
 import { jsonOf, newId } from '../db/rows'
 import { inTransaction } from '../db/transaction'
@@ -17,7 +17,7 @@ import { emailOf, findPerson, type Person } from '../people/people.queries'
 import { checkMayRun } from '../plans/access'
 import { checkSourcesOpen } from '../plans/compile'
 import { findPlan, lockPlan, sectionsOfPlan, writtenCourse } from '../plans/plans.queries'
-import { latestRunJobs, runKinds, runsUnderWay } from './run-jobs.queries'
+import { latestRunJobs, runKinds, runsUnderWay } from '../run-facts/run-jobs.queries'
 import { runPlan, type RunTold, type RunWatch } from './runs'
 
 /** What a run was asked with. `runId`: made when it is asked for, so that whoever begins it again writes the same run. */
@@ -85,19 +85,6 @@ const placeOf = async (trx: Knex, planId: string): Promise<{ planId: string; cou
   const plan = await findPlan(trx, planId)
   return { planId, ...(plan && { courseId: writtenCourse(plan) }) }
 }
-/** What came of the last run that was asked for of each of some plans, where it wrote nothing. */
-export async function outcomesOf(db: Knex, planIds: readonly string[]): Promise<Map<string, RunOutcome>> {
-  const outcomes = new Map<string, RunOutcome>()
-  for (const { subject, state, problem, finished_at } of await latestRunJobs(db, planIds)) {
-    if (state !== 'failed' && state !== 'cancelled') continue
-    const [title = '', ...rest] = (problem ?? 'Somebody stopped this run\nNothing was written.').split('\n')
-    outcomes.set(subject, { state, title, detail: rest.join(' '), at: isoInstant(finished_at ?? '') })
-  }
-  return outcomes
-}
-export const outcomeOfRun = async (db: Knex, planId: string): Promise<RunOutcome> =>
-  (await outcomesOf(db, [planId])).get(planId) ?? null
-
 /** The job is not ours any more: somebody stopped it, or another process has taken it over. Nothing is kept of what was done. */
 class GivenUp extends Error {}
 const beatEvery = 300

@@ -5,7 +5,7 @@ import { countOf, groupBy } from '../db/rows'
 import type { CourseOrigin, EnrolmentRole, EnrolmentRow, StaffRole } from '../db/tables'
 import { fullName, shortName } from '../people/names'
 import { namedRows } from '../people/people.queries'
-import { filledFrom } from '../runs/runs.queries'
+import { filledFrom } from '../run-facts/runs.queries'
 
 /** A course in a short row of the first page. */
 export interface IndexRow {

@@ -4,7 +4,7 @@ import { accessToCourses, coursesOf } from '../courses/access'
 import { codeKnowledge } from '../courses/codes'
 import { contentsOf } from '../courses/sections.queries'
 import type { Person } from '../people/people.queries'
-import { runsInto } from '../runs/runs.queries'
+import { runsInto } from '../run-facts/runs.queries'
 import { todayHere } from './shells'
 import * as queries from './shells.queries'
 

@@ -28,7 +28,8 @@ import { refuse } from '../errors/refusal'
 import { sidesOfPlan, writtenCourse, type Plan } from '../plans/plans.queries'
 import { lookThrough, type SearchedContent } from './look-through'
 import { readPdf } from '../search/pdf'
-import { loadBodies, nodesToSearch, type NodeToSearch, type TracesFound } from './traces.queries'
+import { loadBodies, nodesToSearch, type NodeToSearch } from './traces.queries'
+import { type TracesFound } from '../plans/traces.queries'
 
 /** Titles, and bodies by their hashes. */
 interface Texts {

@@ -65,15 +65,6 @@ export async function standingStudents(db: Knex, courseId: string, whose: Whose)
     isGone: row.dropped_at !== null || row.missing_since !== null,
   }))
 }
-/** Students whom somebody added by hand to the course that a plan writes, by enrolment. */
-export async function addedByHand(db: Knex, courseId: string): Promise<string[]> {
-  const rows = await db('enrolments')
-    .where({ course_id: courseId, role: 'student', origin: 'hand' })
-    .orderBy('id')
-    .select('id')
-  return rows.map(({ id }) => id)
-}
-
 const columnsOf = (kind: AnyStudentDataKind): string[] => [
   ...(kind.several ? ['id'] : []),
   ...Object.keys(kind.columns),

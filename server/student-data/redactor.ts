@@ -6,7 +6,6 @@ import { editsByThing, mergePatch, redactedBody, redactedJson } from '../../core
 import { freshSimilarity } from '../../core/student-data/similarity'
 import { openBody } from '../../core/student-data/traces/readers/open'
 import type { Rubric } from '../../core/course/furniture'
-import type { MergedSources } from '../../core/plan/sources'
 import { loadBody } from '../courses/bodies.queries'
 import { contentsOf } from '../courses/sections.queries'
 import { refuse } from '../errors/refusal'

@@ -17,14 +17,8 @@ import type { Person } from '../people/people.queries'
 import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
 import { lookThrough, type SearchedSide } from './look-through'
 import { phoneKeyOf } from './phones'
-import {
-  findTraces,
-  keepTraces,
-  peopleIn,
-  searchVersion,
-  tracedItems,
-  type TracesFound,
-} from './traces.queries'
+import { peopleIn, tracedItems } from './traces.queries'
+import { findTraces, keepTraces, searchVersion, type TracesFound } from '../plans/traces.queries'
 import type { SearchedPeople } from '../../core/student-data/traces/find'
 
 const staffRoles = ['instructor', 'assistant'] as const

@@ -59,6 +59,7 @@ test('a batch with one failing pair is stopped and resumed; the failing one is c
   await expect(page.getByRole('heading', { name: '3 shells filled' })).toBeVisible({ timeout: 20_000 })
   await expect(row(page, 'BAT 302')).toContainText('Something changed since you looked')
   await row(page, 'BAT 302').getByRole('button', { name: 'Check again' }).click()
+  await row(page, 'BAT 302').getByRole('button', { name: 'Let it run' }).click({ timeout: 20_000 })
   await page.getByRole('button', { name: 'Run 1 pair' }).click({ timeout: 20_000 })
   await expect(page.getByRole('heading', { name: '4 shells filled' })).toBeVisible({ timeout: 20_000 })
   const link = page.getByRole('link', { name: 'Download the record: CSV' })

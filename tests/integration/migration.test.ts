@@ -3,7 +3,7 @@ import type { Knex } from 'knex'
 import { connect } from '../../server/db/connection'
 import { migrations } from '../../server/db/migrations'
 import { loadBases } from '../../server/courses/carried.queries'
-import { runDetails } from '../../server/runs/runs.queries'
+import { runDetails } from '../../server/run-facts/runs.queries'
 import { freshDatabase } from '../support/database'
 
 let db: Knex

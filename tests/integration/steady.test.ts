@@ -13,7 +13,7 @@ import { addPart, addUpload, completeUpload } from '../../server/exchange/upload
 import { addJob, claimJob } from '../../server/jobs/jobs.queries'
 import { changeDuty } from '../../server/people/people'
 import { countOffice, findPerson, setDuty } from '../../server/people/people.queries'
-import { effectOf } from '../../server/plans/effect'
+import { effectOf } from '../../server/runs/effect'
 import { discardPlan, readPlan, savePlan } from '../../server/plans/plans'
 import { chooseSections } from '../../server/plans/sections'
 import { startAwaited, startPlan } from '../../server/plans/start'

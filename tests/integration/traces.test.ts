@@ -4,7 +4,7 @@ import { answerOf, type Trace, type TraceDecision } from '../../core/student-dat
 import type { PlanDocument } from '../../core/plan/document'
 import { loadBody } from '../../server/courses/bodies.queries'
 import { loadOutline } from '../../server/courses/content.queries'
-import { effectOf } from '../../server/plans/effect'
+import { effectOf } from '../../server/runs/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { startPlan } from '../../server/plans/start'
 import { hashOf, storeBodies } from '../../server/courses/bodies.queries'

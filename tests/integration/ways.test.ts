@@ -11,7 +11,7 @@ import { planDateTable } from '../../server/exchange/dates-out'
 import { viewLog } from '../../server/log/log'
 import type { Person } from '../../server/people/people.queries'
 import { changeDuty, delegate, readPeople } from '../../server/people/people'
-import { effectOf } from '../../server/plans/effect'
+import { effectOf } from '../../server/runs/effect'
 import { discardPlan, listPlans, readPlan, savePlan } from '../../server/plans/plans'
 import { chooseSections } from '../../server/plans/sections'
 import {

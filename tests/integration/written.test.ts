@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it } from 'vitest'
 import { hashOf, storeBodies } from '../../server/courses/bodies.queries'
 import { answerOf } from '../../core/student-data/traces/trace'
-import { effectOf } from '../../server/plans/effect'
+import { effectOf } from '../../server/runs/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { runPlan } from '../../server/runs/runs'
 import { readUndo, undoRun } from '../../server/runs/undo'

@@ -1,7 +1,7 @@
 import { planAddress } from '../../../../http/addresses'
 import { route } from '../../../../http/route'
 import { readsPlan } from '../../../../plans/access'
-import { effectOf } from '../../../../plans/effect'
+import { effectOf } from '../../../../runs/effect'
 import { effectReply } from '../../../../../shared/api/plans'
 
 export default route({

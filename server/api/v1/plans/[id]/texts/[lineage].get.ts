@@ -1,7 +1,7 @@
 import { planTextAddress } from '../../../../../http/addresses'
 import { route } from '../../../../../http/route'
 import { readsPlan } from '../../../../../plans/access'
-import { readPlanText } from '../../../../../plans/texts'
+import { readPlanText } from '../../../../../runs/texts'
 import { planText } from '../../../../../../shared/api/plans'
 
 export default route({

@@ -28,8 +28,8 @@ import type { ReadableForm } from '../courses/readable-body'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
 import { redactorFor } from '../student-data/redactor'
-import { compileInput } from './compile'
-import { findPlan, sidesOfPlan, type Plan } from './plans.queries'
+import { compileInput } from '../plans/compile'
+import { findPlan, sidesOfPlan, type Plan } from '../plans/plans.queries'
 
 /** A longer text comes whole or not at all: what takes it apart has other people wait. */
 const partedAtMost = 256 * 1024

@@ -8,8 +8,8 @@ import { inSnapshot } from '../db/transaction'
 import { notFound } from '../errors/refusal'
 import { clearableIn, clearingMark, daysKept } from '../student-data/clearing'
 import { areTracesKnown, ensureTraces } from '../student-data/traces'
-import { compiledFor, compileInput, fingerprintOf, sectionPlans } from './compile'
-import { findPlan, sectionsOfPlan } from './plans.queries'
+import { compiledFor, compileInput, fingerprintOf, sectionPlans } from '../plans/compile'
+import { findPlan, sectionsOfPlan } from '../plans/plans.queries'
 import { composeTexts } from './texts'
 
 /** What Run would do now: in numbers, and for each section where its dates differ. */
