@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { noDates } from '../course/dates'
+import { noItemFields } from '../course/fields'
 import { itemKinds, type ItemKind } from '../course/model'
 import { itemKindDefinitions } from '../course/kinds'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
@@ -84,8 +85,7 @@ const plain = {
   rubric: null,
   group: null,
   release: [],
-  exempt: false,
-  extra: false,
+  ...noItemFields,
   identifier: null,
   size: 0,
   settings: null,

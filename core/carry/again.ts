@@ -1,3 +1,4 @@
+import { saidItemFields } from '../course/fields'
 import type { ItemDates } from '../course/dates'
 import type { PassageChoices } from '../prose/compose'
 import type { OutlineNode } from '../course/outline'
@@ -35,8 +36,13 @@ function once<T extends object>(of: T, tell: (of: T) => string): string {
   told.set(of, text)
   return text
 }
-const settingsText = ({ kind, settings, rubric, group, release, exempt, extra, exam }: OutlineNode): string =>
-  JSON.stringify([kind, settings, rubric, group, release, exempt, extra, exam])
+// What is known of earlier runs is compared with this text: a field that came later stands in it only where somebody has said it.
+function settingsText(node: OutlineNode): string {
+  const { kind, settings, rubric, group, release, exempt, extra, exam } = node
+  const { exempt: _, extra: __, ...further } = saidItemFields(node)
+  const said = Object.keys(further).length > 0 ? [further] : []
+  return JSON.stringify([kind, settings, rubric, group, release, exempt, extra, exam, ...said])
+}
 const datesText = ({ opens, due, closes }: Readonly<ItemDates>): string =>
   `${opens ?? ''} ${due ?? ''} ${closes ?? ''}`
 

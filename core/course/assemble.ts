@@ -4,6 +4,7 @@ import type { Row } from '../formats/oneroster/tables'
 import { parsePoints } from '../grading/points'
 import { dayOf, minuteOf, wallOf, type WallTime } from '../calendar/day'
 import { wallAtInstant, type ZoneRules } from '../calendar/zone'
+import { itemFieldsOf, saidItemFields } from './fields'
 import { dateFields, noDates, type ItemDates } from './dates'
 import { lineageOf } from './lineage'
 import type { GradeRules } from '../grading/rules'
@@ -190,7 +191,7 @@ export function assembleCourse({
   }
   /** What an item is marked by, whom it is for, and what must be so before it opens; what names nothing is a finding. */
   function assembleGrading(extra: CourseDocument['items'][number]): Partial<ItemNode> {
-    const { rubric, group, releases, exempt, extra: beside } = extra
+    const { rubric, group, releases } = extra
     const named = (
       sort: 'rubric' | 'group',
       known: readonly { identifier: string }[],
@@ -209,8 +210,7 @@ export function assembleCourse({
         if (!other) findings.push(finding('item-unknown', 'course JSON', { item: after }))
         return other ? [{ after: other.lineage, needs, least: least ?? null }] : []
       }),
-      ...(exempt !== undefined && { exempt }),
-      ...(beside !== undefined && { extra: beside }),
+      ...saidItemFields(itemFieldsOf(extra)),
     }
   }
   function furnitureOf(): Furnishing[] {

@@ -1,3 +1,4 @@
+import type { ItemFieldValues } from './fields'
 import type { WallTime } from '../calendar/schema'
 import type { Grace } from '../grading/grace'
 import type { TenThousandths } from '../grading/points'
@@ -59,7 +60,7 @@ export interface UnitNode {
   readonly fixed?: boolean
   readonly children: readonly CourseNode[]
 }
-export interface ItemNode {
+export interface ItemNode extends Readonly<Partial<ItemFieldValues>> {
   readonly type: 'item'
   readonly lineage: string
   readonly identifier: string
@@ -77,8 +78,6 @@ export interface ItemNode {
   readonly rubric?: string | null
   readonly group?: string | null
   readonly release?: readonly Release[]
-  readonly exempt?: boolean
-  readonly extra?: boolean
   /** An empty place, and what it can hold. */
   readonly holds?: readonly ItemKind[] | null
   readonly fixed?: boolean

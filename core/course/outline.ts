@@ -1,5 +1,6 @@
 import type { TenThousandths } from '../grading/points'
 import type { ItemDates } from './dates'
+import type { ItemFieldValues } from './fields'
 import type { ItemKind, ItemState, MadeBy, Release } from './model'
 
 /** A unit or item as it stands in a list of rows: its parent (unit or item) and its place among that parent's children. */
@@ -11,7 +12,7 @@ export interface PlacedRow {
 }
 
 /** A unit or item in course order, with how deep it lies and the nearest unit above it. */
-export interface OutlineNode extends PlacedRow, Readonly<ItemDates> {
+export interface OutlineNode extends PlacedRow, Readonly<ItemDates>, Readonly<ItemFieldValues> {
   readonly depth: number
   readonly unit: string | null
   readonly title: string
@@ -25,9 +26,6 @@ export interface OutlineNode extends PlacedRow, Readonly<ItemDates> {
   readonly rubric: string | null
   readonly group: string | null
   readonly release: readonly Release[]
-  /** Whether it counts in no grade; whether it is beside the points of its category. */
-  readonly exempt: boolean
-  readonly extra: boolean
   /** The identifier it had in the file it came from. */
   readonly identifier: string | null
   /** Hash of its body, and how many bytes that is. */

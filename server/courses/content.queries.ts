@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { itemFieldColumns, itemFieldsOfRow, noItemFields, rowOfItemFields } from '../../core/course/fields'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
 import type { Body, CourseContent, CourseNode, ItemKind, ItemState } from '../../core/course/model'
 import { inCourseOrder, type OutlineNode } from '../../core/course/outline'
@@ -50,8 +51,7 @@ const outlineColumns = [
   'rubric_lineage',
   'group_lineage',
   'releases',
-  'exempt',
-  'extra',
+  ...itemFieldColumns,
   'identifier',
   'body_hash',
   'media_type',
@@ -99,8 +99,7 @@ const unitNode = (row: UnitRow, opens: ItemDates['opens']) => ({
   rubric: null,
   group: null,
   release: [],
-  exempt: false,
-  extra: false,
+  ...noItemFields,
   identifier: row.identifier,
   body: null,
   size: 0,
@@ -127,8 +126,7 @@ const itemNode = (row: OutlineItem, dates: ItemDates) => ({
   rubric: row.rubric_lineage,
   group: row.group_lineage,
   release: jsonOf(row.releases),
-  exempt: row.exempt,
-  extra: row.extra,
+  ...itemFieldsOfRow(row),
   identifier: row.identifier,
   body: row.body_hash,
   size: row.size ?? 0,
@@ -329,8 +327,7 @@ function rowsOfTree(
           rubric_lineage: node.rubric ?? null,
           group_lineage: node.group ?? null,
           releases: json(node.release ?? []),
-          exempt: node.exempt ?? false,
-          extra: node.extra ?? false,
+          ...rowOfItemFields(node),
           holds: node.holds ? json(node.holds) : null,
           body_hash: hashes.get(node.lineage) ?? null,
           media_type: node.body?.mediaType ?? null,
@@ -365,7 +362,7 @@ const contentColumns = {
   ...aroundColumns,
   units: 'lineage, parent_lineage, position, title, state, opens, identifier, fixed, made_by',
   items: `lineage, parent_lineage, position, kind, title, state, exam, points, category_lineage, opens, due, closes,
-    body_hash, media_type, settings, identifier, rubric_lineage, group_lineage, releases, exempt, extra, holds, fixed,
+    body_hash, media_type, settings, identifier, rubric_lineage, group_lineage, releases, ${itemFieldColumns.join(', ')}, holds, fixed,
     made_by, grading_period`,
   carried_bases: 'bases',
 } as const

@@ -2,6 +2,7 @@ import type { Former } from '../editing/edits.queries'
 import type { BatchState, PairEffect, PairState } from '../../shared/api/batches'
 import type { Habit } from '../habits/habits.queries'
 import type { TermCalendar } from '../../core/calendar/schema'
+import type { ItemFieldColumns } from '../../core/course/fields'
 import type { ItemDates } from '../../core/course/dates'
 import type { CarriedBase } from '../../core/carry/base'
 import type { Criterion, FurnishingName } from '../../core/course/furniture'
@@ -237,7 +238,7 @@ export interface UnitRow {
   fixed: boolean
   made_by: MadeBy
 }
-export interface ItemRow extends ItemDates {
+export interface ItemRow extends ItemDates, ItemFieldColumns {
   course_id: string
   lineage: string
   parent_lineage: string | null
@@ -255,8 +256,6 @@ export interface ItemRow extends ItemDates {
   rubric_lineage: string | null
   group_lineage: string | null
   releases: Json<readonly Release[]>
-  exempt: boolean
-  extra: boolean
   holds: Json<readonly ItemKind[]> | null
   fixed: boolean
   made_by: MadeBy

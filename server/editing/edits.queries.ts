@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { rowOfItemFields } from '../../core/course/fields'
 import type { MadeThing } from '../../core/carry/added'
 import type { ItemDates } from '../../core/course/dates'
 import { pointsText } from '../../core/grading/points'
@@ -65,8 +66,7 @@ export async function insertThing(
     rubric_lineage: null,
     group_lineage: null,
     releases: json([]),
-    exempt: false,
-    extra: false,
+    ...rowOfItemFields({}),
     holds: null,
     body_hash: body,
     media_type: body === null ? null : 'text/html',

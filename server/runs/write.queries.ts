@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { itemFieldColumns, plannedItemFields } from '../../core/course/fields'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
 import { graceSchema } from '../../core/grading/grace'
 import { pointsText } from '../../core/grading/points'
@@ -164,6 +165,16 @@ const body = "IF(e.text_from = 'source', s.body_hash, e.body_hash)"
 const mediaType = "IF(e.text_from = 'none', NULL, s.media_type)"
 const settings = 'IF(e.settings IS NULL, s.settings, JSON_MERGE_PATCH(s.settings, e.settings))'
 const releases = "IF(e.alone, '[]', s.releases)"
+/** The plain fields of an item: what a plan says of them, else what the source has. */
+const fieldColumns = itemFieldColumns.join(', ')
+const valueOf = (column: string): string =>
+  `${(plannedItemFields as string[]).includes(column) ? 'e' : 's'}.${column}`
+const fieldValues = itemFieldColumns.map(valueOf).join(', ')
+const fieldChanges = itemFieldColumns.map(column => gradedBy(valueOf(column), `t.${column}`)).join(', ')
+/** Of what the plan makes itself there is no source: the rest is as nobody said it. */
+const plannedColumns = plannedItemFields.join(', ')
+const plannedValues = plannedItemFields.map(valueOf).join(', ')
+const plannedChanges = plannedItemFields.map(column => gradedBy(`e.${column}`, `t.${column}`)).join(', ')
 /** A text of what is made in the plan is a page. */
 const madeType = "IF(e.body_hash IS NULL, NULL, 'text/html')"
 const detail = (name: string): string => `JSON_VALUE(e.details, '$.${name}')`
@@ -261,10 +272,10 @@ const statements: Statement[] = [
     actions: ['added'],
     of: 'plan',
     sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
-            category_lineage, opens, due, closes, grading_period, body_hash, media_type, settings, exempt, extra, made_by)
+            category_lineage, opens, due, closes, grading_period, body_hash, media_type, settings, ${plannedColumns}, made_by)
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, e.kind, e.title, e.state, e.exam, e.points,
             e.category_lineage, e.opens, e.due, e.closes, e.grading_period, e.body_hash, ${madeType}, IFNULL(e.settings, '{}'),
-            e.exempt, e.extra, 'run'
+            ${plannedValues}, 'run'
           FROM ${given}`,
   },
   {
@@ -276,7 +287,7 @@ const statements: Statement[] = [
             ${taken('text', 'e.body_hash', 't.body_hash')}, ${taken('text', madeType, 't.media_type')},
             ${taken('settings', 'e.kind', 't.kind')}, ${taken('settings', 'e.exam', 't.exam')},
             ${taken('settings', "IFNULL(e.settings, '{}')", 't.settings')},
-            ${gradedBy('e.exempt', 't.exempt')}, ${gradedBy('e.extra', 't.extra')},
+            ${plannedChanges},
             ${taken('points', 'e.points', 't.points')}, ${taken('category', 'e.category_lineage', 't.category_lineage')},
             ${taken('dates', 'e.opens', 't.opens')}, ${taken('dates', 'e.due', 't.due')},
             ${taken('dates', 'e.closes', 't.closes')}, ${taken('dates', 'e.grading_period', 't.grading_period')},
@@ -319,10 +330,10 @@ const statements: Statement[] = [
     of: 'courses',
     sql: `INSERT INTO items (course_id, lineage, parent_lineage, position, kind, title, state, exam, points,
             category_lineage, opens, due, closes, grading_period, body_hash, media_type, settings, identifier, rubric_lineage,
-            group_lineage, releases, exempt, extra, made_by)
+            group_lineage, releases, ${fieldColumns}, made_by)
           SELECT :targetId, e.lineage, e.parent_lineage, e.position, s.kind, IFNULL(e.title, s.title), e.state, s.exam,
             s.points, e.category_lineage, e.opens, e.due, e.closes, e.grading_period, ${body}, ${mediaType}, ${settings},
-            s.identifier, e.rubric_lineage, e.group_lineage, ${releases}, e.exempt, e.extra, 'run'
+            s.identifier, e.rubric_lineage, e.group_lineage, ${releases}, ${fieldValues}, 'run'
           FROM ${given} ${ofSource('items')}`,
   },
   {
@@ -336,7 +347,7 @@ const statements: Statement[] = [
             ${taken('text', body, 't.body_hash')}, ${taken('text', mediaType, 't.media_type')},
             ${taken('settings', settings, 't.settings')}, ${gradedBy('e.rubric_lineage', 't.rubric_lineage')},
             ${gradedBy('e.group_lineage', 't.group_lineage')}, ${gradedBy(releases, 't.releases')},
-            ${gradedBy('e.exempt', 't.exempt')}, ${gradedBy('e.extra', 't.extra')},
+            ${fieldChanges},
             ${taken('settings', 's.exam', 't.exam')}, ${taken('settings', 'e.kind', 't.kind')},
             ${taken('points', 's.points', 't.points')}, ${taken('category', 'e.category_lineage', 't.category_lineage')},
             ${taken('dates', 'e.opens', 't.opens')}, ${taken('dates', 'e.due', 't.due')},

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { meeting, termCalendar } from '../../core/calendar/schema'
 import { mapCounts } from '../../core/student-data/student-data'
+import { itemFieldSchemas } from '../../core/course/fields'
 import { furnishingNames } from '../../core/course/furniture'
 import { itemKinds, itemStates, makers, releaseNeeds } from '../../core/course/model'
 import { graceSchema } from '../../core/grading/grace'
@@ -73,8 +74,7 @@ export const outlineNode = z.object({
   release: z
     .array(z.object({ after: lineage, needs: z.enum(releaseNeeds), least: z.string().nullable() }))
     .readonly(),
-  exempt: z.boolean(),
-  extra: z.boolean(),
+  ...itemFieldSchemas,
   identifier: z.string().nullable(),
   /** SHA-256 of its body and of its settings; bytes of the body. */
   body: z.string().nullable(),

@@ -1,3 +1,4 @@
+import { noItemFields } from '../../core/course/fields'
 import { plainCategory, type CategoryLine } from '../../core/grading/rules'
 import type { OutlineNode } from '../../core/course/outline'
 
@@ -18,8 +19,7 @@ export const item = (lineage: string, given: Partial<OutlineNode> = {}): Outline
   rubric: null,
   group: null,
   release: [],
-  exempt: false,
-  extra: false,
+  ...noItemFields,
   identifier: null,
   body: null,
   size: 0,

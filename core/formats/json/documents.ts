@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { checkCalendar } from '../../calendar/check'
 import { meeting, wallTime, type TermCalendar } from '../../calendar/schema'
+import { itemFieldEntries } from '../../course/fields'
 import { itemKindDefinitions } from '../../course/kinds'
 import { furnishingNames } from '../../course/furniture'
 import { itemKinds, itemStates, releaseNeeds } from '../../course/model'
@@ -94,8 +95,7 @@ const secondDocument = firstDocument.extend({
       needs: z.enum(releaseNeeds).default('seen'),
       least: pointsEntry.nullish(),
     }),
-    exempt: z.boolean().optional(),
-    extra: z.boolean().optional(),
+    ...itemFieldEntries,
     /** An empty place of a template, and the kinds that it can hold. */
     place: z.array(z.enum(itemKinds)).min(1).optional(),
     fixed: z.boolean().optional(),
