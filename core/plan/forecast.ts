@@ -2,12 +2,11 @@ import { dayOf } from '../calendar/day'
 import { writesSource, type PlaceRow } from '../carry/places'
 import { needsIn, type Link } from '../carry/needs'
 import { calendarKnown, courseChecks, dateChecks } from '../checks'
-import { checkCourse, type CheckedCourse } from '../checks/check'
+import { checkCourse, type Knowledge } from '../checks/check'
 import { cannotEnter } from '../checks/dates-no-term'
 import type { Finding } from '../checks/finding'
 import { dateFields, type ItemDates } from '../course/dates'
 import type { OutlineNode } from '../course/outline'
-import { usualCrowding } from '../dates/crowding'
 import type { PlannedItem } from '../dates/plan'
 import type { PlanBase } from './base'
 import type { CarriedPlan } from './carried'
@@ -73,10 +72,28 @@ function outcomeOf(rows: readonly PlaceRow[], planned: ReadonlyMap<string, Plann
     const node = writesSource(row) ? row.source : row.happens === 'kept' ? row.shell : null
     if (!node) return []
     const dates = writesSource(row) ? planned.get(node.lineage) : undefined
-    const titled = { ...node, title: row.carries?.title ?? node.title }
+    const title = row.carries?.title ?? node.title
+    const titled = title === node.title ? node : { ...node, title }
     return [dates ? standingAs(titled, dates) : titled]
   })
 }
+/** What of the sources is needed by what comes, and does not come. */
+function needsKnown(plan: CarriedPlan, links: readonly Link[]): Knowledge['needs'] {
+  const { nodes } = plan.merged
+  const titles = new Map(nodes.map(node => [node.lineage, node.title]))
+  const standsThere = new Set(
+    plan.rows.flatMap(row => (row.shell && row.lineage && row.source ? row.source.lineage : [])),
+  )
+  return {
+    all: needsIn(nodes, links),
+    comes: plan.carried,
+    isThere: lineage => !titles.has(lineage) || standsThere.has(lineage),
+    titleOf: lineage => titles.get(lineage) ?? null,
+  }
+}
+/** What breaks by what stays behind: told while one chooses. */
+export const lostByPlan = (plan: CarriedPlan, links: readonly Link[]): Finding[] =>
+  checkCourse({ 'link.lost': courseChecks['link.lost'] }, { nodes: [], needs: needsKnown(plan, links) })
 /**
  * What is to be looked at in what a plan will write, beside its dates one by one: the same checks that look at a course look at the outcome
  * before it is there.
@@ -87,23 +104,14 @@ export function planFindings(
   planned: ReadonlyMap<string, PlannedItem>,
   links: readonly Link[],
 ): Finding[] {
-  const { nodes } = plan.merged
-  const titles = new Map(nodes.map(node => [node.lineage, node.title]))
-  const standsThere = new Set(
-    plan.rows.flatMap(row => (row.shell && row.lineage && row.source ? row.source.lineage : [])),
-  )
   const { weekStart } = base.target.term
-  const course: CheckedCourse = {
+  // Where nobody has said how much is too much, no day is crowded.
+  const { crowding } = base.document.dates
+  return checkCourse(courseChecks, {
     nodes: outcomeOf(plan.rows, planned),
-    crowding: { ...(base.document.dates.crowding ?? usualCrowding), weekStart },
+    ...(crowding && { crowding: { ...crowding, weekStart } }),
     held: new Set([...planned.values()].flatMap(item => (isHeld(item) ? item.id : []))),
     uncategorised: uncategorisedIn(base, plan, plan.grades),
-    needs: {
-      all: needsIn(nodes, links),
-      comes: plan.carried,
-      isThere: lineage => !titles.has(lineage) || standsThere.has(lineage),
-      titleOf: lineage => titles.get(lineage) ?? null,
-    },
-  }
-  return checkCourse(courseChecks, course)
+    needs: needsKnown(plan, links),
+  })
 }

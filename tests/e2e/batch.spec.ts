@@ -87,6 +87,7 @@ test('a batch with one failing pair is stopped and resumed; the failing one is c
   await expect(row(page, 'BAT 301')).toContainText('1 thing was changed there since')
   await expect(row(page, 'BAT 304')).toContainText('undone')
   await page.getByRole('button', { name: 'Try these 3 pairs again' }).click()
+  await row(page, 'BAT 304').getByRole('button', { name: 'Let all like it run' }).click({ timeout: 20_000 })
   await expect(page.getByRole('button', { name: 'Run 3 pairs' })).toBeVisible({ timeout: 20_000 })
   await page.goto(`${base()}/log`)
   await expect(page.getByText('finished undoing a batch')).toHaveCount(1)

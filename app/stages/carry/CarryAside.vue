@@ -22,8 +22,8 @@ function carryKind(kind: ItemKind, carries: boolean): void {
 const lostShown = 4
 /** Things that stay behind although what comes needs them. */
 const lost = computed(() =>
-  store.findings.flatMap(({ check, where, sentence, mends }) =>
-    check === 'link.lost' && where.lineage !== null ? [{ lineage: where.lineage, sentence, mends }] : [],
+  store.lost.flatMap(({ where, sentence, mends }) =>
+    where.lineage === null ? [] : [{ lineage: where.lineage, sentence, mends }],
   ),
 )
 const bring = (lineages: string[]): void => void store.carry(lineages, true)

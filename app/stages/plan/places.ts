@@ -7,7 +7,7 @@ import type { Finding } from '~~/core/checks/finding'
 import type { PlanBase } from '~~/core/plan/base'
 import type { Brought } from '~~/core/plan/bring'
 import { carriedPlan, matchesOf, type CarriedPlan } from '~~/core/plan/carried'
-import { planFindings } from '~~/core/plan/forecast'
+import { lostByPlan, planFindings } from '~~/core/plan/forecast'
 import { uncategorisedIn } from '~~/core/plan/grades'
 import type { PlanReply } from '~~/shared/api/plans'
 
@@ -54,6 +54,10 @@ export function usePlannedPlaces({ base, brought, links, planned }: Parts) {
     () =>
       new Set(rows.value.flatMap(row => (row.shell && row.lineage && row.source ? row.source.lineage : []))),
   )
+  /** What breaks by what stays behind. */
+  const lost = computed((): readonly Finding[] =>
+    carrying.value ? lostByPlan(carrying.value, links.value ?? []) : [],
+  )
   /** What is to be looked at in what the plan will write, beside its dates. */
   const findings = computed((): readonly Finding[] =>
     base.value && carrying.value
@@ -69,5 +73,5 @@ export function usePlannedPlaces({ base, brought, links, planned }: Parts) {
     const brought = all.filter(lineage => !lineages.includes(lineage) && !carried.value.has(lineage))
     return { ...choose(nodes, stays.value, before, [...lineages, ...brought], carries), brought }
   }
-  return { merged, stays, carrying, rows, carried, needs, findings, uncategorised, chosenWith }
+  return { merged, stays, carrying, rows, carried, needs, lost, findings, uncategorised, chosenWith }
 }

@@ -378,6 +378,7 @@ export const usePlan = defineStore('plan', () => {
     stays: places.stays,
     carrying: places.carrying,
     rows: places.rows,
+    lost: places.lost,
     findings: places.findings,
     uncategorised: places.uncategorised,
     counts,
