@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { PlaceRow } from '~~/core/carry/places'
 import { settleSum } from '~~/core/plan/to-settle'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useMediaQuery } from '@vueuse/core'
@@ -22,6 +23,9 @@ const { store, plan, document } = useStagePlan()
 const mayEdit = computed(() => plan.value.may.edit)
 const nodes = computed(() => store.nodes)
 const text = ref('')
+const uncategorised = computed(() => new Set(store.uncategorised.map(node => node.lineage)))
+const isOpen = (row: PlaceRow): boolean =>
+  row.settle || (row.source !== null && uncategorised.value.has(row.source.lineage))
 const settleOnly = ref(false)
 const collapsed = ref<ReadonlySet<string>>(new Set())
 const sides = computed(() => [plan.value.source, ...plan.value.more])
@@ -38,6 +42,7 @@ const shown = useShownRows({
   carried: computed(() => store.carried),
   text,
   settleOnly,
+  isOpen,
   collapsed,
   from: tagOf,
 })
@@ -53,6 +58,8 @@ const headings = computed(() =>
 )
 const lines = computed(() => linesWithHeadings(shown.value, headings.value, sourceOf))
 const settling = computed(() => settleSum(store.toSettle, 'carry'))
+/** Of what is to settle, that which has a row here; the rest stands in the grade rules. */
+const openRows = computed(() => store.toSettle.places + store.toSettle.categories)
 
 const list = ref<HTMLElement>()
 const isNarrow = useMediaQuery('(max-width: 620px)')
@@ -218,7 +225,7 @@ useKeys([
   { key: 'ctrl+ArrowUp', does: 'move it up within its unit', run: () => reorder(-1) },
   { key: 'ctrl+ArrowDown', does: 'move it down within its unit', run: () => reorder(1) },
   { key: 'f', does: 'find by words', run: focusFind },
-  { key: 'n', does: 'next to settle', run: () => nextWhere(each => each.row.settle) },
+  { key: 'n', does: 'next to settle', run: () => nextWhere(each => isOpen(each.row)) },
 ])
 
 const effect = computed(() => {
@@ -247,8 +254,9 @@ const arrivesText = ({ row }: ShownRow): string => {
   if (!row.source || row.type === 'unit' || !['adds', 'both', 'fills', 'replaces'].includes(row.happens))
     return ''
   const state = document.value.carry.states[lineage] ?? document.value.carry.arrive
-  if (state !== 'as-was') return arrivalWords[state]
-  return row.source.state === 'visible' ? '' : row.source.state
+  const asWas = row.source.state === 'visible' ? '' : row.source.state
+  const words = state === 'as-was' ? asWas : arrivalWords[state]
+  return [words, uncategorised.value.has(lineage) && 'no category'].filter(Boolean).join(', ')
 }
 /** What a row shows: while none of it changes, it is not drawn anew. */
 const memoOf = (each: ShownRow) => {
@@ -299,8 +307,8 @@ const asTree = {
         clearable
         aria-label="Find an item by its words"
       />
-      <label v-if="settling || settleOnly" class="small settle-only">
-        <ElCheckbox v-model="settleOnly">only the {{ settling }} to settle</ElCheckbox>
+      <label v-if="openRows || settleOnly" class="small settle-only">
+        <ElCheckbox v-model="settleOnly">only the {{ openRows }} to settle</ElCheckbox>
       </label>
       <span class="spring" />
       <button class="link" type="button" @click="foldAll">
@@ -380,7 +388,7 @@ const asTree = {
       <FootBar :totals="totals">
         <template #keys>
           <span><kbd>x</kbd> carry or leave</span><span><kbd>m</kbd> move</span>
-          <span v-if="settling"><kbd>n</kbd> next to settle</span>
+          <span v-if="openRows"><kbd>n</kbd> next to settle</span>
         </template>
         <NuxtLink class="act on-deep" :to="`/plans/${plan.id}/clear`">On to Clear ⟶</NuxtLink>
       </FootBar>

@@ -24,6 +24,7 @@ function shownBy(given: {
     carried: ref(new Set(nodes.map(node => node.lineage))),
     text: ref(given.text ?? ''),
     settleOnly: ref(given.settleOnly ?? false),
+    isOpen: row => row.settle,
     collapsed: ref(new Set(given.collapsed)),
     from: () => null,
   })

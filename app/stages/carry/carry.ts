@@ -32,6 +32,8 @@ interface Shown {
   carried: Ref<ReadonlySet<string>>
   text: Ref<string>
   settleOnly: Ref<boolean>
+  /** Whether a person must say something of a row. */
+  isOpen: (row: PlaceRow) => boolean
   collapsed: Ref<ReadonlySet<string>>
   from: (lineage: string) => string | null
 }
@@ -61,12 +63,12 @@ export function countsBelow(
   return counts
 }
 /** Rows that are found, with the units that they stand in, less what is folded away. */
-export function useShownRows({ rows, carried, text, settleOnly, collapsed, from }: Shown) {
+export function useShownRows({ rows, carried, text, settleOnly, isOpen, collapsed, from }: Shown) {
   const below = computed(() => countsBelow(rows.value, carried.value))
   const words = computed(() => text.value.toLowerCase().split(/\s+/).filter(Boolean))
   return computed(() => {
     const isFound = (row: PlaceRow): boolean =>
-      (!settleOnly.value || row.settle) &&
+      (!settleOnly.value || isOpen(row)) &&
       (words.value.length === 0 || words.value.every(word => searched(row).includes(word)))
     const filters = settleOnly.value || words.value.length > 0
     const wanted = filters ? withUnits(rows.value, isFound) : null

@@ -44,12 +44,9 @@ const keptText = computed(() => `items it holds now; ${rosterText.value}`)
 const emptyText = computed(() => `it holds no items; ${rosterText.value}`)
 const gradesText = computed(() => {
   const { by, sum, changed } = props.effect.grades
-  const { grades: settle, categories: uncategorised } = props.effect.settle
   return [
     changed ? 'categories of the shell written over' : 'no category of the shell is written over',
-    by === 'weights' && sum !== 1_000_000 && `weights make ${pointsText(sum)}`,
-    settle && `${settle} to settle: the shell’s rules stay`,
-    uncategorised && `${counted(uncategorised, 'graded item')} in no category`,
+    by === 'weights' && `weights make ${pointsText(sum)}`,
   ]
     .filter(Boolean)
     .join('; ')
@@ -100,7 +97,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.added.categories }}</td>
         <td>with their weights</td>
       </tr>
-      <tr v-if="effect.grades.changed || effect.settle.grades || effect.settle.categories">
+      <tr v-if="effect.grades.changed || effect.grades.sum">
         <td>Grade rules</td>
         <td class="number">{{ effect.grades.changed }}</td>
         <td>{{ gradesText }}</td>

@@ -27,8 +27,10 @@ const shown = computed(() => (all.value ? lines.value : lines.value.slice(0, sho
     <h3>{{ counted(lines.length, 'thing') }} to look at before you run</h3>
     <ul>
       <li v-for="{ key, node, to, grave, sentence, mends } in shown" :key="key">
-        <NuxtLink v-if="node" :to="to"
-          ><KindMark :kind="node.kind" :exam="node.exam" /> <bdi>{{ node.title }}</bdi></NuxtLink
+        <template v-if="node"
+          ><KindMark :kind="node.kind" :exam="node.exam" /><NuxtLink :to="to"
+            ><bdi>{{ node.title }}</bdi></NuxtLink
+          ></template
         >
         <span :class="grave === 'must' ? 'must' : 'settle'">{{ sentence }}</span>
         <span class="soft">{{ mends }}.</span>
@@ -41,6 +43,9 @@ const shown = computed(() => (all.value ? lines.value : lines.value.slice(0, sho
 </template>
 
 <style scoped>
+.must {
+  color: var(--buoy);
+}
 .findings {
   margin-top: 22px;
 }
