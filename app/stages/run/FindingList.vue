@@ -6,13 +6,15 @@ import { usePlan } from '../plan/store'
 const props = defineProps<{ findings: readonly Finding[]; planId: string }>()
 const store = usePlan()
 const shownAtOnce = 6
+/** Where what a check finds is mended. */
+const pageOf = (check: string): string =>
+  check.startsWith('dates.') ? 'date' : check.startsWith('grade.') ? 'grades' : 'carry'
 const nodes = computed(() => new Map(store.nodes.map(node => [node.lineage, node])))
 const lines = computed(() =>
   props.findings.map(({ check, grave, where, sentence, mends }) => ({
     key: `${check} ${where.lineage} ${sentence}`,
     node: nodes.value.get(where.lineage ?? '') ?? null,
-    // Whatever is about a date is changed where dates are.
-    to: `/plans/${props.planId}/${where.field === 'due' ? 'date' : 'carry'}?item=${where.lineage}`,
+    to: `/plans/${props.planId}/${pageOf(check)}?item=${where.lineage}`,
     grave,
     sentence,
     mends,
