@@ -39,7 +39,7 @@ describe('the note of a change that could not be saved', () => {
     })
     const store = usePlan()
     await store.load('plan')
-    store.changeNames({ title: 'Mine' })
+    store.changeIn('names', { title: 'Mine' })
     await store.save()
     return mount(SavingNote, { global: { stubs: { ElRadio: radio, ActionProblem: true } } })
   }

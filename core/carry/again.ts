@@ -29,7 +29,7 @@ export const partWords: Readonly<Record<ThingPart, string>> = {
 export type PartValues = Readonly<Record<ThingPart, string | null>>
 // The same thing is told again at every choice in a plan: what does not change of it is put into words once.
 const told = new WeakMap<object, string>()
-function once<T extends object>(of: T, tell: (of: T) => string): string {
+function keptText<T extends object>(of: T, tell: (of: T) => string): string {
   const known = told.get(of)
   if (known !== undefined) return known
   const text = tell(of)
@@ -55,7 +55,7 @@ export function partValuesOf(
   return {
     title: node.title,
     text: isItem ? (node.body ?? '') : null,
-    settings: isItem ? once(node, settingsText) : null,
+    settings: isItem ? keptText(node, settingsText) : null,
     points: isItem ? String(node.points ?? '') : null,
     category: isItem ? (stand.category ?? '') : null,
     dates: stand.dates ? datesText(stand.dates) : null,

@@ -22,7 +22,7 @@ type Node = Pick<
 >
 /** What a person said, by the source's lineage: which thing of the shell it meets, or (null) that it meets none. */
 export type PairedByHand = Readonly<Record<string, string | null>>
-export interface Meeting {
+export interface Sides {
   readonly sources: readonly Node[]
   readonly shell: readonly Node[]
   readonly byHand: PairedByHand
@@ -73,7 +73,7 @@ export function matchThings({
   byHand,
   carriedAs,
   byPosition = true,
-}: Meeting): Map<string, Match> {
+}: Sides): Map<string, Match> {
   // An empty shell, as most are: nothing can meet anything.
   if (shell.length === 0) return new Map()
   const matches = new Map<string, Match>()

@@ -87,16 +87,16 @@ export interface PlacesInput {
 /** A thing's second copy in a course that has one under its own key already. */
 const besideKey = (lineage: string): string => lineageOf(lineage, 'kept beside the shell’s')
 
-interface Draft extends Omit<PlaceRow, 'depth' | 'parent' | 'position' | 'lineage'> {
+interface OpenRow extends Omit<PlaceRow, 'depth' | 'parent' | 'position' | 'lineage'> {
   lineage: string | null
-  over: Draft | null
-  under: Draft[]
+  over: OpenRow | null
+  under: OpenRow[]
   /** The row that it stands right after, where both are kept. */
-  after: Draft | null
+  after: OpenRow | null
 }
 
 /** A row as it stands. Field by field: the ledger is made anew with every choice, and taking an object apart takes most of the time. */
-const rowOf = (draft: Draft, stands: Pick<PlaceRow, 'depth' | 'parent' | 'position'>): PlaceRow => ({
+const rowOf = (draft: OpenRow, stands: Pick<PlaceRow, 'depth' | 'parent' | 'position'>): PlaceRow => ({
   key: draft.key,
   type: draft.type,
   depth: stands.depth,
@@ -153,8 +153,8 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     decisions.into,
     lineage => (ofSource.get(lineage) ?? shellNodes.get(lineage))?.parent ?? null,
   )
-  const bySource = new Map<string, Draft>()
-  const byShell = new Map<string, Draft>()
+  const bySource = new Map<string, OpenRow>()
+  const byShell = new Map<string, OpenRow>()
   for (const node of shell) byShell.set(node.lineage, draftOfShell(node))
   for (const node of sources) placeSource(node)
   for (const [lineage, taker] of texts.goesInto) {
@@ -163,7 +163,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   }
 
   /** Of the shell alone, until something of a source meets it. */
-  function draftOfShell(node: OutlineNode): Draft {
+  function draftOfShell(node: OutlineNode): OpenRow {
     const base = cameAs.get(node.lineage)
     const isGone =
       base !== undefined && !ofSource.has(base.source) && isUntouched(base.parts, valuesHere(node, base))
@@ -198,7 +198,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     return !isKept && before.get(lineage)?.how !== 'kept'
   }
   /** The row that holds what stands in a thing: that of the place, where the thing's text went into another's. */
-  function holderOf(lineage: string): Draft | undefined {
+  function holderOf(lineage: string): OpenRow | undefined {
     return bySource.get(texts.goesInto.get(lineage) ?? lineage)
   }
   /** The key of the parent that a thing of a source would have. */
@@ -207,7 +207,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     if (into !== undefined) return into === null ? null : (draftOf(into)?.lineage ?? null)
     return node.parent === null ? null : (holderOf(node.parent)?.lineage ?? null)
   }
-  function draftOf(lineage: string): Draft | undefined {
+  function draftOf(lineage: string): OpenRow | undefined {
     return bySource.get(lineage) ?? byShell.get(lineage)
   }
   function placeSource(node: OutlineNode): void {
@@ -257,7 +257,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       bySource.set(node.lineage, Object.assign(there, comes))
       return
     }
-    const row: Draft = {
+    const row: OpenRow = {
       key: isTaken ? besideKey(node.lineage) : node.lineage,
       type: node.type,
       source: node,
@@ -330,23 +330,23 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
   return inOrder([...byShell.values()], [...new Set(bySource.values())])
 
   /** Rows in the order of the shell to be: within each parent what it holds, then what comes, or the other way round. */
-  function inOrder(ofShell: readonly Draft[], ofSource: readonly Draft[]): PlaceRow[] {
-    const top: Draft[] = []
-    const hang = (row: Draft): void => {
+  function inOrder(ofShell: readonly OpenRow[], ofSource: readonly OpenRow[]): PlaceRow[] {
+    const top: OpenRow[] = []
+    const hang = (row: OpenRow): void => {
       row.over = overRow(row)
       ;(row.over?.under ?? top).push(row)
     }
-    const isComing = (row: Draft): boolean => row.shell === null
+    const isComing = (row: OpenRow): boolean => row.shell === null
     for (const row of ofShell) hang(row)
     for (const row of ofSource) if (isComing(row)) hang(row)
     for (const row of top) keepWhereNeeded(row)
-    const sorted = (rows: readonly Draft[], over: Draft | null): Draft[] => {
+    const sorted = (rows: readonly OpenRow[], over: OpenRow | null): OpenRow[] => {
       const beside = rows.filter(row => row.after && rows.includes(row.after))
-      const withBeside = (row: Draft): Draft[] => [
+      const withBeside = (row: OpenRow): OpenRow[] => [
         row,
         ...beside.filter(other => other.after === row).flatMap(withBeside),
       ]
-      const inLine = (some: readonly Draft[]): readonly Draft[] =>
+      const inLine = (some: readonly OpenRow[]): readonly OpenRow[] =>
         beside.length > 0 ? some.filter(row => !beside.includes(row)).flatMap(withBeside) : some
       const coming = inLine(rows.filter(isComing))
       const there = inLine(rows.filter(row => !isComing(row)))
@@ -354,7 +354,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
       return inChosenOrder(end === 'head' ? [...coming, ...there] : [...there, ...coming])
     }
     const made: PlaceRow[] = []
-    const walk = (rows: readonly Draft[], depth: number, over: Draft | null): void => {
+    const walk = (rows: readonly OpenRow[], depth: number, over: OpenRow | null): void => {
       const parent = over?.lineage ?? null
       // Gaps that were there stay: nothing is moved but to make room.
       let next = 0
@@ -370,7 +370,7 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     return made
   }
   /** The same rows with those moved that somebody moved, each right after another of the same parent. */
-  function inChosenOrder(rows: Draft[]): Draft[] {
+  function inChosenOrder(rows: OpenRow[]): OpenRow[] {
     if (moved.length === 0) return rows
     const ordered = [...rows]
     const find = (lineage: string): number =>
@@ -384,12 +384,12 @@ export function placesLedger(input: PlacesInput): PlaceRow[] {
     return ordered
   }
   /** What something of the shell still stands in, or comes into, is not removed. Answers whether anything of it will be there. */
-  function keepWhereNeeded(row: Draft): boolean {
+  function keepWhereNeeded(row: OpenRow): boolean {
     const holds = row.under.map(keepWhereNeeded).some(Boolean)
     if (row.happens === 'removes' && holds) Object.assign(row, { happens: 'stays', lineage: row.key })
     return row.lineage !== null
   }
-  function overRow(row: Draft): Draft | null {
+  function overRow(row: OpenRow): OpenRow | null {
     const { source, shell: there } = row
     const moves = row.parts.some(({ part, takes }) => part === 'place' && takes)
     if (there && !moves) return there.parent === null ? null : (byShell.get(there.parent) ?? null)

@@ -11,10 +11,10 @@ interface FindingKind<Known extends unknown[]> {
   readonly about?: 'columns'
 }
 type Says<Known extends unknown[]> = (...known: Known) => string
-const once = (): string => ''
+const nothingApart = (): string => ''
 const told =
   (severity: Severity) =>
-  <Known extends unknown[]>(says: Says<Known>, apart: Says<Known> = once): FindingKind<Known> => ({
+  <Known extends unknown[]>(says: Says<Known>, apart: Says<Known> = nothingApart): FindingKind<Known> => ({
     severity: () => severity,
     says,
     apart,

@@ -43,17 +43,17 @@ const made = computed(
 )
 const arrive = computed({
   get: () => document.value.carry.arrive,
-  set: (value: ArrivalState) => store.changeCarry({ arrive: value }),
+  set: (value: ArrivalState) => store.changeIn('carry', { arrive: value }),
 })
 /** Kinds of which every item comes with title, dates, points and category alone. */
 const frameKinds = computed({
   get: () => kinds.value.map(each => each.kind).filter(kind => document.value.carry.frameKinds[kind]),
   set: (chosen: ItemKind[]) =>
-    store.changeCarry({ frameKinds: Object.fromEntries(chosen.map(kind => [kind, true])) }),
+    store.changeIn('carry', { frameKinds: Object.fromEntries(chosen.map(kind => [kind, true])) }),
 })
 const at = computed({
   get: () => document.value.places.at,
-  set: value => store.changePlaces({ at: value }),
+  set: value => store.changeIn('places', { at: value }),
 })
 const regrouped = computed(() => Object.keys(document.value.places.into).length)
 /** Units that have a number in their title can take what is due in the week of that number. */
@@ -65,7 +65,7 @@ function regroupNow(): void {
   if (!store.terms) return
   const into = byTeachingWeek(store.rows, store.planned, store.terms.target)
   nothingMoved.value = Object.keys(into).length === 0
-  if (!nothingMoved.value) store.changePlaces({ into: { ...document.value.places.into, ...into } })
+  if (!nothingMoved.value) store.changeIn('places', { into: { ...document.value.places.into, ...into } })
 }
 const losses = computed(() => lossesIn(store.rows))
 const asked = computed(() => {
@@ -162,7 +162,7 @@ const asked = computed(() => {
   </p>
   <p v-if="regrouped" class="small">
     {{ counted(regrouped, 'item') }} {{ regrouped === 1 ? 'goes' : 'go' }} into another unit.
-    <button class="link" type="button" :disabled="!mayEdit" @click="store.changePlaces({ into: {} })">
+    <button class="link" type="button" :disabled="!mayEdit" @click="store.changeIn('places', { into: {} })">
       Leave all where they were
     </button>
   </p>

@@ -146,7 +146,7 @@ function toggle(): void {
   if (first.row.source) return carryRows(chosenRows.value, !first.carried)
   if (!first.row.shell || first.row.shell.fixed) return
   const fate = first.row.lineage === null ? 'stay' : 'remove'
-  store.changePlaces({ shell: { ...document.value.places.shell, [first.lineage]: fate } })
+  store.changeIn('places', { shell: { ...document.value.places.shell, [first.lineage]: fate } })
 }
 const all = computed(() => nodes.value.map(node => node.lineage))
 function onlyThisUnit(): void {
@@ -200,7 +200,7 @@ function drop(onto: ShownRow, key: string): void {
   const unit = onto.row.source?.lineage ?? onto.lineage
   const moved = rows.filter(mayDrag).flatMap(row => row.row.source?.lineage ?? [])
   const into = Object.fromEntries(moved.filter(lineage => lineage !== unit).map(lineage => [lineage, unit]))
-  store.changePlaces({ into: { ...document.value.places.into, ...into } })
+  store.changeIn('places', { into: { ...document.value.places.into, ...into } })
 }
 
 function reorder(step: -1 | 1): void {
@@ -208,7 +208,7 @@ function reorder(step: -1 | 1): void {
   if (!after) return
   const { [after.key]: _, ...rest } = document.value.places.after
   // Moves are made one after another: the latest comes last.
-  store.changePlaces({ after: { ...rest, [after.key]: after.after } })
+  store.changeIn('places', { after: { ...rest, [after.key]: after.after } })
 }
 const keysFor = (keys: string[], does: string, run: () => void) => keys.map(key => ({ key, does, run }))
 useKeys([

@@ -28,7 +28,7 @@ watch(key, () => (showsPassages.value = Boolean(props.row.text?.passages)), { im
 
 function takePart(part: ThingPart, side: 'source' | 'shell'): void {
   const { [key.value]: _, ...others } = places.value.passages
-  store.changePlaces({
+  store.changeIn('places', {
     parts: { ...places.value.parts, [key.value]: { ...places.value.parts[key.value], [part]: side } },
     ...(part === 'text' && { passages: others }),
   })

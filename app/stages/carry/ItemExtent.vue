@@ -21,7 +21,7 @@ const part = computed({
     const { [key.value]: _, ...rest } = document.value.carry.frames
     const byKind = document.value.carry.frameKinds[source.value.kind ?? 'page'] ?? false
     const frames = (value === 'frame') === byKind ? rest : { ...rest, [key.value]: value === 'frame' }
-    store.changeCarry({ frames })
+    store.changeIn('carry', { frames })
   },
 })
 const at = computed(() => {
@@ -36,7 +36,7 @@ const isOld = computed(() => chosen.value !== null && chosen.value.body !== sour
 function choose(takes: number[] | null): void {
   const { [key.value]: _, ...rest } = document.value.places.questions
   const body = source.value.body ?? ''
-  store.changePlaces({ questions: takes === null ? rest : { ...rest, [key.value]: { body, takes } } })
+  store.changeIn('places', { questions: takes === null ? rest : { ...rest, [key.value]: { body, takes } } })
 }
 </script>
 

@@ -12,7 +12,7 @@ import { useStagePlan } from '../plan/store'
 const props = defineProps<{ lineage: string; thing: MadeThing; mayEdit: boolean }>()
 const { store, plan, document } = useStagePlan()
 const change = (changed: Partial<MadeThing>): void =>
-  store.changeAdded({
+  store.changeIn('added', {
     made: { ...document.value.added.made, [props.lineage]: { ...props.thing, ...changed } },
   })
 const points = ref('')
@@ -49,7 +49,7 @@ const categories = computed(() => store.carrying?.grades.categories ?? [])
 const category = computed({
   get: () => document.value.grades.items[props.lineage]?.category ?? 'none',
   set: value =>
-    store.changeGrades({
+    store.changeIn('grades', {
       items: {
         ...document.value.grades.items,
         [props.lineage]: {

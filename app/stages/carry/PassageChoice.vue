@@ -37,13 +37,13 @@ function take(passage: number, side: Side): void {
 function decide({ takes, both }: { takes: number[]; both: number[] }): void {
   if (!compared.value) return
   const { source, shell } = compared.value
-  store.changePlaces({
+  store.changeIn('places', {
     passages: { ...document.value.places.passages, [props.lineage]: { source, shell, takes, both } },
   })
 }
 function whole(): void {
   const { [props.lineage]: _, ...rest } = document.value.places.passages
-  store.changePlaces({ passages: rest })
+  store.changeIn('places', { passages: rest })
 }
 const where = { source: 'changed in the old course', shell: 'changed here', both: 'changed in both' }
 </script>

@@ -109,7 +109,7 @@ function bringAlone(): void {
   const further = Object.entries(places.value.further)
     .map(([taker, list]) => [taker, list.filter(each => each !== key)] as const)
     .filter(([, list]) => list.length > 0)
-  store.changePlaces({ further: Object.fromEntries(further) })
+  store.changeIn('places', { further: Object.fromEntries(further) })
 }
 const called = computed(() => row.value.carries?.title ?? source.value?.title ?? '')
 const typed = ref('')
@@ -132,20 +132,22 @@ function rename(value: string | number): void {
   const { [key]: _, ...rest } = places.value.titles
   const title = String(value).trim()
   if (made.value && title) {
-    store.changeAdded({
+    store.changeIn('added', {
       made: { ...document.value.added.made, [key]: { ...made.value, title: title.slice(0, 500) } },
     })
     return
   }
   typed.value = title || (source.value?.title ?? '')
-  store.changePlaces({ titles: title && title !== source.value?.title ? { ...rest, [key]: title } : rest })
+  store.changeIn('places', {
+    titles: title && title !== source.value?.title ? { ...rest, [key]: title } : rest,
+  })
 }
 const endWords: Record<UnitEnd, string> = { foot: 'below what it holds', head: 'above what it holds' }
 const end = computed({
   get: (): UnitEnd | 'like' => places.value.ends[row.value.key] ?? 'like',
   set: value => {
     const { [row.value.key]: _, ...rest } = places.value.ends
-    store.changePlaces({ ends: value === 'like' ? rest : { ...rest, [row.value.key]: value } })
+    store.changeIn('places', { ends: value === 'like' ? rest : { ...rest, [row.value.key]: value } })
   },
 })
 const lost = computed(() => lostIn({ source: source.value, shell: met.value }))
@@ -154,7 +156,7 @@ function choose(choice: PlaceChoice, rows: readonly ShownRow['row'][] = [row.val
   const choices = Object.fromEntries(
     rows.flatMap(each => (each.source ? [[each.source.lineage, choice]] : [])),
   )
-  store.changePlaces({ choices: { ...places.value.choices, ...choices } })
+  store.changeIn('places', { choices: { ...places.value.choices, ...choices } })
 }
 const others = computed(() => alike(store.rows, row.value))
 const ofKind = computed(() => others.value.filter(each => each.source?.kind === source.value?.kind))
@@ -171,7 +173,8 @@ const pair = computed({
   get: () => row.value.match?.shell ?? 'none',
   set: value => {
     const key = source.value?.lineage
-    if (key) store.changePlaces({ pairs: { ...places.value.pairs, [key]: value === 'none' ? null : value } })
+    if (key)
+      store.changeIn('places', { pairs: { ...places.value.pairs, [key]: value === 'none' ? null : value } })
   },
 })
 /** Nothing goes into itself, nor into what stands below it. */
@@ -208,7 +211,7 @@ const into = computed({
     if (!key) return
     const { [key]: _, ...rest } = places.value.into
     const wanted = value === 'top' ? null : value
-    store.changePlaces({ into: value === 'as-it-was' ? rest : { ...rest, [key]: wanted } })
+    store.changeIn('places', { into: value === 'as-it-was' ? rest : { ...rest, [key]: wanted } })
   },
 })
 const state = computed({
@@ -217,7 +220,7 @@ const state = computed({
     const key = source.value?.lineage
     if (!key) return
     const { [key]: _, ...rest } = document.value.carry.states
-    store.changeCarry({ states: value === 'like' ? rest : { ...rest, [key]: value } })
+    store.changeIn('carry', { states: value === 'like' ? rest : { ...rest, [key]: value } })
   },
 })
 const group = computed(() => {
@@ -228,7 +231,7 @@ const forWhom = computed({
   get: (): GroupChoice => document.value.carry.groups[group.value?.lineage ?? ''] ?? 'group',
   set: value => {
     if (group.value)
-      store.changeCarry({ groups: { ...document.value.carry.groups, [group.value.lineage]: value } })
+      store.changeIn('carry', { groups: { ...document.value.carry.groups, [group.value.lineage]: value } })
   },
 })
 /** What the shell has alone: it stays, or it is taken away; it, all of its kind that nothing meets, or all of them. */
@@ -236,7 +239,7 @@ const isAlone = computed(() => source.value === null || ['unfilled', 'removes'].
 const fate = computed(() => (row.value.lineage === null ? 'remove' : 'stay'))
 function settleFate(value: 'remove' | 'stay', rows: readonly ShownRow['row'][]): void {
   const decided = Object.fromEntries(rows.map(each => [each.key, value]))
-  store.changePlaces({ shell: { ...places.value.shell, ...decided } })
+  store.changeIn('places', { shell: { ...places.value.shell, ...decided } })
 }
 const alone = computed(() => removable(store.rows))
 const sameKind = computed(() =>

@@ -22,7 +22,7 @@ const words = computed((): readonly [string, string] => {
 const renamed = computed(() => Object.keys(document.value.places.titles).length)
 function rename(): void {
   const titles = Object.fromEntries(found.value.map(({ lineage, to }) => [lineage, to]))
-  store.changePlaces({ titles: { ...document.value.places.titles, ...titles } })
+  store.changeIn('places', { titles: { ...document.value.places.titles, ...titles } })
 }
 </script>
 
@@ -68,7 +68,7 @@ function rename(): void {
   </p>
   <p v-if="renamed" class="small">
     {{ renamed === 1 ? 'One has' : `${renamed} have` }} another name than in the old course.
-    <button class="link" type="button" :disabled="!mayEdit" @click="store.changePlaces({ titles: {} })">
+    <button class="link" type="button" :disabled="!mayEdit" @click="store.changeIn('places', { titles: {} })">
       Give {{ renamed === 1 ? 'it its own name' : 'all their own names' }} back
     </button>
   </p>

@@ -34,7 +34,7 @@ const part = computed({
   set: value => {
     const { [key.value]: _, ...rest } = places.value.headings
     const heading = headings.value.find(each => nameOf(each) === value)
-    store.changePlaces({
+    store.changeIn('places', {
       headings: heading ? { ...rest, [key.value]: { title: heading.title, nth: heading.nth } } : rest,
     })
   },
@@ -59,7 +59,7 @@ const further = computed({
   set: value => {
     const { [key.value]: _, ...rest } = places.value.further
     const pairs = Object.fromEntries(value.map(lineage => [lineage, null]))
-    store.changePlaces({
+    store.changeIn('places', {
       further: value.length > 0 ? { ...rest, [key.value]: value } : rest,
       pairs: { ...places.value.pairs, ...pairs },
     })

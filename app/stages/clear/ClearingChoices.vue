@@ -51,14 +51,16 @@ const listed = computed(() => props.clearing.people.filter(person => person.orig
 const isOff = (enrolment: string): boolean => planned.value.off.includes(enrolment)
 const choice = (clears: unknown): ClearChoice => (clears === true ? 'clear' : 'keep')
 const setKind = (kind: StudentDataName, clears: unknown): void =>
-  store.changeClearing({ kinds: { ...decisions.value.kinds, [kind]: choice(clears) } })
+  store.changeIn('clearing', { kinds: { ...decisions.value.kinds, [kind]: choice(clears) } })
 function setStays(kind: StudentDataName, item: string, stays: boolean): void {
   const rest = (decisions.value.except[kind] ?? []).filter(each => each !== item)
-  store.changeClearing({ except: { ...decisions.value.except, [kind]: stays ? [...rest, item] : rest } })
+  store.changeIn('clearing', {
+    except: { ...decisions.value.except, [kind]: stays ? [...rest, item] : rest },
+  })
 }
 function setPeople(enrolments: readonly string[], goes: boolean): void {
   const people = Object.fromEntries(enrolments.map(enrolment => [enrolment, choice(goes)]))
-  store.changeClearing({ people: { ...decisions.value.people, ...people } })
+  store.changeIn('clearing', { people: { ...decisions.value.people, ...people } })
 }
 const whyOf = (kind: StudentDataName): string => studentDataKinds[kind].why
 </script>
@@ -117,7 +119,7 @@ const whyOf = (kind: StudentDataName): string => studentDataKinds[kind].why
             size="small"
             :disabled="!mayEdit"
             aria-label="Clear what teaching staff wrote"
-            @change="(clears: unknown) => store.changeClearing({ staff: choice(clears) })"
+            @change="(clears: unknown) => store.changeIn('clearing', { staff: choice(clears) })"
           />
         </td>
         <td>
@@ -141,7 +143,9 @@ const whyOf = (kind: StudentDataName): string => studentDataKinds[kind].why
       size="small"
       :disabled="!mayEdit"
       aria-label="Last term’s students"
-      @change="(roster: unknown) => store.changeClearing({ roster: roster === 'clear' ? 'clear' : 'keep' })"
+      @change="
+        (roster: unknown) => store.changeIn('clearing', { roster: roster === 'clear' ? 'clear' : 'keep' })
+      "
     >
       <ElRadio value="keep">Leave them to the academic office’s sweep (recommended)</ElRadio>
       <ElRadio value="clear">Take them off now, with all that is left of theirs</ElRadio>

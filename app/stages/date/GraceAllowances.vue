@@ -20,11 +20,12 @@ const how = computed(() => {
 })
 const first = (): Grace => (comes.value && comes.value.count > 0 ? comes.value : usualGrace)
 function choose(next: string | number | boolean | undefined): void {
-  if (next === 'as-was') store.changeGrace(null)
-  else if (next === 'none') store.changeGrace({ ...usualGrace, count: 0 })
-  else store.changeGrace({ ...first() })
+  if (next === 'as-was') store.changePart('grace', null)
+  else if (next === 'none') store.changePart('grace', { ...usualGrace, count: 0 })
+  else store.changePart('grace', { ...first() })
 }
-const put = (changed: Partial<Grace>): void => store.changeGrace({ ...(own.value ?? first()), ...changed })
+const put = (changed: Partial<Grace>): void =>
+  store.changePart('grace', { ...(own.value ?? first()), ...changed })
 const asWas = computed(() => (comes.value ? graceTold(comes.value) : 'nobody has said'))
 const isNone = computed(() => (own.value ?? comes.value)?.count === 0)
 </script>

@@ -79,7 +79,7 @@ const rule = computed(() => seen.value.rule)
 /** As it stands by now, which a change is made to. */
 const standing = computed(() => ruleIn(document.value.dates))
 const putAt = (of: RuleScope, next: Rule | null): void =>
-  store.changeDates(withRuleAt(document.value.dates, of, next))
+  store.changeIn('dates', withRuleAt(document.value.dates, of, next))
 const put = (next: Rule | null): void => putAt(scope.value, next)
 
 /** Methods that these terms give something to go by. Those seldom wanted stand below, unless one is chosen or suggested. */

@@ -40,11 +40,11 @@ const isTooShort = computed(
 function put(field: 'from' | 'to', day: string | null): void {
   draft[field] = day
   const { from, to } = draft
-  if (from && to && !isTooShort.value) store.changeDates({ sourceSpan: { from, to } })
+  if (from && to && !isTooShort.value) store.changeIn('dates', { sourceSpan: { from, to } })
 }
 function useTerm(): void {
   isAsked.value = false
-  store.changeDates({ sourceSpan: null })
+  store.changeIn('dates', { sourceSpan: null })
 }
 const termName = computed(() => plan.value.source.course.term.name)
 </script>

@@ -35,8 +35,8 @@ const dated = computed(() =>
   meant.value.filter(({ planned }) => planned.due !== null || planned.opens !== null),
 )
 const put = (changed: Partial<UndatedPattern>): void =>
-  store.changeDates({ pattern: { ...(pattern.value ?? usual), ...changed } })
-const toggle = (isOn: unknown): void => (isOn ? put({}) : store.changeDates({ pattern: null }))
+  store.changeIn('dates', { pattern: { ...(pattern.value ?? usual), ...changed } })
+const toggle = (isOn: unknown): void => (isOn ? put({}) : store.changeIn('dates', { pattern: null }))
 const weekdays: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7]
 function putDate(field: 'opens' | 'due', changed: Partial<PatternDate> | null): void {
   const { [field]: now, ...rest } = (pattern.value ?? usual).dates

@@ -27,7 +27,7 @@ export function useCrowding(items: Ref<readonly LedgerItem[]>) {
   const crowding = computed((): Crowding => document.value.dates.crowding ?? usualCrowding)
   const put = (changed: Partial<Crowding>): void => {
     const next = { ...crowding.value, ...changed }
-    store.changeDates({ crowding: { ...next, weights: { ...next.weights } } })
+    store.changeIn('dates', { crowding: { ...next, weights: { ...next.weights } } })
   }
   const term = computed(() => store.terms?.target ?? null)
   const all = computed(() => items.value.map(crowdItem))

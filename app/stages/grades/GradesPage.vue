@@ -22,12 +22,14 @@ const hundred = 1_000_000
 type Change = GradesDecisions['categories'][string]
 function change(lineage: string, changed: Change): void {
   const { categories } = decisions.value
-  store.changeGrades({ categories: { ...categories, [lineage]: { ...categories[lineage], ...changed } } })
+  store.changeIn('grades', {
+    categories: { ...categories, [lineage]: { ...categories[lineage], ...changed } },
+  })
 }
 const held = computed(() => new Set(decisions.value.held))
 function hold(lineage: string, holds: boolean): void {
   const rest = decisions.value.held.filter(each => each !== lineage)
-  store.changeGrades({ held: holds ? [...rest, lineage] : rest })
+  store.changeIn('grades', { held: holds ? [...rest, lineage] : rest })
 }
 const rescaleFault = ref('')
 function makeHundred(equal: boolean): void {
@@ -37,7 +39,7 @@ function makeHundred(equal: boolean): void {
   const changed = lines.value
     .filter(line => !line.fixed && !line.exempt && made[line.lineage] !== line.weight)
     .map(line => [line.lineage, { ...decisions.value.categories[line.lineage], weight: made[line.lineage] }])
-  store.changeGrades({ categories: { ...decisions.value.categories, ...Object.fromEntries(changed) } })
+  store.changeIn('grades', { categories: { ...decisions.value.categories, ...Object.fromEntries(changed) } })
 }
 function moveColumn(at: number, step: number): void {
   const order = lines.value.map(line => line.lineage)
@@ -45,13 +47,13 @@ function moveColumn(at: number, step: number): void {
   if (one === undefined || other === undefined) return
   order[at] = other
   order[at + step] = one
-  store.changeGrades({ order })
+  store.changeIn('grades', { order })
 }
 const newTitle = ref('')
 function add(): void {
   const title = newTitle.value.trim()
   if (!title || !mayEdit.value) return
-  store.changeGrades({ added: { ...decisions.value.added, [v7()]: title } })
+  store.changeIn('grades', { added: { ...decisions.value.added, [v7()]: title } })
   newTitle.value = ''
 }
 function takeBack(lineage: string): void {
@@ -59,12 +61,12 @@ function takeBack(lineage: string): void {
   const items = Object.fromEntries(
     Object.entries(decisions.value.items).filter(([, item]) => item.category !== lineage),
   )
-  store.changeGrades({ added, items })
+  store.changeIn('grades', { added, items })
 }
 const choose = (lineage: string, whose: 'source' | 'shell'): void =>
-  store.changeGrades({ whose: { ...decisions.value.whose, [lineage]: whose } })
+  store.changeIn('grades', { whose: { ...decisions.value.whose, [lineage]: whose } })
 const pair = (source: string, shell: string | null): void =>
-  store.changeGrades({ pairs: { ...decisions.value.pairs, [source]: shell } })
+  store.changeIn('grades', { pairs: { ...decisions.value.pairs, [source]: shell } })
 /** The shell's categories that nothing of the sources meets: one of them can be met by hand. */
 const free = computed(() => lines.value.filter(line => line.shell && !line.source))
 
@@ -78,7 +80,7 @@ const graded = computed(() => {
 const itemsOf = (line: PlannedCategory) => graded.value.filter(each => each.category === line.lineage)
 const homeless = computed(() => graded.value.filter(each => each.category === null))
 const setItem = (lineage: string, changed: GradesDecisions['items'][string]): void =>
-  store.changeGrades({
+  store.changeIn('grades', {
     items: { ...decisions.value.items, [lineage]: { ...decisions.value.items[lineage], ...changed } },
   })
 

@@ -10,7 +10,7 @@ const grades = computed(() => store.carrying?.grades ?? null)
 const rules = computed((): GradeRules => grades.value?.rules ?? plainRules)
 const set = (changed: Partial<GradeRules>): void => {
   const { by, ungraded, decimals, scale } = { ...rules.value, ...changed }
-  store.changeGrades({ rules: { by, ungraded, decimals, scale: scale.map(step => ({ ...step })) } })
+  store.changeIn('grades', { rules: { by, ungraded, decimals, scale: scale.map(step => ({ ...step })) } })
 }
 const fromText = computed(() => {
   const words = {

@@ -40,14 +40,14 @@ watch([title, label], () => Object.assign(written, { title: title.value, label: 
   immediate: true,
 })
 const setTitle = (text: string): void => {
-  if (text.trim()) store.changeNames({ title: text === shell.value.title ? null : text })
+  if (text.trim()) store.changeIn('names', { title: text === shell.value.title ? null : text })
   else written.title = title.value
 }
 const setLabel = (text: string): void =>
-  store.changeNames({ label: text === (shell.value.label ?? '') ? null : text })
+  store.changeIn('names', { label: text === (shell.value.label ?? '') ? null : text })
 const windows = computed((): Windows => store.document!.windows ?? shell.value.windows)
 const changeWindow = (field: keyof Windows, value: string | null): void =>
-  store.changeWindows({ ...windows.value, [field]: value })
+  store.changePart('windows', { ...windows.value, [field]: value })
 const term = computed(() => props.plan.target.calendar)
 const context = useDayContext(() => store.terms?.target ?? null)
 const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(defaultWindows(term.value)))
@@ -109,7 +109,7 @@ const normal = computed(() => JSON.stringify(windows.value) === JSON.stringify(d
           v-if="!normal && plan.may.edit"
           class="link"
           type="button"
-          @click="store.changeWindows(defaultWindows(term))"
+          @click="store.changePart('windows', defaultWindows(term))"
         >
           Use the term’s dates
         </button>

@@ -222,7 +222,7 @@ describe('a plan changed elsewhere at the same time', () => {
   it('where both changed one thing, says so and loses neither', async () => {
     const { store, server, colleague } = await opened()
     colleague({ names: titled('Theirs') })
-    store.changeNames({ title: 'Mine' })
+    store.changeIn('names', { title: 'Mine' })
     await store.save()
     expect(store.saving).toBe('conflict')
     expect(store.elsewhere?.clashes).toEqual([{ path: 'names.title', mine: '“Mine”', theirs: '“Theirs”' }])
@@ -236,7 +236,7 @@ describe('a plan changed elsewhere at the same time', () => {
   it('theirs can be shown, with a step back to mine', async () => {
     const { store, colleague } = await opened()
     colleague({ names: titled('Theirs') })
-    store.changeNames({ title: 'Mine' })
+    store.changeIn('names', { title: 'Mine' })
     await store.save()
     await store.choose({ 'names.title': 'theirs' })
     expect(store.document?.names.title).toBe('Theirs')
@@ -247,7 +247,7 @@ describe('a plan changed elsewhere at the same time', () => {
   it('mine can be kept, over theirs', async () => {
     const { store, server, colleague } = await opened()
     colleague({ names: { ...titled('Theirs'), label: 'Their label' } })
-    store.changeNames({ title: 'Mine' })
+    store.changeIn('names', { title: 'Mine' })
     await store.save()
     store.leave(['b'])
     await store.choose({ 'names.title': 'mine' })
@@ -259,7 +259,7 @@ describe('a plan changed elsewhere at the same time', () => {
   it('is asked about again where it was changed once more while one chose', async () => {
     const { store, server, colleague } = await opened()
     colleague({ names: titled('Theirs') })
-    store.changeNames({ title: 'Mine' })
+    store.changeIn('names', { title: 'Mine' })
     await store.save()
     colleague({ names: titled('Theirs, better') })
     await store.choose({ 'names.title': 'mine' })

@@ -34,7 +34,7 @@ function factsOf({ item, details }: Furnishing): string {
 }
 function choose({ source }: FurnitureLine, choice: 'take' | 'leave'): void {
   if (!source) return
-  store.changeCarry({ furniture: { ...document.value.carry.furniture, [source.lineage]: choice } })
+  store.changeIn('carry', { furniture: { ...document.value.carry.furniture, [source.lineage]: choice } })
 }
 const happenWords: Record<FurnitureLine['happens'], string> = {
   comes: 'comes',

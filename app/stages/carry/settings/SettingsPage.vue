@@ -55,13 +55,13 @@ const markAll = (isOn: boolean): void => {
 }
 function give(): void {
   if (!model.value) return
-  store.changeCarry({
+  store.changeIn('carry', {
     settings: givenTo(document.value.carry.settings, takers.value, model.value.settings, names.value),
   })
 }
 function takeBack(lineage: string): void {
   const { [lineage]: _, ...rest } = document.value.carry.settings
-  store.changeCarry({ settings: rest })
+  store.changeIn('carry', { settings: rest })
 }
 const given = computed(() => Object.keys(document.value.carry.settings).length)
 const totals = computed(() => [
@@ -169,7 +169,12 @@ const totals = computed(() => [
       </template>
       <p v-if="given" class="small">
         {{ counted(given, 'item') }} {{ given === 1 ? 'gets' : 'get' }} other settings than in the old course.
-        <button class="link" type="button" :disabled="!mayEdit" @click="store.changeCarry({ settings: {} })">
+        <button
+          class="link"
+          type="button"
+          :disabled="!mayEdit"
+          @click="store.changeIn('carry', { settings: {} })"
+        >
           Give {{ given === 1 ? 'it its' : 'all their' }} own back
         </button>
       </p>

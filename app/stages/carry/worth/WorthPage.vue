@@ -58,11 +58,11 @@ const setCarried = (lines: readonly Line[], carries: boolean): void =>
   )
 function setFrames(lines: readonly Line[], isFrame: boolean): void {
   const frames = Object.fromEntries(lines.map(line => [line.lineage, isFrame]))
-  store.changeCarry({ frames: { ...document.value.carry.frames, ...frames } })
+  store.changeIn('carry', { frames: { ...document.value.carry.frames, ...frames } })
 }
 const modes = computed(() => ({ ...data.value?.modes, ...document.value.carry.modes }))
 const setMode = (side: 'from' | 'into', mode: CourseMode): void =>
-  store.changeCarry({ modes: { ...document.value.carry.modes, [side]: mode } })
+  store.changeIn('carry', { modes: { ...document.value.carry.modes, [side]: mode } })
 const totals = computed(() => [
   { count: all.value.size, words: 'worth a look' },
   { count: left.value, words: left.value === 1 ? 'of them stays behind' : 'of them stay behind' },
