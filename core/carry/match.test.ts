@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { inCourseOrder, type OutlineNode } from '../course/outline'
 import * as outline from '../../tests/support/outline'
-import { matchThings, type Meeting } from './match'
+import { matchThings, surenessOf, type Sides } from './match'
 import { comparableTitle } from './titles'
 
 const hash = (letter: string): string => letter.repeat(64)
@@ -11,7 +11,7 @@ const item = (lineage: string, given: Partial<OutlineNode> = {}) =>
 const place = (lineage: string, given: Partial<OutlineNode> = {}) =>
   item(lineage, { holds: [given.kind ?? 'page'], madeBy: 'template', ...given })
 const { unit } = outline
-const match = (sources: OutlineNode[], shell: OutlineNode[], more: Partial<Meeting> = {}) =>
+const match = (sources: OutlineNode[], shell: OutlineNode[], more: Partial<Sides> = {}) =>
   Object.fromEntries(
     [
       ...matchThings({
@@ -76,6 +76,13 @@ describe('which thing meets which', () => {
       a: 'b hand',
       b: 'x lineage',
     })
+  })
+  it('says how sure each level is', () => {
+    const levels = ['hand', 'lineage', 'identifier', 'content', 'title', 'place', 'position'] as const
+    expect(levels.map(surenessOf)).toEqual(['sure', 'sure', 'sure', 'sure', 'likely', 'guessed', 'guessed'])
+  })
+  it('pairs no unit with an item, whoever says so', () => {
+    expect(match([unit('a'), item('b')], [item('c'), unit('d')], { byHand: { a: 'c', b: 'd' } })).toEqual({})
   })
   it('does not take two empty bodies, two kinds or a unit and an item for the same', () => {
     const empty = { body: hash('0'), size: 0 }
