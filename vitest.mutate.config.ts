@@ -1,0 +1,14 @@
+import { defineConfig } from 'vitest/config'
+
+// Which tests look at what `npm run mutate` has changed: of core its own, of the server those that run it against the database.
+const ofCore = { include: ['core/**/*.test.ts'] }
+const ofServer = {
+  include: ['tests/integration/{run,undo,run-jobs,places}.test.ts'],
+  execArgv: ['--expose-gc'],
+  globalSetup: ['tests/integration/server.ts'],
+  testTimeout: 120_000,
+  hookTimeout: 60_000,
+}
+export default defineConfig({
+  test: process.env.NORTHTIDE_MUTATED?.startsWith('server') ? ofServer : ofCore,
+})
