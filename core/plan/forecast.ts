@@ -1,6 +1,6 @@
 import { dayOf } from '../calendar/day'
 import { writesSource, type PlaceRow } from '../carry/places'
-import { needsIn, type Link } from '../carry/needs'
+import type { Need } from '../carry/needs'
 import { calendarKnown, courseChecks, dateChecks } from '../checks'
 import { checkCourse, type Knowledge } from '../checks/check'
 import { cannotEnter } from '../checks/dates-no-term'
@@ -78,22 +78,22 @@ function outcomeOf(rows: readonly PlaceRow[], planned: ReadonlyMap<string, Plann
   })
 }
 /** What of the sources is needed by what comes, and does not come. */
-function needsKnown(plan: CarriedPlan, links: readonly Link[]): Knowledge['needs'] {
+function needsKnown(plan: CarriedPlan, all: readonly Need[]): Knowledge['needs'] {
   const { nodes } = plan.merged
   const titles = new Map(nodes.map(node => [node.lineage, node.title]))
   const standsThere = new Set(
     plan.rows.flatMap(row => (row.shell && row.lineage && row.source ? row.source.lineage : [])),
   )
   return {
-    all: needsIn(nodes, links),
+    all,
     comes: plan.carried,
     isThere: lineage => !titles.has(lineage) || standsThere.has(lineage),
     titleOf: lineage => titles.get(lineage) ?? null,
   }
 }
-/** What breaks by what stays behind: told while one chooses. */
-export const lostByPlan = (plan: CarriedPlan, links: readonly Link[]): Finding[] =>
-  checkCourse({ 'link.lost': courseChecks['link.lost'] }, { nodes: [], needs: needsKnown(plan, links) })
+/** What breaks by what stays behind: told while one chooses. `needs`: all that the sources need. */
+export const lostByPlan = (plan: CarriedPlan, needs: readonly Need[]): Finding[] =>
+  checkCourse({ 'link.lost': courseChecks['link.lost'] }, { nodes: [], needs: needsKnown(plan, needs) })
 /**
  * What is to be looked at in what a plan will write, beside its dates one by one: the same checks that look at a course look at the outcome
  * before it is there.
@@ -102,7 +102,7 @@ export function planFindings(
   base: PlanBase,
   plan: CarriedPlan,
   planned: ReadonlyMap<string, PlannedItem>,
-  links: readonly Link[],
+  needs: readonly Need[],
 ): Finding[] {
   const { weekStart } = base.target.term
   // Where nobody has said how much is too much, no day is crowded.
@@ -112,6 +112,6 @@ export function planFindings(
     ...(crowding && { crowding: { ...crowding, weekStart } }),
     held: new Set([...planned.values()].flatMap(item => (isHeld(item) ? item.id : []))),
     uncategorised: uncategorisedIn(base, plan, plan.grades),
-    needs: needsKnown(plan, links),
+    needs: needsKnown(plan, needs),
   })
 }

@@ -22,7 +22,8 @@ const date = (...outcomes: string[]): PlannedItem =>
       ['opens', 'due', 'closes'].map((field, at) => [field, { outcome: outcomes[at] }]),
     ),
   }) as unknown as PlannedItem
-const trace = (id: string): Trace => ({ id, wordId: id, weight: 'ask', proposed: null, can: ['keep'] }) as unknown as Trace
+const trace = (id: string): Trace =>
+  ({ id, wordId: id, weight: 'ask', proposed: null, can: ['keep'] }) as unknown as Trace
 
 describe('what is to settle', () => {
   it('is counted part by part: of dates each slot, of people those of whom nobody has said anything', () => {

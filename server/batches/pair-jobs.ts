@@ -164,7 +164,7 @@ function settleDoubt({ settle }: Effect): Doubt | null {
   return {
     state: 'look',
     title: `To settle: ${told.join(', ')}`,
-    detail: 'Northtide has proposed an answer to each. Look at the plan, then let it run.',
+    detail: 'That bars no run. Look at the plan, then let it run.',
   }
 }
 const doubtBefore = ({ doubt }: queries.Pair): Doubt | null => {

@@ -56,13 +56,11 @@ export function usePlannedPlaces({ base, brought, links, planned }: Parts) {
   )
   /** What breaks by what stays behind. */
   const lost = computed((): readonly Finding[] =>
-    carrying.value ? lostByPlan(carrying.value, links.value ?? []) : [],
+    carrying.value ? lostByPlan(carrying.value, needs.value) : [],
   )
   /** What is to be looked at in what the plan will write, beside its dates. */
   const findings = computed((): readonly Finding[] =>
-    base.value && carrying.value
-      ? planFindings(base.value, carrying.value, planned.value, links.value ?? [])
-      : [],
+    base.value && carrying.value ? planFindings(base.value, carrying.value, planned.value, needs.value) : [],
   )
   /** The plan's choice with some things taken, and all that they need; or left. `brought`: what comes along with them. */
   function chosenWith(lineages: readonly string[], carries: boolean) {
