@@ -59,9 +59,9 @@ export const itemFieldEntries = mapFields((_, { schema }) => schema.optional()) 
 }
 /** The fields of something that has them, and nothing else of it; what it does not say is as nobody said it. */
 export const itemFieldsOf = (of: Partial<ItemFieldValues>): ItemFieldValues =>
-  mapFields((name, { none }) => of[name] ?? none) as ItemFieldValues
+  mapFields((name, { none }) => of[name] ?? none)
 export const itemFieldsOfRow = (row: ItemFieldColumns): ItemFieldValues =>
-  mapFields((_, { column }) => row[column]) as ItemFieldValues
+  mapFields((_, { column }) => row[column])
 export const rowOfItemFields = (of: Partial<ItemFieldValues>): ItemFieldColumns =>
   Object.fromEntries(
     entries.map(([name, { column, none }]) => [column, of[name] ?? none]),
@@ -70,4 +70,4 @@ export const rowOfItemFields = (of: Partial<ItemFieldValues>): ItemFieldColumns 
 export const saidItemFields = (of: Readonly<ItemFieldValues>): Partial<ItemFieldValues> =>
   Object.fromEntries(
     entries.flatMap(([name, { none }]) => (of[name] === none ? [] : [[name, of[name]]])),
-  ) as Partial<ItemFieldValues>
+  )
