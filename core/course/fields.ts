@@ -68,6 +68,4 @@ export const rowOfItemFields = (of: Partial<ItemFieldValues>): ItemFieldColumns 
   ) as ItemFieldColumns
 /** What of the fields somebody has said otherwise than usual, for texts that are compared. */
 export const saidItemFields = (of: Readonly<ItemFieldValues>): Partial<ItemFieldValues> =>
-  Object.fromEntries(
-    entries.flatMap(([name, { none }]) => (of[name] === none ? [] : [[name, of[name]]])),
-  )
+  Object.fromEntries(entries.flatMap(([name, { none }]) => (of[name] === none ? [] : [[name, of[name]]])))
