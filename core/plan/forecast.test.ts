@@ -8,7 +8,8 @@ import { around, item } from '../../tests/support/outline'
 import { planBase } from './base'
 import { compileInputOf, planLedger } from './ledger'
 import { recommendedPlan } from './document'
-import { dateFindings } from './forecast'
+import { carriedPlan, matchesOf } from './carried'
+import { dateFindings, planFindings } from './forecast'
 
 const term = (from: string, to: string) =>
   compileTerm(termCalendar.parse({ timeZone: 'UTC', classes: { from, to } }))
@@ -59,5 +60,43 @@ describe('notes on the dates of a plan', () => {
   it('tell of dates that rules made only when students cannot enter, by the windows of the plan', () => {
     const windows = { ...none, openTo: '2027-02-01' }
     expect(notesWith({ windows })).toEqual({ b: ['students cannot enter'] })
+  })
+})
+
+describe('what is to be looked at in what a plan will make', () => {
+  it('is told of what comes and of what the shell keeps alike, under the names that it will have', () => {
+    const side = (from: string, to: string, nodes: ReturnType<typeof item>[]) => ({
+      term: term(from, to),
+      meetings: [],
+      windows: none,
+      nodes,
+      ...around,
+    })
+    const input = compileInputOf(
+      planBase({
+        mode: 'roll',
+        document: {
+          ...recommendedPlan(),
+          places: { ...recommendedPlan().places, titles: { b: 'Copy of b' } },
+        },
+        sources: [
+          side('2026-09-02', '2026-12-04', [item('a', { title: 'Copy of a' }), item('b', { position: 1 })]),
+        ],
+        found: [],
+        before: { bases: [], deleted: [] },
+        searched: null,
+        byHand: [],
+        target: side('2027-01-06', '2027-04-09', [item('own', { title: 'Own (copy)', kind: 'quiz' })]),
+      }),
+      zoneRules,
+    )
+    const plan = carriedPlan(input, input.brought, {
+      matches: matchesOf(input, input.brought.merged, {}),
+      dates: null,
+    })
+    const found = planFindings(input, plan, new Map(), []).map(
+      ({ check, where }) => `${check} ${where.lineage}`,
+    )
+    expect(found.sort()).toEqual(['title.copy a', 'title.copy b', 'title.copy own'])
   })
 })

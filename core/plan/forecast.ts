@@ -66,15 +66,15 @@ export function dateFindings(
   return found
 }
 
-/** What the shell will hold once a plan is run, as far as the run writes it. */
+/** What the shell will hold once a plan is run: what comes as it comes, what stays as it stands. */
 function outcomeOf(rows: readonly PlaceRow[], planned: ReadonlyMap<string, PlannedItem>): OutlineNode[] {
   return rows.flatMap(row => {
-    const node = writesSource(row) ? row.source : row.happens === 'kept' ? row.shell : null
-    if (!node) return []
-    const dates = writesSource(row) ? planned.get(node.lineage) : undefined
-    const title = row.carries?.title ?? node.title
-    const titled = title === node.title ? node : { ...node, title }
-    return [dates ? standingAs(titled, dates) : titled]
+    if (row.lineage === null) return []
+    if (!writesSource(row) || !row.source) return row.shell ?? []
+    const dates = planned.get(row.source.lineage)
+    const title = row.carries?.title ?? row.source.title
+    const titled = title === row.source.title ? row.source : { ...row.source, title }
+    return dates ? standingAs(titled, dates) : titled
   })
 }
 /** What of the sources is needed by what comes, and does not come. */
