@@ -4,7 +4,7 @@ import { performance } from 'node:perf_hooks'
 import { changePair, makeBatch, readBatch, readPairsOf, runBatch } from '../server/batches/batches'
 import { connect, migrate } from '../server/db/connection'
 import { findPerson } from '../server/people/people.queries'
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { killNow, spawnApp } from '../tests/support/child-app'
 import { fillWithDemo, freshDatabase, useServer } from '../tests/support/database'
 import { useWorker } from '../tests/support/worker'
@@ -27,7 +27,7 @@ try {
   await migrate(db)
   await fillWithDemo(db, name)
   const office = await db('people').where({ login: 'ellwood' }).first('id')
-  const ellwood = there(await findPerson(db, office?.id ?? ''))
+  const ellwood = present(await findPerson(db, office?.id ?? ''))
   for (let at = 0; at < pairs; at++)
     await makeBenchCourse(db, 'hyd240-01-2026a', { code: `SRC ${1000 + at}`, items })
   const until = async (batch: string, state: string): Promise<void> => {
@@ -83,7 +83,7 @@ try {
       await Promise.all(apps.map(app => killNow(app.process)))
     }
   }
-  const [one, two] = [there(took[1]), there(took[2])]
+  const [one, two] = [present(took[1]), present(took[2])]
   console.log(
     `two against one: tried ${(one.tried / two.tried).toFixed(2)} times as fast, run ${(one.run / two.run).toFixed(2)} times`,
   )

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { dayOf, wallOf } from '../core/calendar/day'
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { hashOf, storeBodies } from '../server/courses/bodies.queries'
 import { keepSearchable } from '../server/search/index.queries'
 import { ownText } from '../server/search/plain-text'
@@ -31,7 +31,7 @@ export async function makeBenchCourse(
     students = [],
   }: { code: string; items: number; kilobytes?: number; students?: readonly string[] },
 ): Promise<string> {
-  const model = there(await db('courses').where({ source_id: like }).first())
+  const model = present(await db('courses').where({ source_id: like }).first())
   const courseId = newId()
   await db('courses').insert({ ...model, id: courseId, source_id: `bench-${code}`, code })
   const categories = Array.from({ length: 5 }, (_, n) => ({
@@ -63,12 +63,12 @@ export async function makeBenchCourse(
     await db('items').insert(
       bodies.map((body, n) => {
         const at = from + n
-        const kind = there(kinds[at % 4])
+        const kind = present(kinds[at % 4])
         const day = Math.floor((at / items) * 85)
         return {
           course_id: courseId,
           lineage: newId(),
-          parent_lineage: there(units[Math.floor(at / 20)]).lineage,
+          parent_lineage: present(units[Math.floor(at / 20)]).lineage,
           position: at % 20,
           kind,
           title: `${title()} ${at}`,
@@ -80,7 +80,7 @@ export async function makeBenchCourse(
           media_type: 'text/html',
           ...(kind !== 'page' && {
             points: '10.0000',
-            category_lineage: there(categories[at % 5]).lineage,
+            category_lineage: present(categories[at % 5]).lineage,
             opens: wallOf(firstDay + day, 480),
             due: wallOf(firstDay + day + 7, 1439),
           }),
@@ -105,7 +105,7 @@ export async function makeBenchCourse(
 }
 /** An empty shell like another. */
 export async function makeBenchShell(db: Knex, like: string, code: string): Promise<string> {
-  const model = there(await db('courses').where({ source_id: like }).first())
+  const model = present(await db('courses').where({ source_id: like }).first())
   const id = newId()
   await db('courses').insert({ ...model, id, source_id: `bench-shell-${code}-${id}`, code })
   return id

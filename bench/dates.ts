@@ -1,5 +1,5 @@
 // npm run bench : how fast dates cross and crowded plans are eased, as ratios within one run. Prints a table for docs/benchmarks.md.
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { readFileSync } from 'node:fs'
 import { wallOf, dayOf } from '../core/calendar/day'
 import { compileTerm } from '../core/calendar/term'
@@ -60,7 +60,7 @@ function median(work: () => unknown, runs: number): number {
     work()
     return performance.now() - start
   }).sort((a, b) => a - b)
-  return there(times[runs >> 1])
+  return present(times[runs >> 1])
 }
 /** Bytes kept per item by a result, its own input not counted. */
 function kept(method: string, items: DatedItem[]): number {
@@ -103,7 +103,7 @@ let seed = 7
 const roll = (): number => (seed = (seed * 16807) % 2147483647) / 2147483647
 const crowd: EaseItem[] = Array.from(
   { length: 500 },
-  () => there(days[0]) + Math.floor(roll() * (there(days.at(-1)) - there(days[0]))),
+  () => present(days[0]) + Math.floor(roll() * (present(days.at(-1)) - present(days[0]))),
 )
   .sort((a, b) => a - b)
   .map((due, i) => ({ id: `i${i}`, due, major: i % 60 === 0 }))

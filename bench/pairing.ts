@@ -1,6 +1,6 @@
 // npm run bench:pairing [-- --fit] : how often a suggested source is right, and whether its chance says so, on a made-up catalogue. Prints docs/pairing.md's tables.
 // --fit works the weights out anew on other catalogues (conditional logit by gradient ascent) and prints them.
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { indexSources, scoreOf, signsOf, suggestSource, weights, type Signs } from '../core/pairing/suggest'
 import { makeCatalogue, type ShellKind } from '../tests/support/catalogue'
 
@@ -52,14 +52,14 @@ for (const [from, to] of [
   [0.97, 1.01],
 ] as const) {
   const these = all.filter(
-    entry => there(entry.suggestion).chance >= from && there(entry.suggestion).chance < to,
+    entry => present(entry.suggestion).chance >= from && present(entry.suggestion).chance < to,
   )
   if (these.length === 0) continue
-  const mean = these.reduce((sum, entry) => sum + there(entry.suggestion).chance, 0) / these.length
+  const mean = these.reduce((sum, entry) => sum + present(entry.suggestion).chance, 0) / these.length
   const right = these.filter(isRight).length
   error += (Math.abs(mean - right / these.length) * these.length) / all.length
   console.log(
-    `| ${from} – ${Math.min(to, 1)} | ${there(there(these[0]).suggestion).sureness} | ${these.length} | ${percent(mean, 1)} | ${percent(right, these.length)} |`,
+    `| ${from} – ${Math.min(to, 1)} | ${present(present(these[0]).suggestion).sureness} | ${these.length} | ${percent(mean, 1)} | ${percent(right, these.length)} |`,
   )
 }
 console.log(`\nExpected calibration error ${(100 * error).toFixed(1)} points.`)
@@ -84,9 +84,9 @@ function fit(): Weights {
       const none = Math.exp(now.none - top)
       const whole = mass.reduce((sum, part) => sum + part, none)
       const good = rows.some(row => row.right)
-      const wanted = good ? rows.reduce((sum, row, at) => sum + (row.right ? there(mass[at]) : 0), 0) : none
+      const wanted = good ? rows.reduce((sum, row, at) => sum + (row.right ? present(mass[at]) : 0), 0) : none
       rows.forEach((row, at) => {
-        const pull = (row.right ? there(mass[at]) / wanted : 0) - there(mass[at]) / whole
+        const pull = (row.right ? present(mass[at]) / wanted : 0) - present(mass[at]) / whole
         for (const name of names) slope[name] += pull * row.signs[name]
       })
       slope.none += (good ? 0 : 1) - none / whole

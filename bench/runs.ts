@@ -2,7 +2,7 @@
 // INSERT … SELECT a table, in one transaction.
 import { performance } from 'node:perf_hooks'
 import type { Knex } from 'knex'
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { connect, migrate } from '../server/db/connection'
 import { countStudentData } from '../server/courses/student-data.queries'
 import { contentTally } from '../server/courses/tally.queries'
@@ -24,7 +24,7 @@ await useWorker()
 const { effectOf, readCourse, readPlan, savePlan } = await shipped('page')
 const thread = await shipped('thread')
 const db = connect(await freshDatabase(name))
-const median = (times: number[]): number => there(times.sort((a, b) => a - b)[times.length >> 1])
+const median = (times: number[]): number => present(times.sort((a, b) => a - b)[times.length >> 1])
 async function timed<T>(work: () => Promise<T>): Promise<[number, T]> {
   const start = performance.now()
   const value = await work()
@@ -76,7 +76,7 @@ try {
   await migrate(db)
   await fillWithDemo(db, name)
   const office = await db('people').where({ login: 'ellwood' }).first('id')
-  const ellwood = there(await findPerson(db, office?.id ?? ''))
+  const ellwood = present(await findPerson(db, office?.id ?? ''))
   const sizes = (process.argv[2] ?? '200,2000,20000').split(',').map(Number)
   for (const items of sizes) {
     const source = await makeBenchCourse(db, old, { code: `BEN ${items}`, items })
@@ -87,7 +87,7 @@ try {
     >
     const took = async <T>(what: string, work: () => Promise<T>): Promise<T> => {
       const [time, value] = await timed(work)
-      there(times[what]).push(time)
+      present(times[what]).push(time)
       return value
     }
     for (let round = 0; round < rounds; round++) {
@@ -117,10 +117,10 @@ try {
       'plan',
       'outline',
       'least',
-    ].map(what => median(there(times[what])))
-    const ms = (time: number | undefined): string => `${there(time).toFixed(0)} ms`
+    ].map(what => median(present(times[what])))
+    const ms = (time: number | undefined): string => `${present(time).toFixed(0)} ms`
     console.log(
-      `${items} items: run ${ms(run)}, by hand ${ms(hand)}, ratio ${(there(run) / there(hand)).toFixed(1)}; the least ${ms(atLeast)}, ratio ${(there(run) / there(atLeast)).toFixed(1)}; effect ${ms(effect)}, after a change ${ms(changed)}, plan ${ms(plan)}, outline ${ms(outline)}; memory ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`,
+      `${items} items: run ${ms(run)}, by hand ${ms(hand)}, ratio ${(present(run) / present(hand)).toFixed(1)}; the least ${ms(atLeast)}, ratio ${(present(run) / present(atLeast)).toFixed(1)}; effect ${ms(effect)}, after a change ${ms(changed)}, plan ${ms(plan)}, outline ${ms(outline)}; memory ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`,
     )
   }
   // The same number of items, with ever larger texts: what the process holds while it runs.

@@ -2,7 +2,7 @@
 // the same run, the same words looked for in titles and texts without an index.
 import { performance } from 'node:perf_hooks'
 import { booleanQuery } from '../core/prose/search'
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { hashOf, storeBodies } from '../server/courses/bodies.queries'
 import { connect, migrate } from '../server/db/connection'
 import { inBatches, newId, selectRows } from '../server/db/rows'
@@ -25,9 +25,9 @@ const db = connect(await freshDatabase('northtide_bench_search'))
 try {
   await migrate(db)
   await fillWithDemo(db, 'northtide_bench_search')
-  const template = there(await db('courses').where({ source_id: 'hyd240-01-2026a' }).first())
+  const template = present(await db('courses').where({ source_id: 'hyd240-01-2026a' }).first())
   const login = async (name: string) =>
-    there(await findPerson(db, (await db('people').where({ login: name }).first('id'))?.id ?? ''))
+    present(await findPerson(db, (await db('people').where({ login: name }).first('id'))?.id ?? ''))
   const [instructor, office] = [await login('marchetti'), await login('ellwood')]
   const began = performance.now()
   for (let course = 0; course < distinct; course++) {
@@ -58,7 +58,7 @@ try {
         exam: false,
         settings: '{}' as never,
         releases: '[]' as never,
-        body_hash: hashOf(there(bodies[position])),
+        body_hash: hashOf(present(bodies[position])),
         media_type: 'text/html',
       }))
       for (const batch of inBatches(rows)) await db('items').insert(batch)
@@ -71,7 +71,7 @@ try {
   console.log(
     `${distinct * terms} courses, ${items} items, ${texts} different texts; made ready to be searched in ${seconds} s with all else`,
   )
-  const middle = (values: number[]): number => there([...values].sort((a, b) => a - b)[values.length >> 1])
+  const middle = (values: number[]): number => present([...values].sort((a, b) => a - b)[values.length >> 1])
   const rounds = 15
   const time = async (work: (words: string) => Promise<unknown>, asked: () => string): Promise<string> => {
     const times: number[] = []

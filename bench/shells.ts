@@ -1,6 +1,6 @@
 // npm run bench:shells : the first page with 5 000 courses, in Chromium against the built application: how soon its rows are painted, and how
 // soon a keystroke in the filter is answered. The same page of a person with a few courses, in the same run, is what it is compared with.
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { chromium, type Page } from '@playwright/test'
 import { noRoster, type Roster } from '../core/formats/oneroster/read'
 import { connect } from '../server/db/connection'
@@ -95,10 +95,10 @@ async function opened(page: Page, url: string): Promise<{ rows: number; whole: n
 /** Milliseconds from a keystroke in the filter to the frame in which the list answers it; null where it has nothing to say to it. */
 const typed = (page: Page, text: string): Promise<number | null> =>
   page.evaluate(async value => {
-    const field = there(document.querySelector<HTMLInputElement>('.filter input'))
+    const field = present(document.querySelector<HTMLInputElement>('.filter input'))
     const shown = (): string =>
       [...document.querySelectorAll('article.shell')].map(row => row.getAttribute('aria-label')).join() +
-      there(document.querySelector('nav .view span')).textContent
+      present(document.querySelector('nav .view span')).textContent
     const before = shown()
     const start = performance.now()
     field.value = value
@@ -106,15 +106,15 @@ const typed = (page: Page, text: string): Promise<number | null> =>
     while (shown() === before && performance.now() - start < 1000) await new Promise(requestAnimationFrame)
     return shown() === before ? null : performance.now() - start
   }, text)
-const middle = (values: number[]): number => there([...values].sort((a, b) => a - b)[values.length >> 1])
+const middle = (values: number[]): number => present([...values].sort((a, b) => a - b)[values.length >> 1])
 
 const stopServer = useServer()
 const app = await startApp('northtide_bench')
 const db = connect({
-  host: there(process.env.DB_HOST),
+  host: present(process.env.DB_HOST),
   port: Number(process.env.DB_PORT),
-  user: there(process.env.DB_USER),
-  password: there(process.env.DB_PASSWORD),
+  user: present(process.env.DB_USER),
+  password: present(process.env.DB_PASSWORD),
   database: app.database,
 })
 await importRoster(db, roster)

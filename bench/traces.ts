@@ -1,7 +1,7 @@
 // npm run bench:traces : last term's students looked for in a course of 20 000 items with 40 MB of text, for a roster of 300. Beside it, in
 // the same run, the same bytes only read from the database, so that the figure says what the search costs.
 import { performance } from 'node:perf_hooks'
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { hashOf, storeBodies } from '../server/courses/bodies.queries'
 import { loadCarrySide } from '../server/courses/carry-side'
 import { connect, migrate } from '../server/db/connection'
@@ -18,7 +18,7 @@ const rounds = 3
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 /** Every fiftieth page names a student; names are made of the words of the course, as names are. */
 function pageOf(n: number, names: readonly string[]): string {
-  let text = n % 50 === 0 ? `<p>Ask ${there(names[n % names.length])}.</p>` : ''
+  let text = n % 50 === 0 ? `<p>Ask ${present(names[n % names.length])}.</p>` : ''
   while (text.length < bytesEach) {
     const sentence = Array.from({ length: 12 }, word).join(' ')
     text += `<p class="x">${capital(sentence)} <b>${word()}</b> &amp; <a href="#${word()}">${word()}</a>.</p>\n`
@@ -31,7 +31,7 @@ const db = connect(await freshDatabase('northtide_bench_traces'))
 try {
   await migrate(db)
   await fillWithDemo(db, 'northtide_bench_traces')
-  const template = there(await db('courses').where({ source_id: 'hyd240-01-2026a' }).first())
+  const template = present(await db('courses').where({ source_id: 'hyd240-01-2026a' }).first())
   const courseId = newId()
   await db('courses').insert({ ...template, id: courseId, source_id: 'bench-traces', code: 'BEN 1' })
   const people = Array.from({ length: students }, (_, n) => ({
@@ -85,7 +85,7 @@ try {
       await work()
       times.push(performance.now() - start)
     }
-    return there(times.sort((a, b) => a - b)[rounds >> 1]) / 1000
+    return present(times.sort((a, b) => a - b)[rounds >> 1]) / 1000
   }
   let found = 0
   const searched = await seconds(async () => {

@@ -1,4 +1,4 @@
-import { there } from '../core/there'
+import { present } from '../core/present'
 
 let seed = 20270105
 /** The same numbers in every run, from 0 up to 1. */
@@ -11,4 +11,4 @@ export const vocabulary = Array.from({ length: 4096 }, (_, n) =>
   [n % 16, (n >> 4) % 16, (n >> 8) % 16].map(at => syllables[at]).join(''),
 )
 /** A made-up word; few are frequent, as in any language (Zipf's law). */
-export const word = (): string => there(vocabulary[Math.floor(vocabulary.length * random() ** 3)])
+export const word = (): string => present(vocabulary[Math.floor(vocabulary.length * random() ** 3)])

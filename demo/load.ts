@@ -10,7 +10,7 @@ import { bufferSource, openZip } from '../server/exchange/files/zip'
 import { importCourse, importTerm } from '../server/exchange/import-course'
 import { importRoster } from '../server/registrar/roster'
 import { findCourseBySource } from '../server/courses/courses.queries'
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { grantDuty, setPassword } from '../server/people/people'
 import { findByLogin, findPerson, type Person } from '../server/people/people.queries'
 import { readShares, shareCourse } from '../server/sharing/shares'
@@ -102,8 +102,8 @@ const weaveCode = 'WARP-7K4M'
 /** What a visitor finds made already, through the services that everyone uses: two templates and a course shared by a code. */
 export async function showcase(db: Knex): Promise<void> {
   const person = async (login: string): Promise<Person> =>
-    there(await findPerson(db, there(await findByLogin(db, login)).id))
-  const course = async (key: string): Promise<string> => there(await findCourseBySource(db, key)).id
+    present(await findPerson(db, present(await findByLogin(db, login)).id))
+  const course = async (key: string): Promise<string> => present(await findCourseBySource(db, key)).id
   const [marchetti, brandt, aumont] = [
     await person('marchetti'),
     await person('brandt'),

@@ -1,5 +1,5 @@
 // npm run --silent plan -- CASE.json … : plans the dates of each case and prints the result as JSON; needs no database.
-import { there } from '../core/there'
+import { present } from '../core/present'
 import { caseResult, planCase, readCase, type DateCase } from '../core/dates/case'
 import { isTimeZone, zoneRules } from '../server/calendars/zones'
 import { caseIn, endSaying } from './case-files'
@@ -7,7 +7,7 @@ import { caseIn, endSaying } from './case-files'
 function read(file: string): DateCase {
   const result = readCase(caseIn(file), isTimeZone)
   if ('faults' in result)
-    endSaying(`${file}: ${there(result.faults[0]).field}: ${there(result.faults[0]).message}`)
+    endSaying(`${file}: ${present(result.faults[0]).field}: ${present(result.faults[0]).message}`)
   return result.case
 }
 

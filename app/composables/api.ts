@@ -1,5 +1,5 @@
 import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import { there } from '~~/core/there'
+import { present } from '~~/core/present'
 import { problem as problemSchema } from '~~/shared/api/session'
 
 /** The server said no, or could not be reached (status 0). */

@@ -4,7 +4,7 @@ const daysBetween = (from: string | null, to: string | null): string =>
   `${from ? dayText(from) : 'any day'} to ${to ? `${dayText(to)} ${to.slice(0, 4)}` : 'no end'}`
 
 /** `Students may enrol 5 Jan to 12 Jan 2027. They may enter …`; nothing where neither is limited. */
-export function windowsText(windows: CourseLine['windows']): string {
+export function courseWindowsText(windows: CourseLine['windows']): string {
   if (!windows) return ''
   const { enrolFrom, enrolTo, openFrom, openTo } = windows
   return [

@@ -31,7 +31,7 @@ const listed = computed(() =>
 )
 const rows = computed(() => listed.value.rows)
 
-const rowAt = (at: number): Row => there(rows.value[at])
+const rowAt = (at: number): Row => present(rows.value[at])
 
 const list = ref<HTMLElement>()
 const virtual = useVirtualizer(
@@ -48,7 +48,7 @@ const sourcesText = (sources: ShellsReply['waiting'][number]['sources']): string
   sources.map(source => `${codeText(source)}, ${source.term.name}`).join(' and ')
 /** The term of a course and how far off its classes are: `Spring 2027, in 3 days`. */
 function whenOf(at: number): string {
-  const term = termOf(there(data.value), at)
+  const term = termOf(present(data.value), at)
   return term.when === 'past' || term.when === 'archived'
     ? term.name
     : `${term.name}, ${term.daysToClasses > 0 ? 'begins' : 'began'} ${daysText(term.daysToClasses)}`

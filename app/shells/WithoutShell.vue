@@ -31,7 +31,7 @@ const {
   busy,
   problem: actProblem,
 } = useAction(async () => {
-  const asked = { sources: [there(source.value).id], term: term.value, mode: props.mode }
+  const asked = { sources: [present(source.value).id], term: term.value, mode: props.mode }
   const { id } = await api.post<{ id: string }>('/plans/awaited', asked)
   await navigateTo(`/plans/${id}/pair`)
 })

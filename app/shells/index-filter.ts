@@ -1,7 +1,7 @@
 import { dayText } from '~~/core/dates/words'
 import type { IndexLine, ShellsReply } from '~~/shared/api/shells'
 
-import { there } from '~/composables/api'
+import { present } from '~/composables/api'
 import { daysText } from '~/composables/words'
 
 export const views = ['now', 'past', 'archived', 'hidden'] as const
@@ -19,7 +19,7 @@ export interface Findable {
   text: string
   view: View
 }
-export const termOf = (reply: ShellsReply, at: number): ShellsReply['terms'][number] => there(reply.terms[at])
+export const termOf = (reply: ShellsReply, at: number): ShellsReply['terms'][number] => present(reply.terms[at])
 export function findable(reply: ShellsReply): Findable[] {
   const viewOf = (line: IndexLine): View => {
     if (line.hidden) return 'hidden'

@@ -1,6 +1,6 @@
 import { faultsFrom, type FaultOf } from '../fault'
 import { inOurWords } from '../schema-words'
-import { there } from '../there'
+import { present } from '../present'
 import { z } from 'zod'
 import { dayOf, weekdayOf } from './day'
 import { termCalendar, type TermCalendar } from './schema'
@@ -30,7 +30,7 @@ export function faultsOf(error: z.ZodError, below: readonly (string | number)[] 
   return error.issues.map(issue => ({
     path: [...below, ...issue.path.map(key => (typeof key === 'number' ? key : String(key)))],
     code: issue.code,
-    message: issue.code === 'invalid_key' ? there(issue.issues[0]).message : issue.message,
+    message: issue.code === 'invalid_key' ? present(issue.issues[0]).message : issue.message,
   }))
 }
 

@@ -3,7 +3,7 @@ import type { WallTime } from '../calendar/schema'
 import { weekFirst, type Term } from '../calendar/term'
 import { ease, type EaseConflict, type EaseItem } from './ease'
 import type { Reason } from './reasons'
-import { saidDay } from './saying'
+import { dayOrBlank } from './saying'
 
 /** How much is too much, and what each kind weighs. */
 export interface Crowding {
@@ -141,7 +141,7 @@ export function proposeEase(
     return {
       solved: false,
       conflict: {
-        message: `Too much is held around ${saidDay(isoOf(torn.from))}. Let one of those dates go, or allow more on a day.`,
+        message: `Too much is held around ${dayOrBlank(isoOf(torn.from))}. Let one of those dates go, or allow more on a day.`,
       },
     }
   return { solved: true, moves: moves.map(({ held: _, ...move }) => move), cost: solution.cost }

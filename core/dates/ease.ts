@@ -1,6 +1,6 @@
 import { isoOf, type Day } from '../calendar/day'
 import type { Reason } from './reasons'
-import { saidDay } from './saying'
+import { dayOrBlank } from './saying'
 
 /** An item with its placed due day. `weight` (≥ 0, at most four decimals, 1 if absent) is what moving it by a day costs. */
 export interface EaseItem {
@@ -220,7 +220,7 @@ function explain(items: readonly EaseItem[], limits: EaseLimits): EaseConflict {
   if (!feasible(items, { ...limits, perDay: null }))
     return {
       constraint: 'minGap',
-      message: `${plural(majors, 'major item')} with ${plural(minGap, 'day')} between one and the next do not fit into the ${plural(span, 'day')} from ${saidDay(isoOf(at(days, 0)))} to ${saidDay(isoOf(days.at(-1)!))}.${would}`,
+      message: `${plural(majors, 'major item')} with ${plural(minGap, 'day')} between one and the next do not fit into the ${plural(span, 'day')} from ${dayOrBlank(isoOf(at(days, 0)))} to ${dayOrBlank(isoOf(days.at(-1)!))}.${would}`,
       couldBe,
     }
   return {

@@ -1,5 +1,5 @@
 import { reason } from './reason'
-import { fieldWord, saidDay, saidMoment } from './saying'
+import { fieldWord, dayOrBlank, momentOrBlank } from './saying'
 import { weekdayName } from './words'
 
 /** Why a date that a pattern made is what it is. `wanted`: the teaching week the pattern asks for, `week` the one there is. */
@@ -18,7 +18,7 @@ export const patternReasons = {
         wanted === week
           ? `teaching week ${week}`
           : `teaching week ${week}, the last, in place of week ${wanted}`
-      return `Unit ${unit}: ${fieldWord[field]} on the ${weekdayName(weekday)} of ${place}, which starts ${saidDay(weekStarts)}: ${saidMoment(after)}.`
+      return `Unit ${unit}: ${fieldWord[field]} on the ${weekdayName(weekday)} of ${place}, which starts ${dayOrBlank(weekStarts)}: ${momentOrBlank(after)}.`
     },
   }),
 }

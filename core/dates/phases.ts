@@ -3,7 +3,7 @@ import type { Term } from '../calendar/term'
 import type { Crossing, Draft } from './draft'
 import { bit } from './flags'
 import { reason } from './reason'
-import { distanceText, saidDay } from './saying'
+import { distanceText, dayOrBlank } from './saying'
 import { counted } from './words'
 
 /** Parts of a term, as a date of the source lies in them (`docs/dates.md` §3, which calls them zones). */
@@ -27,27 +27,27 @@ export const phaseReasons = {
   'from-exams': reason<{ days: number; anchor: string }>({
     short: 'by exam day',
     sentence: ({ before, after, details: { days, anchor } }) =>
-      `Was ${saidDay(before)}, ${distanceText(days, exams)}. Exams now begin ${saidDay(anchor)}, which gives ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}, ${distanceText(days, exams)}. Exams now begin ${dayOrBlank(anchor)}, which gives ${dayOrBlank(after)}.`,
   }),
   'no-exams': reason<{ days: number; term: string }>({
     short: 'no exam period',
     sentence: ({ before, after, details: { term } }) =>
-      `Was ${saidDay(before)}, in the exam period. ${term} has none, so it goes to the last day of classes, ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}, in the exam period. ${term} has none, so it goes to the last day of classes, ${dayOrBlank(after)}.`,
   }),
   'past-exams': reason({
     short: 'past the end',
     sentence: ({ before, after }) =>
-      `${saidDay(before)} is past the end of exams, so it is ${saidDay(after)}, their last day.`,
+      `${dayOrBlank(before)} is past the end of exams, so it is ${dayOrBlank(after)}, their last day.`,
   }),
   'after-classes': reason<{ days: number; anchor: string }>({
     short: 'after classes',
     sentence: ({ before, after, details: { days, anchor } }) =>
-      `Was ${saidDay(before)}, ${distanceText(days, classesEnd)}. Classes now end ${saidDay(anchor)}, which gives ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}, ${distanceText(days, classesEnd)}. Classes now end ${dayOrBlank(anchor)}, which gives ${dayOrBlank(after)}.`,
   }),
   'before-classes': reason<{ days: number; anchor: string }>({
     short: 'before classes',
     sentence: ({ before, after, details: { days, anchor } }) =>
-      `Was ${saidDay(before)}, ${counted(days, 'day')} before the first teaching week. That week now starts ${saidDay(anchor)}, which gives ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}, ${counted(days, 'day')} before the first teaching week. That week now starts ${dayOrBlank(anchor)}, which gives ${dayOrBlank(after)}.`,
   }),
 }
 

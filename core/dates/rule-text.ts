@@ -59,7 +59,7 @@ const yearsOf = (rule: Rule | undefined): string[] =>
   rule?.method === 'set' ? [rule.opens, rule.due, rule.closes].flatMap(at => at?.slice(0, 4) ?? []) : []
 
 /** What one of two rules says that the other does not, in words: `due Fri 5 Feb 23:59`. Undefined: there is no such rule. */
-export function ruleTold(rule: Rule | undefined, other: Rule | undefined): string {
+export function ruleDifferenceText(rule: Rule | undefined, other: Rule | undefined): string {
   if (!rule) return 'no rule of its own'
   const withYear = new Set([...yearsOf(rule), ...yearsOf(other)]).size > 1
   const mine = decisions(rule, withYear)

@@ -2,9 +2,9 @@ import type { DateField } from '../course/dates'
 import { counted, dayText, momentText, weekdayName } from './words'
 
 /** Words that several reasons share. A date that is not there reads as nothing. */
-export const saidDay = (text: string | null): string => (text === null ? '' : dayText(text))
-export const saidMoment = (text: string | null): string => (text === null ? '' : momentText(text))
-export const saidTime = (text: string | null): string => (text === null ? '' : text.slice(11))
+export const dayOrBlank = (text: string | null): string => (text === null ? '' : dayText(text))
+export const momentOrBlank = (text: string | null): string => (text === null ? '' : momentText(text))
+export const timeOrBlank = (text: string | null): string => (text === null ? '' : text.slice(11))
 
 /** A date field in the middle of a sentence. */
 export const fieldWord: Record<DateField, string> = { opens: 'opening', due: 'due date', closes: 'closing' }

@@ -50,7 +50,7 @@ export type ValueFault =
   | { is: 'empty' }
   | { is: 'no-date' | 'no-number' | 'no-instant' | 'no-moment'; value: string }
   | { is: 'not-listed'; value: string; list: readonly string[] }
-function saidFault(fault: ValueFault): string {
+function faultText(fault: ValueFault): string {
   switch (fault.is) {
     case 'empty':
       return 'is empty'
@@ -71,7 +71,7 @@ interface AQuestion {
   number: number
   name: string
 }
-const saidQuestion = ({ number, name }: AQuestion): string => `question ${number} (“${cut(name, 60)}”)`
+const questionText = ({ number, name }: AQuestion): string => `question ${number} (“${cut(name, 60)}”)`
 /** Rows of a OneRoster bundle by table, and what one of them is called. */
 type Lost = readonly { table: string; rows: number }[]
 const rowWords: Record<string, readonly [string, string]> = {
@@ -88,7 +88,7 @@ const rowWords: Record<string, readonly [string, string]> = {
   classResources: ['resource of a class', 'resources of classes'],
   courseResources: ['resource of a course', 'resources of courses'],
 }
-const saidRows = (lost: Lost): string =>
+const rowsText = (lost: Lost): string =>
   lost
     .map(({ table, rows }) => {
       const [one, many] = rowWords[table] ?? [`row of ${table}`, `rows of ${table}`]
@@ -96,15 +96,15 @@ const saidRows = (lost: Lost): string =>
     })
     .join(', ')
 /** `class K-1`, where it is but one; else `19 enrolments`. */
-function saidDirect(lost: Lost, only: string): string {
+function directText(lost: Lost, only: string): string {
   const [first] = lost
-  if (!first || lost.length > 1 || first.rows > 1) return saidRows(lost)
+  if (!first || lost.length > 1 || first.rows > 1) return rowsText(lost)
   return `${rowWords[first.table]?.[0] ?? first.table} ${cut(only, 80)}`
 }
-function saidWake(wake: Lost, direct: Lost): string {
+function wakeText(wake: Lost, direct: Lost): string {
   if (wake.length === 0) return ''
   const isOne = direct.length === 1 && direct[0]?.rows === 1
-  return `, and with ${isOne ? 'it' : 'them'} ${saidRows(wake)}`
+  return `, and with ${isOne ? 'it' : 'them'} ${rowsText(wake)}`
 }
 /** Where in a OneRoster bundle. */
 interface Cell {
@@ -218,13 +218,13 @@ export const findingKinds = {
   ),
   'question-profile': note(
     (of: AQuestion & { profile: string | null }) =>
-      `${saidQuestion(of)} ${of.profile === null ? 'names no profile' : `names the profile ${quoted(of.profile, 60)}, which Common Cartridge does not have`}; it was taken for what it looks like`,
+      `${questionText(of)} ${of.profile === null ? 'names no profile' : `names the profile ${quoted(of.profile, 60)}, which Common Cartridge does not have`}; it was taken for what it looks like`,
   ),
-  'question-without-choices': warning((of: AQuestion) => `${saidQuestion(of)} offers no choices`),
-  'question-without-answer': warning((of: AQuestion) => `${saidQuestion(of)} has no right answer`),
+  'question-without-choices': warning((of: AQuestion) => `${questionText(of)} offers no choices`),
+  'question-without-answer': warning((of: AQuestion) => `${questionText(of)} has no right answer`),
   'question-weight': warning(
     (of: AQuestion & { weight: string }) =>
-      `${saidQuestion(of)} has the weight ${quoted(of.weight, 40)}, which is no number; it counts one point`,
+      `${questionText(of)} has the weight ${quoted(of.weight, 40)}, which is no number; it counts one point`,
   ),
   'topic-namespace': warning(
     (of: { namespace: string }) =>
@@ -316,7 +316,7 @@ export const findingKinds = {
   ),
   'table-absent': error(
     (of: { table: string; wake: Lost }) =>
-      `the manifest names this file, and it is not in the bundle${of.wake.length === 0 ? '' : `; with it ${saidRows(of.wake)} cannot be used`}`,
+      `the manifest names this file, and it is not in the bundle${of.wake.length === 0 ? '' : `; with it ${rowsText(of.wake)} cannot be used`}`,
   ),
   'not-a-table': note(() => 'is no table of OneRoster 1.1; it was not read'),
   'column-spelled': note(
@@ -338,7 +338,7 @@ export const findingKinds = {
   ),
   'value-unlike': perRow(
     (of: Cell & { required: boolean; fault: ValueFault }) =>
-      `${saidFault(of.fault)}; the ${of.required ? 'row' : 'value'} was left out`,
+      `${faultText(of.fault)}; the ${of.required ? 'row' : 'value'} was left out`,
     columnOf,
   ),
   'reference-dropped': warning(
@@ -348,12 +348,12 @@ export const findingKinds = {
   ),
   'reference-unknown': error(
     (of: { table: string; key: string; refers: string; direct: Lost; only: string; wake: Lost }) =>
-      `${cut(of.key, 80)} is not in ${of.refers}.csv: ${saidDirect(of.direct, of.only)} cannot be used${saidWake(of.wake, of.direct)}`,
+      `${cut(of.key, 80)} is not in ${of.refers}.csv: ${directText(of.direct, of.only)} cannot be used${wakeText(of.wake, of.direct)}`,
     of => of.refers,
   ),
   'lost-with-it': error(
     (of: { table: string; key: string; wake: Lost }) =>
-      `${cut(of.key, 80)} cannot be used, and with it ${saidRows(of.wake)}`,
+      `${cut(of.key, 80)} cannot be used, and with it ${rowsText(of.wake)}`,
     of => of.table,
   ),
   'dates-inverted': warning(
@@ -403,7 +403,7 @@ export const findingKinds = {
   // A course that is put together.
   'line-item-unmet': warning(
     (of: { title: string; met: 'another' | 'none' | number }) =>
-      `“${of.title}” ${saidMet(of.met)}; its dates and points were left out`,
+      `“${of.title}” ${metText(of.met)}; its dates and points were left out`,
   ),
   'line-items-days-only': note(
     (of: { count: number; opens: string; due: string }) =>
@@ -460,7 +460,7 @@ export const findingKinds = {
   'no-name': ofColumns(warning(() => 'is empty; the event has no name')),
 }
 
-function saidMet(met: 'another' | 'none' | number): string {
+function metText(met: 'another' | 'none' | number): string {
   if (met === 'another') return 'meets an item that another line item has met'
   return met === 'none' ? 'meets no item of the course' : `has the title of ${met} items`
 }

@@ -18,7 +18,7 @@ export type Grace = z.output<typeof graceSchema>
 export const usualGrace: Grace = { count: 10, days: 1, addsUp: true }
 
 /** `10 allowances of a day each, any number on one item`; null: nothing else was decided. */
-export function graceTold(grace: Grace | null | undefined): string {
+export function graceText(grace: Grace | null | undefined): string {
   if (!grace) return 'as the old course has it'
   if (grace.count === 0) return 'none'
   const each = grace.days === 1 ? 'a day' : counted(grace.days, 'day')

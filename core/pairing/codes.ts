@@ -1,4 +1,4 @@
-import { there } from '../there'
+import { present } from '../present'
 /**
  * Course codes by patterns that an academic office writes: `{subject} {number}-{section}`, `{year}{season}-{subject}{number}-{section}-{reference}`.
  * Everything else in a pattern stands for itself; a blank, hyphen, underscore, dot or slash for any of these, or for none. Letters may be of
@@ -91,11 +91,11 @@ export function readByPattern(code: string, pattern: CodePattern): CodeReading |
   }
   const matchAt = (token: number, at: number): boolean => {
     if (token === pattern.tokens.length) return at === text.length
-    const what = there(pattern.tokens[token])
+    const what = present(pattern.tokens[token])
     if (typeof what !== 'string') {
       if (separator.test(what.literal))
         return (
-          (at < text.length && separator.test(there(text[at])) && match(token + 1, at + 1)) ||
+          (at < text.length && separator.test(present(text[at])) && match(token + 1, at + 1)) ||
           match(token + 1, at)
         )
       return text[at]?.toUpperCase() === what.literal.toUpperCase() && match(token + 1, at + 1)
@@ -120,7 +120,7 @@ export function readByPattern(code: string, pattern: CodePattern): CodeReading |
     number: found.number?.toUpperCase() ?? null,
     section: found.section ?? null,
     year,
-    season: found.season === undefined ? null : there(pattern.seasons[found.season.toUpperCase()]),
+    season: found.season === undefined ? null : present(pattern.seasons[found.season.toUpperCase()]),
     reference: found.reference ?? null,
   }
 }

@@ -1,4 +1,4 @@
-import { there } from '../there'
+import { present } from '../present'
 /** Desks that can help where a shell is not there. */
 export const desks = ['registrar', 'school', 'help'] as const
 export type Desk = (typeof desks)[number]
@@ -51,5 +51,5 @@ export function whyMissing(sections: readonly SectionFacts[], registrarFails: bo
   if (listed) return say('not-main', 'school', listed)
   if (mine[0]) return say('cancelled', 'registrar', mine[0])
   const free = sections.find(entry => !entry.missing)
-  return free ? say('not-listed', 'school', free) : say('cancelled', 'registrar', there(sections[0]))
+  return free ? say('not-listed', 'school', free) : say('cancelled', 'registrar', present(sections[0]))
 }

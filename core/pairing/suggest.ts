@@ -1,4 +1,4 @@
-import { there } from '../there'
+import { present } from '../present'
 import { dayOf } from '../calendar/day'
 import { codeKey, type CodePattern } from './codes'
 
@@ -152,7 +152,7 @@ export function signsOf(shell: Candidate, index: SourceIndex): { course: Candida
   for (const known of earlier) lines.set(known.key, [...(lines.get(known.key) ?? []), known])
   const habits = new Map([...lines].map(([key, line]) => [key, habitOf(line, index)]))
   return earlier.map(({ course, key, words }) => {
-    const { latest, passesOver } = there(habits.get(key))
+    const { latest, passesOver } = present(habits.get(key))
     const isLatest = course.termStarts === latest
     const isYearAgo = Math.abs(dayOf(shell.termStarts) - dayOf(course.termStarts) - 365) <= 45
     return {
@@ -183,9 +183,9 @@ function habitOf(line: readonly Known[], index: SourceIndex): { latest: string; 
     const from = course.filledFrom ? index.byId.get(course.filledFrom)?.course.termStarts : undefined
     const nearest = terms[terms.indexOf(course.termStarts) - 1]
     if (from !== undefined && nearest !== undefined && from <= nearest)
-      return { latest: there(terms.at(-1)), passesOver: from < nearest }
+      return { latest: present(terms.at(-1)), passesOver: from < nearest }
   }
-  return { latest: there(terms.at(-1)), passesOver: null }
+  return { latest: present(terms.at(-1)), passesOver: null }
 }
 export const scoreOf = (signs: Signs, by: Record<keyof typeof weights, number> = weights): number =>
   (Object.keys(signs) as (keyof Signs)[]).reduce((sum, sign) => sum + signs[sign] * by[sign], 0)
@@ -220,12 +220,12 @@ export function suggestSources(shell: Candidate, index: SourceIndex, most = 3): 
     .slice(0, most)
     .map(entry => {
       const { course, signs } = entry
-      const chance = there(chances.get(group(entry)))
+      const chance = present(chances.get(group(entry)))
       return { source: course.id, chance, sureness: surenessOf(chance), reasons: reasonsOf(signs, course) }
     })
     .filter(
       (entry, at) =>
-        entry.chance >= least || (at === 0 && entry.chance >= least / 2 && there(rated[0]).signs.code === 1),
+        entry.chance >= least || (at === 0 && entry.chance >= least / 2 && present(rated[0]).signs.code === 1),
     )
 }
 

@@ -33,13 +33,13 @@ export function defaultWindows(calendar: TermCalendar): Windows {
 /** `Fri 1 Jan 2027` of a date. */
 const told = (date: string): string => `${dayText(date)} ${date.slice(0, 4)}`
 /** One end of a window in words. */
-export const windowEndTold = (date: string | null | undefined): string => (date ? told(date) : 'not limited')
-const rangeTold = (verb: string, from: string | null, to: string | null): string =>
+export const windowEndText = (date: string | null | undefined): string => (date ? told(date) : 'not limited')
+const rangeText = (verb: string, from: string | null, to: string | null): string =>
   `${verb} ${from ? told(from) : 'from the start'} to ${to ? told(to) : 'the end'}`
 /** Windows in words: `enrol Thu 10 Dec 2026 to …, enter …`. */
-export const windowsTold = (windows: Windows | null | undefined): string =>
+export const windowsText = (windows: Windows | null | undefined): string =>
   windows
-    ? `${rangeTold('enrol', windows.enrolFrom, windows.enrolTo)}, ${rangeTold('enter', windows.openFrom, windows.openTo)}`
+    ? `${rangeText('enrol', windows.enrolFrom, windows.enrolTo)}, ${rangeText('enter', windows.openFrom, windows.openTo)}`
     : 'windows as they are'
 /** What is wrong with windows in a term: `must` cannot be meant; `look` may be. */
 export function checkWindows(windows: Windows, { classes, exams }: TermDays): Finding[] {

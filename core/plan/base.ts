@@ -7,7 +7,7 @@ import type { Grace } from '../grading/grace'
 import type { CategoryLine, GradeRules } from '../grading/rules'
 import type { Windows } from '../pairing/windows'
 import type { Trace, UnseenFile } from '../student-data/traces/trace'
-import { there } from '../there'
+import { present } from '../present'
 import type { PlanDocument } from './document'
 
 interface Named {
@@ -64,7 +64,7 @@ export interface BaseParts extends Pick<PlanBase, 'document' | 'found' | 'target
 export function planBase({ sources: [source, ...more], searched, mode, ...parts }: BaseParts): PlanBase {
   return {
     ...parts,
-    source: there(source),
+    source: present(source),
     more,
     traces: searched?.traces ?? [],
     unseen: searched?.unseen ?? [],

@@ -5,7 +5,7 @@ import { flagNames } from '../dates/flags'
 import { reasonsOf } from '../dates/plan'
 import { sentence } from '../dates/reasons'
 import { wallTime } from '../calendar/schema'
-import { graceSchema, graceTold } from '../grading/grace'
+import { graceSchema, graceText } from '../grading/grace'
 import type { CompiledPlan } from './compile'
 import type { Placement } from './effect'
 import type { CompileInput } from './ledger'
@@ -204,7 +204,7 @@ function titleIn(placement: Placement, names: ReturnType<typeof namesIn>): strin
   const { tell } = names
   if (action === 'cleared') return names.shell.get(lineage) ?? ''
   if (entity === 'rules') return 'How grades are reckoned'
-  if (entity === 'grace') return `Grace allowances: ${graceTold(graceSchema.parse(details))}`
+  if (entity === 'grace') return `Grace allowances: ${graceText(graceSchema.parse(details))}`
   if (entity === 'category') return typeof details?.title === 'string' ? tell(details.title) : ''
   if (entity !== 'unit' && entity !== 'item') return tell(title ?? names.around.get(source) ?? '')
   const row = names.rows.get(lineage)

@@ -3,7 +3,7 @@ import type { PlannedItem } from '../dates/plan'
 import type { Trace } from '../student-data/traces/trace'
 import { recommendedPlan } from './document'
 import { effectAsNow } from './effect-before'
-import { nothingToSettle, settleBesideDates, settleSum, settleTold, toSettle, type Open } from './to-settle'
+import { nothingToSettle, settleBesideDates, settleSum, settleTexts, toSettle, type Open } from './to-settle'
 
 const nothing: Open = {
   document: recommendedPlan(),
@@ -58,8 +58,8 @@ describe('what is to settle', () => {
   })
   it('is nothing where nothing is open, and told in numbers that agree with their words', () => {
     expect(toSettle(nothing)).toEqual(nothingToSettle)
-    expect(settleTold(nothingToSettle)).toEqual([])
-    expect(settleTold({ ...nothingToSettle, dates: 1, traces: 2, categories: 1 })).toEqual([
+    expect(settleTexts(nothingToSettle)).toEqual([])
+    expect(settleTexts({ ...nothingToSettle, dates: 1, traces: 2, categories: 1 })).toEqual([
       '1 graded item without a category',
       '2 traces of students',
       '1 date',

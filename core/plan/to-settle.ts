@@ -73,7 +73,7 @@ export const settleSum = (counts: ToSettle, stage?: SettlePart['stage']): number
 /** What is to settle beside dates: a person should look at a plan that has any of it before it runs. */
 export const settleBesideDates = (counts: ToSettle): number => settleSum(counts) - counts.dates
 /** What is to settle, part by part, as it is told: `2 places`. */
-export const settleTold = (counts: ToSettle, of: readonly SettleName[] = settleNames): string[] =>
+export const settleTexts = (counts: ToSettle, of: readonly SettleName[] = settleNames): string[] =>
   of.flatMap(name => {
     const { [name]: count } = counts
     const [one, many] = settleParts[name].words

@@ -1,4 +1,4 @@
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { zipSync } from 'fflate'
 import type { Work, WorkUnit } from './course'
 
@@ -25,7 +25,7 @@ const pageHtml = (title: string, body: string): string =>
 const bulges = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 360 150" role="img"><rect width="360" height="150" fill="#F6F4EC"/><ellipse cx="120" cy="75" rx="92" ry="52" fill="#BFDCDB" stroke="#0E7C7B"/><circle cx="120" cy="75" r="48" fill="#E6D9B8" stroke="#14263A"/><circle cx="318" cy="75" r="14" fill="#D9D3C3" stroke="#14263A"/><path d="M216 75h82" stroke="#14263A" stroke-dasharray="4 4"/><text x="302" y="112" font-family="serif" font-size="13" fill="#14263A">moon</text></svg>\n`
 
 function qti(work: Work): string {
-  const questions = there(work.quiz)
+  const questions = present(work.quiz)
     .map(([prompt, right, ...wrong], at) => {
       // The right answer does not always stand first.
       const answers = [...wrong]
@@ -70,11 +70,11 @@ function fileOf(work: Work): { type: string; path: string; content: string | Uin
     case 'page':
       return {
         type: 'webcontent',
-        path: `pages/${there(work.page).key}.html`,
+        path: `pages/${present(work.page).key}.html`,
         content: pageHtml(
-          there(work.page).title,
+          present(work.page).title,
           work.html ??
-            `${there(work.page).key === 'bulges' ? '<p><img src="../images/two-bulges.svg" alt="An earth with a bulge of water towards the moon and one away from it"></p>\n' : ''}${paragraphs(there(work.page).text)}`,
+            `${present(work.page).key === 'bulges' ? '<p><img src="../images/two-bulges.svg" alt="An earth with a bulge of water towards the moon and one away from it"></p>\n' : ''}${paragraphs(present(work.page).text)}`,
         ),
       }
     case 'file':
@@ -86,7 +86,7 @@ function fileOf(work: Work): { type: string; path: string; content: string | Uin
         }
       if (work.docx)
         return { type: 'webcontent', path: `data/${work.id.slice(2)}.docx`, content: docx(work.docx) }
-      return { type: 'webcontent', path: `data/${work.id.slice(2)}.csv`, content: there(work.data) }
+      return { type: 'webcontent', path: `data/${work.id.slice(2)}.csv`, content: present(work.data) }
     case 'weblink':
       return {
         type: 'imswl_xmlv1p3',
@@ -94,14 +94,14 @@ function fileOf(work: Work): { type: string; path: string; content: string | Uin
         content: documentXml(
           'webLink',
           'http://www.imsglobal.org/xsd/imsccv1p3/imswl_v1p3',
-          `<title>${xml(work.title)}</title><url href="${xml(there(work.url))}" target="_blank"/>`,
+          `<title>${xml(work.title)}</title><url href="${xml(present(work.url))}" target="_blank"/>`,
         ),
       }
     case 'tool':
       return {
         type: 'imsbasiclti_xmlv1p3',
         path: `tools/${work.id}.xml`,
-        content: `<?xml version="1.0" encoding="UTF-8"?>\n<cartridge_basiclti_link xmlns="http://www.imsglobal.org/xsd/imslticc_v1p3" xmlns:blti="http://www.imsglobal.org/xsd/imsbasiclti_v1p0"><blti:title>${xml(work.title)}</blti:title><blti:launch_url>${xml(there(work.url))}</blti:launch_url></cartridge_basiclti_link>\n`,
+        content: `<?xml version="1.0" encoding="UTF-8"?>\n<cartridge_basiclti_link xmlns="http://www.imsglobal.org/xsd/imslticc_v1p3" xmlns:blti="http://www.imsglobal.org/xsd/imsbasiclti_v1p0"><blti:title>${xml(work.title)}</blti:title><blti:launch_url>${xml(present(work.url))}</blti:launch_url></cartridge_basiclti_link>\n`,
       }
     case 'discussion':
       return {

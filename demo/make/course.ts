@@ -1,4 +1,4 @@
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { frontPages, recess, syllabus, units, works as texts, type ProsePage } from './prose'
 
 export type WorkKind = 'page' | 'heading' | 'file' | 'weblink' | 'tool' | 'quiz' | 'assignment' | 'discussion'
@@ -79,7 +79,7 @@ function gaugeData(unit: number): string {
 export function courseWorks(): WorkUnit[] {
   return units.map((unit, at): WorkUnit => {
     const n = at + 1
-    const [a, b] = there(weeks[at])
+    const [a, b] = present(weeks[at])
     const last = n === 7
     const page = (entry: ProsePage): Work => ({
       id: `i-${entry.key}`,

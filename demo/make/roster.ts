@@ -1,4 +1,4 @@
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { zipSync } from 'fflate'
 import Papa from 'papaparse'
 import { categories, type Work, type WorkUnit } from './course'
@@ -55,10 +55,10 @@ const smallClasses = [
 ] as const
 
 /** When a work is due; only works that are due have results. */
-const dueOf = ({ due }: { due?: string | null }): string => there(due)
+const dueOf = ({ due }: { due?: string | null }): string => present(due)
 const person = (n: number, skip: number) => ({
-  given: there(givenNames[n % 31]),
-  family: there(familyNames[(n + skip) % 31]),
+  given: present(givenNames[n % 31]),
+  family: present(familyNames[(n + skip) % 31]),
 })
 const studentId = (n: number): string => `st-2026-${String(n + 1).padStart(3, '0')}`
 export const graded = (units: readonly WorkUnit[]): Work[] =>
@@ -168,7 +168,7 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
               lineItemSourcedId: lineItemId(work),
               studentSourcedId: id,
               scoreStatus: 'fully graded',
-              score: String(Math.round(there(work.points) * (0.55 + 0.45 * roll()) * 2) / 2),
+              score: String(Math.round(present(work.points) * (0.55 + 0.45 * roll()) * 2) / 2),
               scoreDate: dueOf(work).slice(0, 10),
               comment: roll() < 0.1 ? 'A careful hand. Say more about the uncertainty.' : '',
             },
@@ -290,7 +290,7 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
         assignDate: (work.opens ?? dueOf(work)).slice(0, 10),
         dueDate: dueOf(work).slice(0, 10),
         classSourcedId: source,
-        categorySourcedId: there(work.category),
+        categorySourcedId: present(work.category),
         gradingPeriodSourcedId: '2026-autumn',
         resultValueMin: '0',
         resultValueMax: String(work.points),
@@ -381,7 +381,7 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
   return zipSync(
     {
       'manifest.csv': csv(
-        manifest.map(([propertyName, value]) => ({ propertyName: there(propertyName), value: there(value) })),
+        manifest.map(([propertyName, value]) => ({ propertyName: present(propertyName), value: present(value) })),
       ),
       ...Object.fromEntries(Object.entries(tables).map(([table, rows]) => [`${table}.csv`, csv(rows)])),
     },
@@ -398,7 +398,7 @@ export function courseJson(units: readonly WorkUnit[]): string {
   const firstTalk = works.find(work => work.kind === 'discussion')
   const roll = dice(31)
   const someone = () => Array.from({ length: 31 }, (_, n) => studentId(n)).filter(() => roll() > 0.07)
-  const remark = () => there(remarks[Math.floor(roll() * remarks.length)])
+  const remark = () => present(remarks[Math.floor(roll() * remarks.length)])
   const document = {
     format: 'northtide-course',
     version: 1,
@@ -436,7 +436,7 @@ export function courseJson(units: readonly WorkUnit[]): string {
               number,
               startedAt,
               finishedAt: minutesBefore(startedAt, -(4 + Math.floor(roll() * 16))),
-              score: String(Math.round(roll() * there(work.quiz).length)),
+              score: String(Math.round(roll() * present(work.quiz).length)),
             }
           }),
         ),
@@ -456,7 +456,7 @@ export function courseJson(units: readonly WorkUnit[]): string {
       {
         work: 'i-soundings',
         quiz: 'i-midterm',
-        talk: there(firstTalk).id,
+        talk: present(firstTalk).id,
         page: 'i-midterm',
         poll: 'i-midterm',
       },

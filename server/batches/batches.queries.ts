@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { keptProblem, problemOf, type Problem } from '../errors/problem'
 import type { NamedCourse } from '../../core/pairing/pairs'
 import type { PairEffect, PairState } from '../../shared/api/batches'
 import { now, stampOf } from '../clock'
@@ -84,9 +85,9 @@ export interface NewPair {
   sourceId: string | null
   shellId: string | null
   state: BatchPairRow['state']
-  problem: string | null
+  problem: Problem | null
   /** What makes the pair doubtful however it is tried. */
-  doubt: string | null
+  doubt: Problem | null
 }
 export async function insertBatch(
   trx: Knex,
@@ -117,8 +118,8 @@ export async function insertBatch(
     source_id: pair.sourceId,
     shell_id: pair.shellId,
     state: pair.state,
-    problem: pair.problem,
-    doubt: pair.doubt,
+    problem: pair.problem && keptProblem(pair.problem),
+    doubt: pair.doubt && keptProblem(pair.doubt),
   }))
   for (const some of inBatches(rows)) await trx('batch_pairs').insert(some)
   return id
@@ -142,8 +143,8 @@ export interface Pair {
   shellId: string | null
   planId: string | null
   state: PairState
-  problem: string | null
-  doubt: string | null
+  problem: Problem | null
+  doubt: Problem | null
   effect: PairEffect | null
   fingerprint: string | null
   runId: string | null
@@ -164,8 +165,8 @@ const pairFrom = (row: PairColumns): Pair => ({
   shellId: row.shell_id,
   planId: row.plan_id,
   state: row.stands,
-  problem: row.problem,
-  doubt: row.doubt,
+  problem: problemOf(row.problem),
+  doubt: problemOf(row.doubt),
   effect: row.effect && jsonOf(row.effect),
   fingerprint: row.fingerprint,
   runId: row.run_id,
@@ -187,31 +188,27 @@ export async function pairsOf(
   return (await query).map(pairFrom)
 }
 type PairChange = Partial<
-  Pick<
-    BatchPairRow,
-    | 'state'
-    | 'plan_id'
-    | 'problem'
-    | 'doubt'
-    | 'effect'
-    | 'fingerprint'
-    | 'run_id'
-    | 'ended_at'
-    | 'undo_asked_at'
-  >
->
+  Pick<BatchPairRow, 'state' | 'plan_id' | 'effect' | 'fingerprint' | 'run_id' | 'ended_at' | 'undo_asked_at'>
+> & { problem?: Problem | null }
+const changedColumns = ({ problem, ...columns }: PairChange) => ({
+  ...columns,
+  ...(problem !== undefined && { problem: problem && keptProblem(problem) }),
+})
 export const setPair = (trx: Knex, id: string, change: PairChange): Promise<number> =>
-  trx('batch_pairs').where({ id }).update(change)
+  trx('batch_pairs').where({ id }).update(changedColumns(change))
 /** The same of several. */
 export async function setPairs(trx: Knex, ids: readonly string[], change: PairChange): Promise<void> {
-  for (const some of inBatches(ids)) await trx('batch_pairs').whereIn('id', some).update(change)
+  for (const some of inBatches(ids))
+    await trx('batch_pairs').whereIn('id', some).update(changedColumns(change))
 }
 /** Lets all pairs of a batch run that need a look for the very same reason as one of them. */
 export const acceptAlike = (
   trx: Knex,
   { batchId, problem }: Pick<Pair, 'batchId' | 'problem'>,
 ): Promise<number> =>
-  trx('batch_pairs').where({ batch_id: batchId, state: 'look', problem }).update({ state: 'ready' })
+  trx('batch_pairs')
+    .where({ batch_id: batchId, state: 'look', problem: problem && keptProblem(problem) })
+    .update({ state: 'ready' })
 
 export const isPlanOfPair = async (db: Knex, planId: string): Promise<boolean> =>
   (await db('batch_pairs').where({ plan_id: planId }).first('id')) !== undefined

@@ -54,7 +54,7 @@ async function pairsOfTable(
       sourceId: isPair ? found.source : null,
       shellId: found?.shell ?? null,
       state: isPair ? 'waiting' : 'exception',
-      problem: isPair ? null : `Line ${line.number} names no pair\n${found?.why ?? ''}`,
+      problem: isPair ? null : { title: `Line ${line.number} names no pair`, detail: found?.why ?? '' },
       doubt: null,
     }
   })
@@ -80,7 +80,10 @@ async function pairsOfTerm(
   const pairs = shells.map(({ id, suggestion }): queries.NewPair => {
     const doubt =
       suggestion && suggestion.sureness !== 'sure'
-        ? `The source is ${suggestion.sureness}, not sure\nWhat speaks for it: ${suggestion.reasons.join(', ') || 'nothing but its age'}.`
+        ? {
+            title: `The source is ${suggestion.sureness}, not sure`,
+            detail: `What speaks for it: ${suggestion.reasons.join(', ') || 'nothing but its age'}.`,
+          }
         : null
     return {
       sourceText: '',
@@ -90,7 +93,11 @@ async function pairsOfTerm(
       state: suggestion ? 'waiting' : 'exception',
       problem: suggestion
         ? null
-        : 'No source is suggested\nNo earlier course has its code or title. Plan it by hand, or name its source in a table.',
+        : {
+            title: 'No source is suggested',
+            detail:
+              'No earlier course has its code or title. Plan it by hand, or name its source in a table.',
+          },
       doubt,
     }
   })
@@ -407,20 +414,17 @@ export async function pairLines(
   const ids = pairs.flatMap(pair => [pair.sourceId, pair.shellId]).filter(each => each !== null)
   const lines = await courseLines(db, person, ids)
   const open = new Set((await queries.openJobs(db, batchId)).map(job => job.pairId))
-  return pairs.map(pair => {
-    const [title = '', ...rest] = (pair.problem ?? '').split('\n')
-    return {
-      id: pair.id,
-      number: pair.number,
-      texts: pair.texts,
-      source: (pair.sourceId && lines.get(pair.sourceId)) || null,
-      shell: (pair.shellId && lines.get(pair.shellId)) || null,
-      plan: pair.planId,
-      run: pair.runId,
-      state: pair.state,
-      isAsked: open.has(pair.id),
-      problem: title ? { title, detail: rest.join(' ') } : null,
-      effect: pair.effect,
-    }
-  })
+  return pairs.map(pair => ({
+    id: pair.id,
+    number: pair.number,
+    texts: pair.texts,
+    source: (pair.sourceId && lines.get(pair.sourceId)) || null,
+    shell: (pair.shellId && lines.get(pair.shellId)) || null,
+    plan: pair.planId,
+    run: pair.runId,
+    state: pair.state,
+    isAsked: open.has(pair.id),
+    problem: pair.problem,
+    effect: pair.effect,
+  }))
 }

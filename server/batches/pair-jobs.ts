@@ -1,9 +1,9 @@
 import type { Knex } from 'knex'
 import type { Effect } from '../../core/plan/effect'
-import { settleBesideDates, settleTold } from '../../core/plan/to-settle'
+import { settleBesideDates, settleTexts } from '../../core/plan/to-settle'
 import type { EffectReply } from '../../shared/api/plans'
 import type { UndoReply } from '../../shared/api/undo'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { stampOf, now } from '../clock'
 import { counted } from '../../core/dates/words'
 import { json } from '../db/rows'
@@ -17,6 +17,7 @@ import { postMail } from '../mail/mail'
 import { emailOf, findPerson, type Person } from '../people/people.queries'
 import { effectOf } from '../runs/effect'
 import { plansInto, type Plan } from '../plans/plans.queries'
+import type { Problem } from '../errors/problem'
 import { startPlan } from '../plans/start'
 import { findRun, runsInto, undoneRunOf } from '../run-facts/runs.queries'
 import { readUndo, undoRun } from '../runs/undo'
@@ -25,12 +26,9 @@ import type { PairEffect } from '../../shared/api/batches'
 import * as queries from './batches.queries'
 
 /** What stands against a pair: a title and details. `look`: a person may have it run all the same. */
-interface Doubt {
+interface Doubt extends Problem {
   readonly state: 'look' | 'exception'
-  readonly title: string
-  readonly detail: string
 }
-const doubtText = ({ title, detail }: Pick<Doubt, 'title' | 'detail'>): string => `${title}\n${detail}`
 
 /** Tries a pair: plans it with the batch's decisions and works out what a run would do. Nothing is written into a course. */
 export async function tryPair(db: Knex, job: Job): Promise<void> {
@@ -48,8 +46,10 @@ export async function tryPair(db: Knex, job: Job): Promise<void> {
     log.error({ err: error, job: job.id }, 'a pair could not be tried')
     await inTransaction(db, async trx => {
       if (!(await endJob(trx, job, 'failed'))) return
-      const problem =
-        'An error here stopped it\nNothing was changed. Check the pair again; tell the help desk if it stays so.'
+      const problem = {
+        title: 'An error here stopped it',
+        detail: 'Nothing was changed. Check the pair again; tell the help desk if it stays so.',
+      }
       await queries.setPair(trx, job.subject, { state: 'exception', problem })
     })
   }
@@ -64,7 +64,7 @@ async function triedPair(
   const { sourceId, shellId } = pair
   if (!sourceId || !shellId) return {}
   const barred = await barredShell(db, shellId, pair.planId)
-  if (barred) return { state: barred.state, problem: doubtText(barred) }
+  if (barred) return { state: barred.state, problem: barred }
   let plan_id = pair.planId
   try {
     plan_id ??= await startPlan(db, person, {
@@ -78,14 +78,14 @@ async function triedPair(
     return {
       plan_id,
       state: doubt?.state ?? 'ready',
-      problem: doubt ? doubtText(doubt) : null,
+      problem: doubt,
       effect: json(effect),
       fingerprint: reply.fingerprint,
     }
   } catch (error) {
     if (!(error instanceof Refusal)) throw error
     const { title, detail } = error.told
-    return { plan_id, state: 'exception', problem: doubtText({ title, detail: detail ?? '' }) }
+    return { plan_id, state: 'exception', problem: { title, detail: detail ?? '' } }
   }
 }
 /** What keeps a batch away from a shell: somebody else plans for it, or it was filled. */
@@ -160,17 +160,14 @@ function doubtOf({ effect, writes }: EffectReply, numbers: PairEffect): Doubt | 
 /** Dates to settle are listed in the shell; anything else is looked at first. */
 function settleDoubt({ settle }: Effect): Doubt | null {
   if (settleBesideDates(settle) === 0) return null
-  const told = settleTold({ ...settle, dates: 0 })
+  const told = settleTexts({ ...settle, dates: 0 })
   return {
     state: 'look',
     title: `To settle: ${told.join(', ')}`,
     detail: 'That bars no run. Look at the plan, then let it run.',
   }
 }
-const doubtBefore = ({ doubt }: queries.Pair): Doubt | null => {
-  const [title = '', ...rest] = (doubt ?? '').split('\n')
-  return title ? { state: 'look', title, detail: rest.join(' ') } : null
-}
+const doubtBefore = ({ doubt }: queries.Pair): Doubt | null => doubt && { state: 'look', ...doubt }
 
 /** What a batch is told of a run that it asked for: within the transaction in which it ends. */
 export const endOfPair = (pair: string): RunEnd => ({
@@ -185,7 +182,7 @@ export const endOfPair = (pair: string): RunEnd => ({
   async failed(trx, _job, told) {
     await queries.setPair(trx, pair, {
       state: 'failed',
-      problem: doubtText({ title: told.title, detail: told.detail ?? 'Nothing was written.' }),
+      problem: { title: told.title, detail: told.detail ?? 'Nothing was written.' },
       ended_at: stampOf(now()),
     })
   },
@@ -196,9 +193,9 @@ export const endOfPair = (pair: string): RunEnd => ({
  * job, so that it is done or not begun, whatever is killed.
  */
 export async function undoPair(db: Knex, job: Job): Promise<void> {
-  const end = async (trx: Knex, why: Pick<Doubt, 'title' | 'detail'> | null): Promise<void> => {
+  const end = async (trx: Knex, why: Problem | null): Promise<void> => {
     if (await endJob(trx, job, 'done'))
-      await queries.setPair(trx, job.subject, { problem: why && doubtText(why), ended_at: stampOf(now()) })
+      await queries.setPair(trx, job.subject, { problem: why, ended_at: stampOf(now()) })
   }
   try {
     const person = job.personId === null ? null : await findPerson(db, job.personId)
@@ -222,7 +219,7 @@ export async function undoPair(db: Knex, job: Job): Promise<void> {
   }
 }
 /** Why a batch leaves a shell as it is: what was done there since is for a person to weigh. */
-function whyLeft({ barred, mayRun, since }: UndoReply): Pick<Doubt, 'title' | 'detail'> | null {
+function whyLeft({ barred, mayRun, since }: UndoReply): Problem | null {
   const byHand = 'The shell stays as it is. Its record says what an undo would take away.'
   if (barred) return barred
   if (!mayRun) return { title: 'You may not run into this shell any more', detail: byHand }
@@ -292,7 +289,7 @@ async function endedUndo(
   const left = count(({ state, problem }) => state === 'done' && problem !== null)
   const rest = count(({ state, problem }) => state === 'done' && problem === null)
   await queries.endUndo(trx, batch.id)
-  const personId = there(job.personId)
+  const personId = present(job.personId)
   await writeLog(trx, {
     action: 'batch.undone',
     personId,

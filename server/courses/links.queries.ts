@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import { parseLineageLink } from '../../core/course/lineage'
 import { inBatches, jsonOf, selectRows } from '../db/rows'
 import type { ItemRow } from '../db/tables'
-import type { Readable } from './readable-body'
+import type { Shown } from './shown/body'
 
 export interface LinkLine {
   from: string
@@ -10,8 +10,8 @@ export interface LinkLine {
 }
 const lineageLinks = /northtide:([0-9a-f-]{36})/g
 /** Keeps what a body links to within its course, once it was made ready to be read. */
-export async function keepLinks(db: Knex, hash: string, readable: Readable): Promise<void> {
-  const found = new Set([...JSON.stringify(readable).matchAll(lineageLinks)].flatMap(match => match[1] ?? []))
+export async function keepLinks(db: Knex, hash: string, shown: Shown): Promise<void> {
+  const found = new Set([...JSON.stringify(shown).matchAll(lineageLinks)].flatMap(match => match[1] ?? []))
   const rows = [...found].map(lineage => ({ hash, lineage }))
   for (const batch of inBatches(rows)) await db('body_links').insert(batch).onConflict().ignore()
 }

@@ -21,7 +21,7 @@ import type { StudentDataName } from '../../core/student-data/student-data'
 import type { TraceRecord } from '../../core/student-data/traces/record'
 import type { Looked, Trace } from '../../core/student-data/traces/trace'
 import type { ClearedCounts } from '../../core/student-data/clearing'
-import type { Readable } from '../courses/readable-body'
+import type { Shown } from '../courses/shown/body'
 import type { Json, Packed } from './rows'
 
 /**
@@ -117,9 +117,9 @@ export interface BodyPartRow {
 }
 export interface ReadableBodyRow {
   hash: string
-  form: Readable['form']
+  form: Shown['form']
   version: number
-  value: Json<Readable>
+  value: Json<Shown>
   made_at: Stamp
 }
 /** What a body links to within its course. */

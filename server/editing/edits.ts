@@ -4,7 +4,7 @@ import { noDates, type ItemDates } from '../../core/course/dates'
 import { kindWords } from '../../core/course/model'
 import { subtree, type OutlineNode } from '../../core/course/outline'
 import { counted } from '../../core/dates/words'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import type { CourseEdit, EditDone, EditsReply } from '../../shared/api/edits'
 import { isoInstant } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
@@ -12,7 +12,7 @@ import { mayEditCourse } from '../courses/access'
 import { loadCategories } from '../courses/around.queries'
 import { loadOutline } from '../courses/content.queries'
 import { loadCourse, lockCourse } from '../courses/courses.queries'
-import { readable } from '../courses/readable'
+import { shownBody } from '../courses/shown/shown'
 import { contentOf } from '../courses/sections.queries'
 import { countStudentData } from '../courses/student-data.queries'
 import { inTransaction } from '../db/transaction'
@@ -86,10 +86,10 @@ function moving(
   if (parent !== null && subtree(nodes, lineage).includes(parent)) throw refuse('edit-into-itself')
   const order = withPlaced(childrenOf(nodes, parent), lineage, after)
   const placed = new Map(nodes.map(each => [each.lineage, each]))
-  const writes = order.map((each, position) => ({ ...standsOf(there(placed.get(each))), parent, position }))
+  const writes = order.map((each, position) => ({ ...standsOf(present(placed.get(each))), parent, position }))
   return {
     writes,
-    former: order.map(each => standsOf(there(placed.get(each)))),
+    former: order.map(each => standsOf(present(placed.get(each)))),
     words: `moved “${node.title}”${unit ? ` in “${unit.title}”` : ''}`,
   }
 }
@@ -150,7 +150,7 @@ async function addThing(
   if (bytes) {
     await storeBodies(trx, [bytes])
     const source = { hash: hashOf(bytes), size: bytes.length, load: () => Promise.resolve(bytes) }
-    await readable(trx, source, 'page')
+    await shownBody(trx, source, 'page')
   }
   const position = Math.max(-1, ...childrenOf(nodes, parent).map(node => node.position)) + 1
   const dates: ItemDates = { ...noDates, opens, due }

@@ -9,7 +9,7 @@ import { zoneRules } from '../calendars/zones'
 import { now } from '../clock'
 import { loadOutline } from '../courses/content.queries'
 import { loadCourse } from '../courses/courses.queries'
-import { courseName } from '../courses/reading'
+import { courseName } from '../courses/item'
 import { loadPlannedDates } from '../plans/compile'
 import { writeWorkbook } from './files/xlsx'
 

@@ -14,7 +14,7 @@ import { stampOf } from '../clock'
 import { keepTemplate } from '../courses/carried.queries'
 import { holdsContent, insertContent } from '../courses/content.queries'
 import { findCourseBySource, lockCourse, replaceMeetings } from '../courses/courses.queries'
-import { makeCourseReadable } from '../courses/readable'
+import { makeShownOfCourse } from '../courses/shown/shown'
 import { enrolmentIds } from '../courses/staff.queries'
 import { insertStudentData, type StudentEntry } from '../courses/student-data.queries'
 import { inTransaction } from '../db/transaction'
@@ -61,7 +61,7 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
     const assembled = assembleCourse({ courseKey: classKey, content, categories, lineItems, document, zone })
     await insertContent(trx, course.id, assembled.content)
     if (assembled.content.madeBy === 'template') await keepTemplate(trx, course.id)
-    await makeCourseReadable(trx, course.id)
+    await makeShownOfCourse(trx, course.id)
     await keepSearchable(trx, course.id, anyText)
     if (document) await replaceMeetings(trx, course.id, document.meetings)
     const found = await importStudentData(trx, {

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import type { z } from 'zod'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { now, stampOf } from '../clock'
 import { inBatches, json, jsonOf, newId } from '../db/rows'
 import { inTransaction } from '../db/transaction'
@@ -86,7 +86,7 @@ export async function claimJob<K extends JobKinds>(
   return inTransaction(db, async trx => {
     const row = await nextJob(trx, Object.keys(kinds))
     if (!row) return null
-    const { leaseSeconds, triesAtMost, payload: asked } = there(kinds[row.kind])
+    const { leaseSeconds, triesAtMost, payload: asked } = present(kinds[row.kind])
     const job = trx('jobs').where({ id: row.id })
     if (row.state === 'running' && row.attempts >= triesAtMost) {
       await job.update({

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { logSeldom } from '../http/logger'
 import { claimJob, type HeldJob, type Job } from './jobs.queries'
 import type { JobKinds } from './kind'
@@ -60,7 +60,7 @@ function startLane(db: Knex, kinds: JobKinds, pause: number, told: Told): () => 
       const job = await next()
       if (job) {
         told(job, true)
-        await there(kinds[job.kind]).work(db, job, onAbandon)
+        await present(kinds[job.kind]).work(db, job, onAbandon)
         told(job, false)
       } else if (!stopped) await rest()
     }

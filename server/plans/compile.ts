@@ -6,7 +6,7 @@ import { compileTerm } from '../../core/calendar/term'
 import { planBase, type CarrySide, type PlanSide } from '../../core/plan/base'
 import { compilePlan, type CompiledPlan } from '../../core/plan/compile'
 import { compileInputOf, planLedger, type CompileInput, type PlanLedger } from '../../core/plan/ledger'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { loadCalendar, loadCalendars } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
@@ -41,8 +41,8 @@ async function loadSides(db: Knex, asked: readonly SideAsked[]): Promise<LoadedS
   const calendars = await loadCalendars(db, ids)
   const sides: LoadedSide[] = []
   for (const { id, isSource = false, withheld, tally } of asked) {
-    const { meetings, windows } = there(facts.get(id))
-    const calendar = there(calendars.get(id))
+    const { meetings, windows } = present(facts.get(id))
+    const calendar = present(calendars.get(id))
     const holds = await carrySide(db, id, withheld, isSource, tally)
     sides.push({ id, facts: { meetings, windows, calendar }, holds })
   }
@@ -86,7 +86,7 @@ export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | 
   ])
   const sources = sides.slice(0, plan.sourceIds.length)
   const found = sides.slice(sources.length, -1)
-  const target = there(sides.at(-1))
+  const target = present(sides.at(-1))
   const before = await carriedBefore(db, plan.targetId, tally)
   const searched = search === undefined ? await findTraces(db, plan.id) : search
   const traces = searched && { traces: searched.found, unseen: searched.looked.unseen }

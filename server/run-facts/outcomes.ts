@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { RunOutcome } from '../../shared/api/writing'
 import { isoInstant } from '../clock'
+import { problemOf } from '../errors/problem'
 import { latestRunJobs } from './run-jobs.queries'
 
 /** What came of the last run that was asked for of each of some plans, where it wrote nothing. */
@@ -8,8 +9,8 @@ export async function outcomesOf(db: Knex, planIds: readonly string[]): Promise<
   const outcomes = new Map<string, RunOutcome>()
   for (const { subject, state, problem, finished_at } of await latestRunJobs(db, planIds)) {
     if (state !== 'failed' && state !== 'cancelled') continue
-    const [title = '', ...rest] = (problem ?? 'Somebody stopped this run\nNothing was written.').split('\n')
-    outcomes.set(subject, { state, title, detail: rest.join(' '), at: isoInstant(finished_at ?? '') })
+    const told = problemOf(problem) ?? { title: 'Somebody stopped this run', detail: 'Nothing was written.' }
+    outcomes.set(subject, { state, ...told, at: isoInstant(finished_at ?? '') })
   }
   return outcomes
 }

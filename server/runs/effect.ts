@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import { isComposed } from '../../core/carry/texts'
 import { summarise, type PlannedItem } from '../../core/dates/plan'
 import { looksAtMeetings, sectionDifferences } from '../../core/plan/sections'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import type { EffectReply } from '../../shared/api/plans'
 import { inSnapshot } from '../db/transaction'
 import { notFound } from '../errors/refusal'
@@ -19,7 +19,7 @@ export async function effectOf(db: Knex, id: string): Promise<EffectReply> {
   if (known) return known
   await ensureTraces(db, id)
   const effect = await inSnapshot(db, trx => effectNow(trx, id, { isSearched: true }))
-  return there(effect)
+  return present(effect)
 }
 /** The effect as all stands now; null where its texts have not been searched as they stand, unless that has just been done. */
 async function effectNow(

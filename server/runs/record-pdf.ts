@@ -57,7 +57,7 @@ function piecesOf(text: string, faces: readonly Face[]): { face: Face; text: str
 
 /** The record of a run as a PDF of A4 pages, to read, print and keep; instants by the clock of `zone`. Lets others go on meanwhile. */
 export async function recordPdf(record: RunRecord, fonts: PdfFonts, zone: string): Promise<Buffer> {
-  const instantWords = (instant: string): string => {
+  const instantLine = (instant: string): string => {
     const wall = wallClock(new Date(instant), zone)
     return `${momentText(wall)}, ${wall.slice(0, 4)}`
   }
@@ -101,8 +101,8 @@ export async function recordPdf(record: RunRecord, fonts: PdfFonts, zone: string
   }
 
   write(title, 18, { weight: 'bold' })
-  write(`Run ${instantWords(record.finishedAt)} by ${record.by}.`, 10, { colour: soft })
-  if (record.undoneAt) write(`This run was undone ${instantWords(record.undoneAt)}.`, 10, { weight: 'bold' })
+  write(`Run ${instantLine(record.finishedAt)} by ${record.by}.`, 10, { colour: soft })
+  if (record.undoneAt) write(`This run was undone ${instantLine(record.undoneAt)}.`, 10, { weight: 'bold' })
   heading('In numbers')
   for (const line of numbersOf(record)) write(line, 10)
   if (record.shell.length > 0) {

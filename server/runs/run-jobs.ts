@@ -6,6 +6,7 @@ import { isoInstant } from '../clock'
 import { jsonOf, newId } from '../db/rows'
 import { inTransaction } from '../db/transaction'
 import { isAway } from '../db/trouble'
+import { keptProblem } from '../errors/problem'
 import { notFound, Refusal, refuse, type ToldRefusal } from '../errors/refusal'
 import { log, logSeldom } from '../http/logger'
 import { addJob, beat, cancelJobs, endJob, holdJob, type Job } from '../jobs/jobs.queries'
@@ -179,7 +180,7 @@ async function endBadly(db: Knex, job: RunJob, error: unknown, end: RunEnd): Pro
         }
   if (!(error instanceof Refusal)) log.error({ err: error, job: job.id }, 'a run failed')
   await inTransaction(db, async trx => {
-    const problem = `${told.title}\n${told.detail ?? 'Nothing was written.'}`
+    const problem = keptProblem({ title: told.title, detail: told.detail ?? 'Nothing was written.' })
     if (!(await endJob(trx, job, 'failed', problem))) return
     const plan = await findPlan(trx, job.subject)
     const person = job.personId

@@ -1,13 +1,13 @@
 import type { Knex } from 'knex'
 import { codeText } from '../../core/course/code-text'
 import { checkWindows } from '../../core/pairing/windows'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { counted } from '../../core/dates/words'
 import { redactedThings } from '../../core/plan/redacted'
 import { basesOf, type CompiledPlan } from '../../core/plan/compile'
 import type { Effect, Placement } from '../../core/plan/effect'
 import type { CompileInput } from '../../core/plan/ledger'
-import { settleTold } from '../../core/plan/to-settle'
+import { settleTexts } from '../../core/plan/to-settle'
 import { packedEntries, recordEntries } from '../../core/plan/record'
 import { shellFactsOf } from '../../core/plan/document'
 import { studentDataNames } from '../../core/student-data/student-data'
@@ -21,7 +21,7 @@ import { keepBases, packedBases } from '../courses/carried.queries'
 import { loadStanding, settingsHashes } from '../courses/content.queries'
 import { factsOfCourses, lockCourse, type CourseFacts } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
-import { readable } from '../courses/readable'
+import { shownBody } from '../courses/shown/shown'
 import * as sections from '../courses/sections.queries'
 import { countStudentData } from '../courses/student-data.queries'
 import { inTransaction } from '../db/transaction'
@@ -129,7 +129,7 @@ async function runLocked(
   if (openTraces > 0) throw refuse('traces-to-settle', { count: openTraces })
   if (openFiles > 0) throw refuse('unseen-to-settle', { count: openFiles })
   const courses = await factsOfCourses(trx, [...sidesOfPlan(plan), plan.targetId])
-  await checkShellReady(trx, plan, there(courses.get(plan.targetId)))
+  await checkShellReady(trx, plan, present(courses.get(plan.targetId)))
 
   const things = compiled.placements.length
   await watch.at('writes', 0, things)
@@ -152,7 +152,7 @@ async function runLocked(
         entries: recordEntries(
           input,
           compiled,
-          sources.map(id => codeText(there(courses.get(id)))),
+          sources.map(id => codeText(present(courses.get(id)))),
         ),
         left: compiled.left,
       }),
@@ -190,7 +190,7 @@ async function runLocked(
   if (isInPlace)
     await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
   else await writeLog(trx, { action: 'plan.run', ...where, detail: { added } })
-  await watch.finish(trx, runTold(codeText(there(courses.get(courseId))), plan.mode, compiled.effect))
+  await watch.finish(trx, runTold(codeText(present(courses.get(courseId))), plan.mode, compiled.effect))
 }
 /** What a mail says of a run that is done. */
 function runTold(name: string, mode: Plan['mode'], { added, dates, settle }: Effect): RunTold {
@@ -198,7 +198,7 @@ function runTold(name: string, mode: Plan['mode'], { added, dates, settle }: Eff
     mode === 'in-place'
       ? `${counted(dates.dates, 'date')} written. A snapshot holds the course as it was.`
       : `${counted(added.items, 'item')} added, ${counted(dates.dates, 'date')} written. The audit found nothing of last term’s students.`
-  const open = settleTold(settle)
+  const open = settleTexts(settle)
   return {
     title: `${name} is ${mode === 'in-place' ? 'rolled in place' : 'filled'}`,
     lines: open.length > 0 ? [wrote, `Still to settle: ${open.join(', ')}.`] : [wrote],
@@ -291,7 +291,7 @@ async function storeTexts(
     if (form === null) continue
     const whole = Buffer.from(bytes)
     const source = { hash: hashOf(whole), size: whole.length, load: () => Promise.resolve(whole) }
-    await readable(trx, source, form)
+    await shownBody(trx, source, form)
   }
   return new Map([...texts].map(([lineage, { bytes }]) => [lineage, hashOf(bytes)]))
 }

@@ -23,8 +23,8 @@ import type { PlanText } from '../../shared/api/plans'
 import type { MergedSources } from '../../core/plan/sources'
 import { accessToCourses } from '../courses/access'
 import { loadBody } from '../courses/bodies.queries'
-import { formOf } from '../courses/readable'
-import type { ReadableForm } from '../courses/readable-body'
+import { formOf } from '../courses/shown/shown'
+import type { ShownForm } from '../courses/shown/body'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
 import { redactorFor } from '../student-data/redactor'
@@ -92,7 +92,7 @@ const withBoth = (row: PlaceRow): row is PlaceRow & { source: OutlineNode; shell
 export interface MadeText {
   readonly bytes: Uint8Array
   /** Null: it is a file, which is not shown but handed out. */
-  readonly form: ReadableForm | null
+  readonly form: ShownForm | null
 }
 /**
  * The texts that a run of these rows makes, by the lineage of the source's thing.

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
 import { allStudentData, studentDataNames } from '../../core/student-data/student-data'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import type { Since, UndoReply, UndoRequest } from '../../shared/api/undo'
 import { isoInstant } from '../clock'
 import { accessToCourses } from '../courses/access'
@@ -79,7 +79,7 @@ async function sinceIn(
   const edits = (await editsSince(trx, course, afterId)).map(edit => ({ ...edit, at: isoInstant(edit.at) }))
   const isInPlace = run.snapshotId !== null && does === 'undo'
   const held = (await clearing.heldRows(trx, course, 'everyone')).filter(row => row.isStudent)
-  if (isInPlace) return { ...(await sinceInPlace(trx, course, there(run.snapshotId), held)), edits }
+  if (isInPlace) return { ...(await sinceInPlace(trx, course, present(run.snapshotId), held)), edits }
   const goes = await queries.onlyIn(trx, course, goesTo)
   const titles = new Map(goes.map(({ lineage, title }) => [lineage, title]))
   const work = held.filter(({ item }) => item !== null && titles.has(item))
@@ -127,7 +127,7 @@ async function whyBarred(
   if ((await runsUnderWay(trx, [run.targetId])).length > 0) return refuse('undo-under-way')
   const [latest] = await runsInto(trx, [run.targetId])
   if (does === 'undo' && latest?.id !== run.id) return refuse('undo-later-run')
-  if (does === 'redo' && latest && latest.id > there(last).id) return refuse('undo-later-run')
+  if (does === 'redo' && latest && latest.id > present(last).id) return refuse('undo-later-run')
   if (does === 'redo' && plan.state !== 'draft') return refuse('undo-later-run')
   if (since.mixed.length > 0) return refuse('undo-mixed-work', { students: since.mixed })
   return null
@@ -207,7 +207,7 @@ async function keepWorkAside(trx: Knex, person: Person, { run, since }: Looked):
 }
 async function undo(trx: Knex, person: Person, looked: Looked): Promise<void> {
   const { run, plan, since, clearings } = looked
-  const state = there(looked.state)
+  const state = present(looked.state)
   const beforeId = await keepState(trx, run.targetId, state.sections)
   const clearingId = await keepWorkAside(trx, person, looked)
   // The place that it waits for again has the new term's meetings: those of the course as it is now.
@@ -244,7 +244,7 @@ async function redo(trx: Knex, person: Person, looked: Looked): Promise<void> {
   const { run, since } = looked
   // What was changed in the plan since it was undone is no part of this run: it is kept as it was run.
   const plan = { ...looked.plan, document: run.document }
-  const [state, last] = [there(looked.state), there(looked.last)]
+  const [state, last] = [present(looked.state), present(looked.last)]
   const isInPlace = run.snapshotId !== null
   const kept = isInPlace
     ? await snapshotAgain(trx, person, run, plan)

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { booleanQuery, longWords, snippetOf } from '../../core/prose/search'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import type { Find, SearchQuery, SearchReply } from '../../shared/api/search'
 import { accessToCourses, coursesOf } from '../courses/access'
 import { courseLines, lineIn } from '../courses/lines'
@@ -27,7 +27,7 @@ export async function search(db: Knex, person: Person, wish: SearchQuery): Promi
   }
   const byHit = groupBy(places.filter(isOpen), place => place.searchedId)
   const told = hits.slice(0, findsAtMost).filter(hit => byHit.has(hit.id))
-  const shown = told.flatMap(hit => there(byHit.get(hit.id)).slice(0, placesAtMost))
+  const shown = told.flatMap(hit => present(byHit.get(hit.id)).slice(0, placesAtMost))
   const lineOf = lineIn(
     await courseLines(
       db,
@@ -36,8 +36,8 @@ export async function search(db: Knex, person: Person, wish: SearchQuery): Promi
     ),
   )
   const finds = told.map((hit): Find => {
-    const all = there(byHit.get(hit.id))
-    const first = there(all[0])
+    const all = present(byHit.get(hit.id))
+    const first = present(all[0])
     return {
       title: hit.title,
       kind: first.kind,

@@ -2,8 +2,8 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { FormatRefusal } from '../../core/formats/refusal'
 import { messageOf } from '../../core/message'
-import { makeReadable } from '../courses/readable-body'
-import type { ReadableTask } from '../courses/readable-thread'
+import { makeShown } from '../courses/shown/body'
+import type { ShownTask } from '../courses/shown/thread'
 import { addressFromEnvironment, connect } from '../db/connection'
 import { Refusal } from '../errors/refusal'
 import { limitsFromEnvironment } from '../exchange/files/limits'
@@ -90,8 +90,8 @@ async function workHeavy(): Promise<void> {
 }
 
 const given = workerData as
-  WorkerTask | { readable: ReadableTask } | { traces: { planId: string } } | { heavy: true }
-if ('readable' in given) parentPort?.postMessage(makeReadable(given.readable.bytes, given.readable.form))
+  WorkerTask | { shown: ShownTask } | { traces: { planId: string } } | { heavy: true }
+if ('shown' in given) parentPort?.postMessage(makeShown(given.shown.bytes, given.shown.form))
 else if ('heavy' in given) await workHeavy()
 else if ('traces' in given) await search(given.traces.planId)
 else await doJob(given)

@@ -1,4 +1,4 @@
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { readFileSync } from 'node:fs'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import Papa from 'papaparse'
@@ -139,14 +139,14 @@ export const events: { what: string; change: (tables: Tables) => void }[] = [
   {
     what: 'one of the three drops HYD 240-01; HYD 240-02 moves to Tuesday and Thursday',
     change: tables => {
-      const drop = there(tables.users.filter(row => row.role === 'student')[0])
-      const row = there(
+      const drop = present(tables.users.filter(row => row.role === 'student')[0])
+      const row = present(
         tables.enrollments.find(
           entry => entry.classSourcedId === 'hyd240-01-2027s' && entry.userSourcedId === drop.sourcedId,
         ),
       )
       row.status = 'tobedeleted'
-      Object.assign(there(tables.classes.find(entry => entry.sourcedId === 'hyd240-02-2027s')), {
+      Object.assign(present(tables.classes.find(entry => entry.sourcedId === 'hyd240-02-2027s')), {
         periods: 'TU 13:00-14:15,TH 13:00-14:15',
       })
     },
@@ -219,11 +219,11 @@ export type Fault = (typeof faults)[number]
 export function bundleAfter(step: number, fault: Fault = 'none'): Uint8Array {
   const { tables, manifest } = read()
   for (const { change } of events.slice(0, step)) change(tables)
-  if (fault === 'twice') tables.enrollments.push({ ...there(tables.enrollments[0]) })
+  if (fault === 'twice') tables.enrollments.push({ ...present(tables.enrollments[0]) })
   if (fault === 'header')
     tables.enrollments = tables.enrollments.map(({ userSourcedId, ...row }) => ({
       ...row,
-      person: there(userSourcedId),
+      person: present(userSourcedId),
     }))
   if (fault === 'large') {
     const extra = Array.from({ length: 50_000 }, (_, n) => `st-large-${n}`)
@@ -235,7 +235,7 @@ export function bundleAfter(step: number, fault: Fault = 'none'): Uint8Array {
     )
     const classes = tables.classes.map(row => row.sourcedId)
     tables.enrollments.push(
-      ...extra.map((key, n) => enrol(there(classes[n % classes.length]), key, 'student', hydrography)),
+      ...extra.map((key, n) => enrol(present(classes[n % classes.length]), key, 'student', hydrography)),
     )
   }
   const bytes = zipSync(

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { base, expect, inDatabase, makeCourse, signIn, signInRequest, test } from './support'
 
 // The academic office fills shells together; and decisions that are remembered.
@@ -35,10 +35,10 @@ test('a batch with one failing pair is stopped and resumed; the failing one is c
     // A colleague changes the plan of the second shell after the office has looked; the third is long being written.
     await db.raw(
       "UPDATE plans SET document = JSON_SET(document, '$.carry.arrive', 'hidden') WHERE target_course_id = ?",
-      [there(shells[1])],
+      [present(shells[1])],
     )
     const held = await db.transaction()
-    await held.raw("INSERT INTO carried_bases (course_id, bases) VALUES (?, '')", [there(shells[2])])
+    await held.raw("INSERT INTO carried_bases (course_id, bases) VALUES (?, '')", [present(shells[2])])
     try {
       await page.getByRole('button', { name: 'Run 4 pairs' }).click()
       await expect(page.getByText('1 of 4 shells filled, 1 run failed. Now BAT 303.')).toBeVisible({
@@ -66,9 +66,9 @@ test('a batch with one failing pair is stopped and resumed; the failing one is c
   const record = await page.request.get(`${base()}${await link.getAttribute('href')}`)
   expect(await record.text()).toContain('BAT 302,filled')
   // Undone together: the shell that somebody has changed since stays as it is.
-  const first = there(shells[0])
+  const first = present(shells[0])
   const lineage = await inDatabase(async db =>
-    there((await db('items').where({ course_id: first }).pluck('lineage'))[0]),
+    present((await db('items').where({ course_id: first }).pluck('lineage'))[0]),
   )
   const renamed = await page.request.post(`${base()}/api/v1/courses/${first}/edits`, {
     data: { does: 'rename', titles: { [lineage]: 'Named anew' } },

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { newId } from '../../server/db/rows'
 import { base, begin, courseId, expect, inDatabase, isRun, mailbox, roll, signIn, test } from './support'
 
@@ -107,8 +107,8 @@ test('a run is undone and put back; students’ work is named and kept aside, or
   expect(await itemsIn(page, shell)).toBe(98)
   // A student finishes something.
   await inDatabase(async db => {
-    const student = there(await db('enrolments').where({ course_id: shell, role: 'student' }).first())
-    const item = there(await db('items').where({ course_id: shell, title: 'Lab sheet 1' }).first())
+    const student = present(await db('enrolments').where({ course_id: shell, role: 'student' }).first())
+    const item = present(await db('items').where({ course_id: shell, title: 'Lab sheet 1' }).first())
     await db('submissions').insert({
       id: newId(),
       enrolment_id: student.id,

@@ -6,7 +6,7 @@ import { readLimits } from '../../core/formats/limits'
 import type { OutlineEntry } from '../../core/formats/report'
 import { readFile } from '../../server/exchange/files/read'
 import { bufferSource, openZip } from '../../server/exchange/files/zip'
-import { readableHtml } from '../../server/courses/readable-html'
+import { shownHtml } from '../../server/courses/shown/html'
 import type { Input } from './inputs'
 
 /** Limits as for a small file, so that reaching them is tried too. */
@@ -33,7 +33,7 @@ function must(holds: boolean, what: string): void {
 /** Reads an input as the application would and checks what may be relied on whatever the file. @throws where a promise is broken. */
 export async function tryInput(input: Input): Promise<'read' | 'refused' | 'shown'> {
   if ('html' in input) {
-    checkShown(readableHtml(input.html, course, new Map()))
+    checkShown(shownHtml(input.html, course, new Map()))
     return 'shown'
   }
   const source = bufferSource(input.bytes)
@@ -103,7 +103,7 @@ async function checkCourse(input: { name: string; bytes: Buffer }): Promise<void
           'a body that is the same each time',
         )
         if (node.body.mediaType === 'text/html')
-          checkShown(readableHtml(new TextDecoder().decode(bytes), course, seen))
+          checkShown(shownHtml(new TextDecoder().decode(bytes), course, seen))
       }
       if (node.type === 'item')
         must(node.points === null || Number.isSafeInteger(node.points), 'points that are a number')

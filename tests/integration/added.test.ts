@@ -5,11 +5,11 @@ import { questionsOf } from '../../core/formats/cartridge/qti/model'
 import { readQuestions } from '../../core/formats/cartridge/qti/read'
 import { readLimits } from '../../core/formats/limits'
 import { readXml } from '../../core/formats/xml'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { loadFurniture } from '../../server/courses/around.queries'
 import { loadBody } from '../../server/courses/bodies.queries'
 import { loadOutline, loadSettings } from '../../server/courses/content.queries'
-import { readItem } from '../../server/courses/reading'
+import { readItem } from '../../server/courses/item'
 import { effectOf } from '../../server/runs/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { startAwaited } from '../../server/plans/start'
@@ -27,7 +27,7 @@ const course = async (source: string): Promise<string> =>
 const bread = () => course('bkg115-01-2026a')
 const birds = () => course('orn130-01-2026a')
 const titled = <N extends { title: string }>(nodes: readonly N[], title: string): N =>
-  there(nodes.find(node => node.title === title))
+  present(nodes.find(node => node.title === title))
 let made = 0
 const newShell = async (): Promise<string> =>
   (
@@ -125,7 +125,7 @@ describe('what a plan adds of its own', () => {
       places: {
         ...places,
         into: { [quiz.lineage]: unit.lineage, [file.lineage]: unit.lineage },
-        questions: { [quiz.lineage]: { body: there(quiz.body), takes: [0, 2, 4] } },
+        questions: { [quiz.lineage]: { body: present(quiz.body), takes: [0, 2, 4] } },
       },
     })
     const before = await digest(other)
@@ -140,8 +140,8 @@ describe('what a plan adds of its own', () => {
     expect(came).toMatchObject({ parent: unit.lineage, points: quiz.points, release: [] })
     expect(titled(nodes, file.title)).toMatchObject({ body: file.body, parent: unit.lineage })
     const [whole, part] = [
-      there(await loadBody(demo.db, there(quiz.body))),
-      there(await loadBody(demo.db, there(came.body))),
+      present(await loadBody(demo.db, present(quiz.body))),
+      present(await loadBody(demo.db, present(came.body))),
     ]
     const questions = (bytes: Uint8Array) => [
       ...questionsOf(readQuestions('', readXml('', bytes, readLimits)).sections),

@@ -1,5 +1,5 @@
 import { afterEach, beforeAll, describe, expect, it } from 'vitest'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import {
   changePair,
   discardBatch,
@@ -55,7 +55,7 @@ beforeAll(async () => {
 })
 const rolls = useRolls(demo, office)
 const courseOf = async (code: string): Promise<string> =>
-  there(await demo.db('courses').where({ code }).first()).id
+  present(await demo.db('courses').where({ code }).first()).id
 const tableOf = (codes: readonly string[], source = 'HYD 240-01'): string =>
   ['source,shell', ...codes.map(code => `${source},${code}`)].join('\n')
 const batchOf = (table: string | null, decisions: 'recommended' | 'as-before' = 'recommended') =>
@@ -97,7 +97,7 @@ describe('a batch', () => {
     const codes = await shells(3)
     await startPlan(demo.db, demo.people.marchetti, {
       sources: [demo.courses.old],
-      target: await courseOf(there(codes[2])),
+      target: await courseOf(present(codes[2])),
     })
     const id = await batchOf(`${tableOf(codes)}\nHYD 240-01,XYZ 9`)
     await untilIt(id, 'tried')
@@ -110,13 +110,13 @@ describe('a batch', () => {
       'Line 5 names no pair',
     ])
     // The dry run has written nothing.
-    expect(await loadOutline(demo.db, await courseOf(there(codes[0])))).toEqual([])
+    expect(await loadOutline(demo.db, await courseOf(present(codes[0])))).toEqual([])
     await runBatch(demo.db, office(), id, origin)
     await untilIt(id, 'done')
     const done = await read(id)
     expect(done.counts).toMatchObject({ done: 2, exception: 2, ready: 0 })
     expect(done.totals.done.items).toBe(2 * 98)
-    expect((await loadOutline(demo.db, await courseOf(there(codes[1])))).length).toBeGreaterThan(90)
+    expect((await loadOutline(demo.db, await courseOf(present(codes[1])))).length).toBeGreaterThan(90)
     const letters = await demo.db('mails').where('subject', 'like', `The batch ${done.name} is done%`)
     expect(letters).toHaveLength(1)
     expect(letters[0]?.body).toContain('2 shells filled.')
@@ -132,11 +132,11 @@ describe('a batch', () => {
     const codes = await shells(3)
     const id = await batchOf(tableOf(codes))
     await untilIt(id, 'tried')
-    const failing = there((await pairs(id))[1])
+    const failing = present((await pairs(id))[1])
     // Somebody changes the plan of one pair after the office has seen what it would do.
     await demo
       .db('plans')
-      .where({ id: there(failing.plan) })
+      .where({ id: present(failing.plan) })
       .update({
         document: demo.db.raw("JSON_SET(document, '$.carry.arrive', 'hidden')") as never,
         revision: 2,
@@ -157,7 +157,7 @@ describe('a batch', () => {
     const [category] = await survey().pluck('category_lineage')
     await survey().update({ category_lineage: null })
     const [own, ...others] = await shells(3)
-    const id = await batchOf(tableOf([there(own), ...others]))
+    const id = await batchOf(tableOf([present(own), ...others]))
     await untilIt(id, 'tried')
     const [first, second] = await pairs(id)
     expect(first).toMatchObject({
@@ -165,9 +165,9 @@ describe('a batch', () => {
       problem: { title: 'To settle: 1 graded item without a category' },
       effect: { settle: 1, alsoSettle: 1 },
     })
-    await changePair(demo.db, office(), id, there(first).id, 'accept')
+    await changePair(demo.db, office(), id, present(first).id, 'accept')
     expect((await read(id)).counts).toMatchObject({ ready: 1, look: 2 })
-    await changePair(demo.db, office(), id, there(second).id, 'accept-alike')
+    await changePair(demo.db, office(), id, present(second).id, 'accept-alike')
     expect((await read(id)).counts).toMatchObject({ ready: 3, look: 0 })
     await discardBatch(demo.db, office(), id)
     await survey().update({ category_lineage: category })
@@ -180,7 +180,7 @@ describe('a batch', () => {
     expect(done).toHaveLength(20)
     expect((await read(id)).open).toBe(3)
     // Others are told on the shell.
-    const plan = there((await pairs(id))[0]?.plan)
+    const plan = present((await pairs(id))[0]?.plan)
     expect((await planState(demo.db, plan)).writing).toMatchObject({ step: 'waits' })
     await stopBatch(demo.db, office(), id)
     await untilIt(id, 'stopped')
@@ -188,7 +188,7 @@ describe('a batch', () => {
     expect((await planState(demo.db, plan)).writing).toBeNull()
     await runBatch(demo.db, office(), id, origin)
     // Stopped once more while one is being written: that one is finished, and not asked for again.
-    const begun = there(await claimJob(demo.db, { 'batch-run': runs }))
+    const begun = present(await claimJob(demo.db, { 'batch-run': runs }))
     await stopBatch(demo.db, office(), id)
     await runBatch(demo.db, office(), id, origin)
     expect(
@@ -200,7 +200,7 @@ describe('a batch', () => {
     await runs.work(demo.db, begun, giveUp)
     await untilIt(id, 'done', 2)
     expect((await read(id)).counts).toMatchObject({ done: 3 })
-    const plans = (await pairs(id)).map(pair => there(pair.plan))
+    const plans = (await pairs(id)).map(pair => present(pair.plan))
     expect(await demo.db('runs').whereIn('plan_id', plans)).toHaveLength(3)
     const actions = await demo.db('log').where('action', 'like', 'batch.%').orderBy('id').pluck('action')
     expect(actions.slice(-7)).toEqual([
@@ -216,7 +216,7 @@ describe('a batch', () => {
   it('is stopped while it is tried: the others are tried later, once, and nothing keeps those that are ready', async () => {
     const codes = await shells(3)
     const id = await batchOf(tableOf(codes))
-    const begun = there(await claimJob(demo.db, { 'batch-try': tries }))
+    const begun = present(await claimJob(demo.db, { 'batch-try': tries }))
     await stopTrial(demo.db, office(), id)
     await tries.work(demo.db, begun, giveUp)
     await untilIt(id, 'tried')
@@ -244,12 +244,12 @@ describe('a batch', () => {
     await untilIt(id, 'done')
     // Somebody changes one shell, a student hands in on another, and a third is undone from its own record.
     const assignment = async (course: string): Promise<string> =>
-      there((await demo.db('items').where({ course_id: course, kind: 'assignment' }).pluck('lineage'))[0])
+      present((await demo.db('items').where({ course_id: course, kind: 'assignment' }).pluck('lineage'))[0])
     const [edited, handedIn] = courses as [string, string]
     const titles = { [await assignment(edited)]: 'Sounding the bay, anew' }
     await editCourse(demo.db, office(), edited, { does: 'rename', titles })
     await rolls.handIn(handedIn, await assignment(handedIn))
-    const runOf = async (at: number): Promise<string> => there((await pairs(id))[at]?.run)
+    const runOf = async (at: number): Promise<string> => present((await pairs(id))[at]?.run)
     const undo = await readUndo(demo.db, office(), await runOf(2))
     await undoRun(demo.db, office(), await runOf(2), { fingerprint: undo.fingerprint, keepAside: false })
     expect((await read(id)).counts).toMatchObject({ done: 3, undone: 1 })
@@ -273,7 +273,7 @@ describe('a batch', () => {
     expect(await batchRecord(demo.db, office(), id)).toContain('undone, the shell is as it was')
     await expect(discardBatch(demo.db, office(), id)).rejects.toMatchObject({ code: 'batch-was-run' })
     // Its drafts, which nobody has changed, bar no other batch; one that somebody has taken up does.
-    const taken = there((await pairs(id))[2]?.plan)
+    const taken = present((await pairs(id))[2]?.plan)
     await demo.db.raw(
       "UPDATE plans SET document = JSON_SET(document, '$.carry.arrive', 'hidden') WHERE id = ?",
       [taken],
@@ -298,7 +298,7 @@ describe('a batch', () => {
     await runBatch(demo.db, office(), id, origin)
     await untilIt(id, 'done')
     await undoBatch(demo.db, office(), id, origin)
-    const begun = there(await claimJob(demo.db, { 'batch-undo': undoes }))
+    const begun = present(await claimJob(demo.db, { 'batch-undo': undoes }))
     // Whoever began it was taken for dead, and another holds the job now: the first undoes nothing any more.
     await demo.db('jobs').where({ id: begun.id }).update({ token: newId() })
     await undoes.work(demo.db, begun, giveUp)

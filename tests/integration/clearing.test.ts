@@ -4,7 +4,7 @@ import { allStudentData, countsOf, studentDataNames } from '../../core/student-d
 import { insertStudentData } from '../../server/courses/student-data.queries'
 import { countStudentData } from '../../server/courses/student-data.queries'
 import { newId } from '../../server/db/rows'
-import { readItem } from '../../server/courses/reading'
+import { readItem } from '../../server/courses/item'
 import { effectOf } from '../../server/runs/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
 import { readTraces } from '../../server/student-data/traces'

@@ -6,7 +6,7 @@ import { ruleSchema } from '../../core/dates/rule'
 import { planBase, planSide } from '../../core/plan/base'
 import { bring } from '../../core/plan/bring'
 import { compileInputOf, planLedger, zoneYearsOf } from '../../core/plan/ledger'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { isTimeZone, zoneRules } from '../../server/calendars/zones'
 import { effectOf } from '../../server/runs/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'
@@ -46,10 +46,10 @@ describe('a date in an hour that the clock skips, years after classes', () => {
     const before = await readPlan(demo.db, demo.people.marchetti, plan)
     // After the last class, since Bounds would bring any other date back into the term.
     const classesTo = before.source.calendar.classes.to
-    const item = there(
+    const item = present(
       before.source.nodes.find(node => node.due !== null && node.due.slice(0, 10) > classesTo),
     )
-    const days = dayOf(skippedDay) - dayOf(there(item.due))
+    const days = dayOf(skippedDay) - dayOf(present(item.due))
     const rule = ruleSchema.parse({ method: 'offset', days, times: { due: skippedTime } })
     const itemRules = { [item.lineage]: rule }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { recommendedPlan, withHabit } from '../../core/plan/document'
 import {
   changeHabit,
@@ -53,7 +53,7 @@ describe('a habit', () => {
     expect(own.document.names.title).toBeNull()
     expect(own.document.windows).not.toBeNull()
     await changeHabit(demo.db, demo.people.marchetti, id, { usual: false })
-    const department = there((await keepableOf(demo.db, demo.people.ellwood, first.run)).departments[0])
+    const department = present((await keepableOf(demo.db, demo.people.ellwood, first.run)).departments[0])
     await keepHabit(demo.db, demo.people.ellwood, first.run, {
       name: 'As the department does',
       department: department.id,
@@ -72,7 +72,7 @@ describe('a habit', () => {
       sources: [demo.courses.old],
       target: await shell(),
     })
-    const inSame = there(
+    const inSame = present(
       (await habitsForPlan(demo.db, demo.people.marchetti, same)).habits.find(({ name }) => name === 'Tides'),
     )
     expect(inSame.document.carry.take).toEqual([announcement])
@@ -80,7 +80,7 @@ describe('a habit', () => {
     expect(inSame.from).toMatchObject({ code: 'HYD 240' })
     const source = await shell('WVG 999')
     const elsewhere = await startPlan(demo.db, demo.people.marchetti, { sources: [source], target })
-    const inOther = there(
+    const inOther = present(
       (await habitsForPlan(demo.db, demo.people.marchetti, elsewhere)).habits.find(
         ({ name }) => name === 'Tides',
       ),
@@ -93,7 +93,7 @@ describe('a habit', () => {
     const { run } = await ran()
     expect((await keepableOf(demo.db, demo.people.marchetti, run)).departments).toEqual([])
     const [department] = (await keepableOf(demo.db, demo.people.ellwood, run)).departments
-    const wish = { name: 'Ours', department: there(department).id, usual: false }
+    const wish = { name: 'Ours', department: present(department).id, usual: false }
     await expect(keepHabit(demo.db, demo.people.marchetti, run, wish)).rejects.toMatchObject({
       code: 'not-your-department',
     })
@@ -109,7 +109,7 @@ describe('a habit', () => {
     expect([done.length, refused]).toEqual([1, ['habit-name-taken']])
     const { id } = await keep(run, 'Twice')
     await Promise.all(
-      [id, there(done[0]).id].map(each => changeHabit(demo.db, demo.people.marchetti, each, { usual: true })),
+      [id, present(done[0]).id].map(each => changeHabit(demo.db, demo.people.marchetti, each, { usual: true })),
     )
     const usual = (await listHabits(demo.db, demo.people.marchetti)).habits.filter(
       habit => habit.isUsual && habit.department === null,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { loadRubrics } from '../../server/courses/around.queries'
 import { loadOutline } from '../../server/courses/content.queries'
-import { readItem } from '../../server/courses/reading'
+import { readItem } from '../../server/courses/item'
 import { json } from '../../server/db/rows'
 import { effectOf } from '../../server/runs/effect'
 import { readPlan, savePlan } from '../../server/plans/plans'

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { ruleBy } from '../../core/dates/rule'
 import type { PlanDocument } from '../../core/plan/document'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { loadOutline } from '../../server/courses/content.queries'
 import { readCourse } from '../../server/courses/lines'
 import { effectOf } from '../../server/runs/effect'
@@ -90,11 +90,11 @@ describe('what else is dated', () => {
   it('is as somebody decided: an opening held, a period chosen, no grace', async () => {
     const nodes = await loadOutline(demo.db, source.id)
     const [week] = nodes.filter(node => node.type === 'unit')
-    const counts = there(nodes.find(node => node.points !== null))
+    const counts = present(nodes.find(node => node.points !== null))
     const target = await shell()
     const plan = await planned([source.id], target, document => ({
       ...inDates({
-        itemRules: { [there(week).lineage]: ruleBy('set', { opens: '2027-01-07T12:00' }) },
+        itemRules: { [present(week).lineage]: ruleBy('set', { opens: '2027-01-07T12:00' }) },
         periods: { [counts.lineage]: 'Second half' },
       })(document),
       grace: { count: 0, days: 1, addsUp: true },
@@ -164,15 +164,15 @@ describe('what else is dated', () => {
     const [unit, item] = (await readPlan(demo.db, who(), plan)).source.nodes
     const sheet = [
       'Opens,Due,Key,Plan',
-      `2027-01-08 09:00,,${there(unit).lineage},${plan}`,
-      `2027-01-08 09:00,2027-01-09 09:00,${there(item).lineage},${plan}`,
+      `2027-01-08 09:00,,${present(unit).lineage},${plan}`,
+      `2027-01-08 09:00,2027-01-09 09:00,${present(item).lineage},${plan}`,
     ]
     const told = await comparePlanSheet(demo.db, plan, 'dates.csv', Buffer.from(sheet.join('\n')))
     expect(told.changes.map(({ id, is }) => [id, is?.opens])).toEqual([
-      [there(unit).lineage, '2027-01-08T09:00'],
-      [there(item).lineage, '2027-01-08T09:00'],
+      [present(unit).lineage, '2027-01-08T09:00'],
+      [present(item).lineage, '2027-01-08T09:00'],
     ])
-    const wrong = `Due,Key,Plan\n2027-01-09 09:00,${there(unit).lineage},${plan}`
+    const wrong = `Due,Key,Plan\n2027-01-09 09:00,${present(unit).lineage},${plan}`
     const { problems } = await comparePlanSheet(demo.db, plan, 'dates.csv', Buffer.from(wrong))
     expect(problems.map(({ message }) => message)).toEqual(['Due: a unit only opens. Leave this cell empty.'])
   })
@@ -192,6 +192,6 @@ describe('what else is dated', () => {
     ])
     expect(after.nodes.filter(node => node.gradingPeriod === 'First half')).toHaveLength(6)
     expect(after.grace).toEqual({ count: 5, days: 2, addsUp: false })
-    expect(await loadOutline(demo.db, there(snapshot).id)).toEqual(was)
+    expect(await loadOutline(demo.db, present(snapshot).id)).toEqual(was)
   })
 })

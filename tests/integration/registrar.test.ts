@@ -1,7 +1,7 @@
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { noRoster } from '../../core/formats/oneroster/read'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { postOffice } from '../../standins/mail/server'
 import { registrar } from '../../standins/registrar/server'
 import type { Fault } from '../../standins/registrar/world'
@@ -64,7 +64,7 @@ async function fetchNow(step: number, fault: Fault = 'none') {
       }
     if (Date.now() > end) throw new Error('the fetch did not end')
     // What a fetch waits with must outlive the garbage collector: a time limit that it took never came.
-    if (fault === 'slow') there(globalThis.gc)()
+    if (fault === 'slow') present(globalThis.gc)()
     await new Promise(resolve => setTimeout(resolve, 40))
   }
 }

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from 'vitest'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { loadOutline } from '../../server/courses/content.queries'
 import { claimJob } from '../../server/jobs/jobs.queries'
 import { startRunner } from '../../server/jobs/runner'
@@ -23,7 +23,7 @@ async function planned(): Promise<{ plan: string; target: string; fingerprint: s
 const ask = (plan: string, fingerprint: string): Promise<{ id: string }> =>
   askForRun(demo.db, demo.people.marchetti, plan, { fingerprint, origin })
 const jobsOf = (plan: string) => demo.db('jobs').where({ kind: 'run', subject: plan }).orderBy('id')
-const claimed = async () => there(await claimJob(demo.db, { run: runJob }))
+const claimed = async () => present(await claimJob(demo.db, { run: runJob }))
 afterEach(() => {
   delete process.env.NORTHTIDE_SMTP_URL
 })

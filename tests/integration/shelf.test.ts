@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { madeThing } from '../../core/carry/added'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { loadCategories } from '../../server/courses/around.queries'
 import { loadOutline } from '../../server/courses/content.queries'
 import { editCourse, readEdits, undoEdit } from '../../server/editing/edits'
@@ -19,9 +19,9 @@ const { planned, run, digest } = useRolls(demo, marchetti)
 const titles = async (course: string): Promise<string[]> =>
   (await loadOutline(demo.db, course)).map(node => node.title)
 const titled = async (course: string, title: string) =>
-  there((await loadOutline(demo.db, course)).find(node => node.title === title))
+  present((await loadOutline(demo.db, course)).find(node => node.title === title))
 const firstUnit = async (course: string) =>
-  there((await loadOutline(demo.db, course)).find(node => node.type === 'unit'))
+  present((await loadOutline(demo.db, course)).find(node => node.type === 'unit'))
 
 describe('a course changed in place', () => {
   it('is renamed, moved and added to, and each change is taken back in turn until it is as it was', async () => {
@@ -30,7 +30,7 @@ describe('a course changed in place', () => {
     const nodes = await loadOutline(demo.db, course)
     const unit = await firstUnit(course)
     const items = nodes.filter(node => node.parent === unit.lineage)
-    const [first, second] = [there(items[0]), there(items[1])]
+    const [first, second] = [present(items[0]), present(items[1])]
     await editCourse(demo.db, ellwood(), course, {
       does: 'rename',
       titles: { [first.lineage]: 'Read this first' },
@@ -67,7 +67,7 @@ describe('a course changed in place', () => {
       `renamed “${first.title}” to “Read this first”`,
     ])
     await expect(
-      undoEdit(demo.db, ellwood(), { id: course, edit: there(edits[1]).id }),
+      undoEdit(demo.db, ellwood(), { id: course, edit: present(edits[1]).id }),
     ).rejects.toMatchObject({ code: 'edit-overtaken' })
     for (const { id } of edits) await undoEdit(demo.db, ellwood(), { id: course, edit: id })
     expect(await digest(course)).toBe(before)
@@ -99,7 +99,7 @@ describe('the shelf', () => {
     const { id } = await makeTemplate(demo.db, marchetti(), old, {
       ...facts,
       unit: unit.lineage,
-      org: there(departments[0]).id,
+      org: present(departments[0]).id,
       colleagues: true,
     })
     const kept = await titles(id)
@@ -112,7 +112,7 @@ describe('the shelf', () => {
     expect((await loadCategories(demo.db, id)).every(category => used.has(category.lineage))).toBe(true)
 
     // A colleague of the department improves it there; the version before is kept.
-    const line = there(
+    const line = present(
       (await readTemplates(demo.db, demo.people.okonjo)).templates.find(each => each.course.id === id),
     )
     expect(line).toMatchObject({ own: false, mayChange: false, mayImprove: true, version: 1 })
@@ -129,7 +129,7 @@ describe('the shelf', () => {
     expect(await titles(demo.courses.empty)).toContain('Tides, gently')
 
     // A newer one is taken from the course, and the first brought back: nothing is lost.
-    const second = there(
+    const second = present(
       (await loadOutline(demo.db, old)).filter(node => node.type === 'unit' && node.depth === 0)[1],
     )
     await makeVersion(demo.db, marchetti(), id, { note: 'the second unit', from: old, unit: second.lineage })
@@ -155,7 +155,7 @@ describe('the shelf', () => {
       title: 'Only to take',
       subject: 'Hydrography',
       arrangement: 'weeks',
-      org: there((await readShares(demo.db, brandt(), demo.courses.template)).departments[0]).id,
+      org: present((await readShares(demo.db, brandt(), demo.courses.template)).departments[0]).id,
     })
     await expect(
       makeVersion(demo.db, demo.people.okonjo, id, { note: 'mine', from: null, unit: null }),

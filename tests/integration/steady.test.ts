@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { readLimits } from '../../core/formats/limits'
 import { noRoster, type Roster } from '../../core/formats/oneroster/read'
 import { hashOf } from '../../server/courses/bodies.queries'
@@ -303,7 +303,7 @@ describe('a connection that is lost while a run is committed', () => {
       const { fingerprint } = await effectOf(demo.db, plan)
       const { id } = await askForRun(demo.db, demo.people.marchetti, plan, { fingerprint, origin: '' })
       const stop = loseAtCommit(when)
-      await workOffRun(demo.db, there(await claimJob(demo.db, { run: jobKinds.run })))
+      await workOffRun(demo.db, present(await claimJob(demo.db, { run: jobKinds.run })))
       stop()
       expect((await loadOutline(demo.db, target)).length > 0).toBe(when === 'after')
       // Whoever held it is gone; its lease ends.

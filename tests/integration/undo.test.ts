@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import { editCourse } from '../../server/editing/edits'
 import { loadOutline } from '../../server/courses/content.queries'
 import { readPlan, savePlan } from '../../server/plans/plans'
@@ -48,27 +48,27 @@ describe('undoing a run', () => {
           const target = await shell()
           const sections = [await shell('02')]
           if (fromTemplate) await run(await planned([demo.courses.template], target))
-          const before = [await digest(target), await digest(there(sections[0]))]
+          const before = [await digest(target), await digest(present(sections[0]))]
           const plan = await planned([demo.courses.old], target, document => ({
             carry: { ...document.carry, leave, arrive },
             names: { ...document.names, title },
           }))
           await chooseSections(demo.db, who(), plan, sections)
           const id = await run(plan)
-          const after = [await digest(target), await digest(there(sections[0]))]
+          const after = [await digest(target), await digest(present(sections[0]))]
           expect(after).not.toEqual(before)
           await turn(id)
-          expect([await digest(target), await digest(there(sections[0]))]).toEqual(before)
+          expect([await digest(target), await digest(present(sections[0]))]).toEqual(before)
           // What is changed in the plan meanwhile is no part of the run that is put back.
           const draft = await readPlan(demo.db, who(), plan)
           const other = { ...draft.document, names: { ...draft.document.names, title: 'Tides, not yet' } }
           await savePlan(demo.db, who(), plan, draft.revision, { document: other })
           await turn(id)
-          expect([await digest(target), await digest(there(sections[0]))]).toEqual(after)
+          expect([await digest(target), await digest(present(sections[0]))]).toEqual(after)
           expect((await readPlan(demo.db, who(), plan)).document).toEqual(draft.document)
           if (!again) return
           await turn(id)
-          expect([await digest(target), await digest(there(sections[0]))]).toEqual(before)
+          expect([await digest(target), await digest(present(sections[0]))]).toEqual(before)
           // The plan is a draft again: it can be run once more, to the same.
           expect((await readPlan(demo.db, who(), plan)).state).toBe('draft')
           await run(plan)
@@ -86,7 +86,7 @@ describe('undoing a run', () => {
     expect(asked).toMatchObject({ does: 'undo', barred: null, mayRun: true, then: { units: 0, items: 0 } })
     await editCourse(demo.db, who(), target, {
       does: 'rename',
-      titles: { [there(first).lineage]: 'Welcome all' },
+      titles: { [present(first).lineage]: 'Welcome all' },
     })
     const edited = await digest(target)
     // Whoever has not seen the change has not agreed to lose it.
@@ -103,7 +103,7 @@ describe('undoing a run', () => {
   it('is refused where students have handed in, or keeps their work aside and names them', async () => {
     const target = await shell()
     const id = await run(await planned([demo.courses.old], target))
-    const item = there((await loadOutline(demo.db, target)).find(node => node.kind === 'assignment'))
+    const item = present((await loadOutline(demo.db, target)).find(node => node.kind === 'assignment'))
     await handIn(target, item.lineage)
     const run_ = await digest(target)
     const { since, fingerprint } = await readUndo(demo.db, who(), id)
@@ -113,7 +113,7 @@ describe('undoing a run', () => {
     expect(since.students).toHaveLength(1)
     await expect(undoRun(demo.db, who(), id, { fingerprint, keepAside: false })).rejects.toMatchObject({
       code: 'undo-students-work',
-      told: { detail: expect.stringContaining(there(since.students[0])) as string },
+      told: { detail: expect.stringContaining(present(since.students[0])) as string },
     })
     expect(await digest(target)).toBe(run_)
     await turn(id, true)
@@ -202,7 +202,7 @@ describe('undoing a run', () => {
       mode: 'in-place',
     })
     const { snapshot } = await readRun(demo.db, who(), await run(plan))
-    const copy = there(snapshot).id
+    const copy = present(snapshot).id
     const before = await digest(copy)
     await demo.db('kept_states').update({ kept_at: '2026-01-01' })
     expect(await dropOldStates(demo.db, 90)).toBeGreaterThan(0)

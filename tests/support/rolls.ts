@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { there } from '../../core/there'
+import { present } from '../../core/present'
 import type { PlanDocument } from '../../core/plan/document'
 import { contentTables } from '../../server/courses/content.queries'
 import { newId } from '../../server/db/rows'
@@ -35,7 +35,7 @@ export const useRolls = (demo: Demo, who: () => Person) => ({
     await demo.db('enrolments').insert({
       id: enrolment,
       course_id: courseId,
-      person_id: there(students[0]),
+      person_id: present(students[0]),
       role: 'student',
       origin: 'registrar',
       source_id: `in-${enrolment}`,

@@ -38,7 +38,7 @@ const events = computed(() => fromTable.value?.events ?? report.value?.events ??
 const findings = computed(() =>
   fromTable.value
     ? [
-        ...there(report.value).findings.filter(finding => finding.about !== 'columns'),
+        ...present(report.value).findings.filter(finding => finding.about !== 'columns'),
         ...fromTable.value.findings,
       ]
     : (report.value?.findings ?? []),

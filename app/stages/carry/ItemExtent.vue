@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { comesAsFrame } from '~~/core/plan/parts/carry'
 import { itemKindDefinitions } from '~~/core/course/kinds'
-import { there } from '~~/core/there'
+import { present } from '~~/core/present'
 import { useStagePlan } from '../plan/store'
 import type { ShownRow } from './carry'
 import QuestionChoice from './QuestionChoice.vue'
@@ -9,7 +9,7 @@ import QuestionChoice from './QuestionChoice.vue'
 /** How much of an item comes: all of it, some of its questions, or a frame without content. */
 const props = defineProps<{ shown: ShownRow; mayEdit: boolean }>()
 const { store, document } = useStagePlan()
-const source = computed(() => there(props.shown.row.source))
+const source = computed(() => present(props.shown.row.source))
 const key = computed(() => source.value.lineage)
 const isFrame = computed(() => comesAsFrame(document.value.carry, source.value))
 const hasQuestions = computed(

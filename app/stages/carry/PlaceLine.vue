@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { arrowOf, happeningText, isPartly, shellWords, shouldCarry, titleOf, type ShownRow } from './carry'
+import {
+  arrowOf,
+  happeningText,
+  isPartly,
+  shellPlaceText,
+  shouldCarry,
+  titleOf,
+  type ShownRow,
+} from './carry'
 import { useDragging } from './dragging'
 
 /** One row of the ledger of places: what comes at the left, what happens, what the shell will hold at the right. */
@@ -43,7 +51,7 @@ const words = computed(() =>
   [
     row.value.happens === 'fills' && row.value.shell?.title !== heldTitle.value
       ? `in the place “${row.value.shell?.title}”`
-      : shellWords(row.value),
+      : shellPlaceText(row.value),
     partWords.value,
     props.arrives,
   ]

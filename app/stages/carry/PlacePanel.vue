@@ -18,7 +18,7 @@ import TextChoice from './TextChoice.vue'
 import TextCompare from './TextCompare.vue'
 import UnitCompare from './UnitCompare.vue'
 import { alike, removable, titleOf, type ShownRow } from './carry'
-import { changeWords, whyTheyMeet } from './place-words'
+import { changedPartsText, whyTheyMeet } from './place-words'
 
 /** The selected row: why both sides meet, both texts, and what becomes of them. */
 const props = defineProps<{ shown: ShownRow; mayEdit: boolean }>()
@@ -289,7 +289,7 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
       </ElRadioGroup>
       <p v-if="met?.holds && lost.length" class="small settle">
         This place holds no {{ source?.kind ? kindWords(source.kind)[0] : 'item' }}. Title, points, category,
-        rubric and dates survive; its {{ changeWords(lost) }} would be lost.
+        rubric and dates survive; its {{ changedPartsText(lost) }} would be lost.
       </p>
       <p v-if="row.settle" class="small">
         <button class="link" type="button" :disabled="!mayEdit" @click="choose(chosen)">

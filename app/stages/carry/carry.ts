@@ -187,7 +187,7 @@ export const arrowOf = (row: PlaceRow): 'plain' | 'tide' | 'brass' | null => {
   return arrow === 'plain' && row.settle ? 'brass' : arrow
 }
 /** Where what the shell has is from, in a word or two. */
-export function shellWords({ shell, isUntouched, happens }: PlaceRow): string {
+export function shellPlaceText({ shell, isUntouched, happens }: PlaceRow): string {
   if (!shell) return ''
   if (shell.holds) return happens === 'fills' ? 'a template’s place' : 'empty place'
   if (shell.fixed) return 'fixed'

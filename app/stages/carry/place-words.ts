@@ -42,7 +42,7 @@ export function whyTheyMeet(row: PlaceRow, met: OutlineNode | null, base: Carrie
   return `${why} The shell’s was made there.`
 }
 /** Several parts in words: `text and settings`. */
-export const changeWords = (parts: readonly ThingPart[]): string =>
+export const changedPartsText = (parts: readonly ThingPart[]): string =>
   parts.map(part => partWords[part]).join(' and ')
 
 /** One side of a changed part, in words. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { answerOf, type Trace, type TraceAnswer, type TraceDecision } from '~~/core/student-data/traces/trace'
-import { there } from '~~/core/there'
+import { present } from '~~/core/present'
 import { giveFocus } from '~/composables/focus'
 import { useStagePlan } from '../plan/store'
 import TraceLine from './TraceLine.vue'
@@ -41,7 +41,7 @@ function next(): void {
 const decision = (does: TraceAnswer, because = ''): TraceDecision => ({
   does,
   because,
-  by: there(session.person).name,
+  by: present(session.person).name,
 })
 /** The trace of which somebody asked for what cannot be done with it. */
 const cannot = ref<string | null>(null)

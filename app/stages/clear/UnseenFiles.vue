@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { there } from '~~/core/there'
+import { present } from '~~/core/present'
 import { useStagePlan } from '../plan/store'
 
 /** Files that come and could not be looked into: by name, with why and how large. One decision is for all of them. */
@@ -17,7 +17,7 @@ const filesText = (n: number): string => counted(n, 'file')
 function carryUnseen(): void {
   store.agreeUnseen(
     open.value.map(({ id }) => id),
-    there(session.person).name,
+    present(session.person).name,
   )
   emit('settled')
 }

@@ -8,7 +8,7 @@ import CrossingGhost from './CrossingGhost.vue'
 import CrossingOver from './CrossingOver.vue'
 import CrossingTerm from './CrossingTerm.vue'
 import CrossingThread from './CrossingThread.vue'
-import { crossingItems, crossingTold, densityOf, threadsAtMost, threadsOf } from './crossing'
+import { crossingItems, crossingText, densityOf, threadsAtMost, threadsOf } from './crossing'
 import {
   axisOf,
   daysDrawn,
@@ -20,7 +20,7 @@ import {
   zoomed,
   type CrossingView,
 } from './crossing-axes'
-import { dayTold, useCrossingPointer } from './crossing-pointer'
+import { dueOnText, useCrossingPointer } from './crossing-pointer'
 import type { LedgerItem } from './ledger'
 
 /** The two terms one above the other, and a thread for every item from where it was to where it lands. */
@@ -123,7 +123,7 @@ const ghost = computed(() => {
   const day = now.from + now.days
   const one = axes.value.target
   const more = now.items.length > 1 ? ` · ${now.items.length} move` : ''
-  return { x: one.x(day + 0.5), words: dayTold(term, day, dueOn.value.get(day) ?? 0) + more }
+  return { x: one.x(day + 0.5), words: dueOnText(term, day, dueOn.value.get(day) ?? 0) + more }
 })
 const piles = computed(() =>
   axes.value
@@ -161,7 +161,7 @@ useKeys([
   { key: '.', does: 'the crossing further right', run: () => pan(0.3) },
   { key: '=', does: 'both terms at one scale, or at one length', run: turnScale },
 ])
-const told = computed(() => crossingTold(crossing.value.size, props.crowded))
+const told = computed(() => crossingText(crossing.value.size, props.crowded))
 </script>
 
 <template>

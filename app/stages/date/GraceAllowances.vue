@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { graceTold, usualGrace, type Grace } from '~~/core/grading/grace'
+import { graceText, usualGrace, type Grace } from '~~/core/grading/grace'
 import NumberBox from '~/ui/NumberBox.vue'
 import { useStagePlan } from '../plan/store'
 
@@ -26,7 +26,7 @@ function choose(next: string | number | boolean | undefined): void {
 }
 const put = (changed: Partial<Grace>): void =>
   store.changePart('grace', { ...(own.value ?? first()), ...changed })
-const asWas = computed(() => (comes.value ? graceTold(comes.value) : 'nobody has said'))
+const asWas = computed(() => (comes.value ? graceText(comes.value) : 'nobody has said'))
 const isNone = computed(() => (own.value ?? comes.value)?.count === 0)
 </script>
 

@@ -25,7 +25,7 @@ interface Sweep {
 const least = 4
 
 /** What a day is, in a few words: `Fri 5 Feb · week 5 · 3 due`. */
-export function dayTold(term: Term, day: Day, due: number): string {
+export function dueOnText(term: Term, day: Day, due: number): string {
   const closure = term.closureOn(day)
   const { week, after } = teachingWeek(term, day)
   const isWithin = day >= term.firstWeek && day <= term.classes.to && after === 0

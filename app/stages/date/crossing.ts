@@ -186,7 +186,7 @@ export function densityOf(
 }
 
 /** What one sees at a glance, said: threads that go back, and days that hold too much. */
-export function crossingTold(
+export function crossingText(
   crossing: number,
   crowded: readonly { first: Day; ids: readonly unknown[] }[],
 ): string {

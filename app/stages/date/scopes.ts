@@ -16,7 +16,7 @@ export function scopeValue(scope: RuleScope): string {
 }
 const choice = (scope: RuleScope, label: string): ScopeChoice => ({ value: scopeValue(scope), label, scope })
 
-const onlyWords = ({ type, title }: Pick<OutlineNode, 'type' | 'title'>): string =>
+const onlyText = ({ type, title }: Pick<OutlineNode, 'type' | 'title'>): string =>
   type === 'unit' ? `only the opening of ${title}` : `only ${title}`
 /** What a rule can be for: the course, each kind that stands there, each unit, the selected item, and those that are chosen. */
 export function scopeChoices(
@@ -33,7 +33,7 @@ export function scopeChoices(
     ...nodes
       .filter(node => node.type === 'unit')
       .map(unit => choice({ level: 'unit', key: unit.lineage }, `the unit ${unit.title}`)),
-    ...(selected ? [choice({ level: 'items', keys: [selected.lineage] }, onlyWords(selected))] : []),
+    ...(selected ? [choice({ level: 'items', keys: [selected.lineage] }, onlyText(selected))] : []),
     ...(chosen.length > 1
       ? [choice({ level: 'items', keys: chosen }, `the ${chosen.length} chosen rows`)]
       : []),

@@ -9,7 +9,7 @@ import { ruleSetSchema } from '~~/core/dates/rule'
 import { item } from '~~/tests/support/outline'
 import { wall } from '~~/tests/support/wall'
 import { useRoute } from '~/testing/address'
-import { crossingItems, crossingTold, densityOf, threadsAtMost, threadsOf } from './crossing'
+import { crossingItems, crossingText, densityOf, threadsAtMost, threadsOf } from './crossing'
 import { axisOf, panned, sourceY, targetY, wholePicture, zoomed } from './crossing-axes'
 import { ledgerItem, ledgerRows, type LedgerItem } from './ledger'
 import { useSelection } from './selection'
@@ -124,10 +124,10 @@ describe('the crossing', () => {
       itemRules: { i0: { method: 'set', due: '2027-06-11T23:59' } },
     })
     expect(ids([...crossingItems(items)])).toEqual(['i0'])
-    expect(crossingTold(1, [{ first: dayOf('2027-06-14'), ids: ['a', 'b', 'c', 'd'] }])).toBe(
+    expect(crossingText(1, [{ first: dayOf('2027-06-14'), ids: ['a', 'b', 'c', 'd'] }])).toBe(
       '1 item comes in another order; 1 day holds too much, Mon 14 Jun most: 4 due.',
     )
-    expect(crossingTold(0, [])).toBe('No item changes its order; no day holds too much.')
+    expect(crossingText(0, [])).toBe('No item changes its order; no day holds too much.')
   })
   it('of thousands shows how many a day holds', () => {
     const days = Array.from({ length: 90 }, (_, day) => new Date(Date.UTC(2026, 8, 2 + day)))

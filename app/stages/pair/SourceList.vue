@@ -13,7 +13,7 @@ const doubles = computed(
     new Map(
       sameContent(sides.value).map(({ at, as, items, of }) => [
         at,
-        `Holds the same as ${codeText(there(sides.value[as]).course)}: ${items} of its ${counted(of, 'item')}. Both would come. Take one out.`,
+        `Holds the same as ${codeText(present(sides.value[as]).course)}: ${items} of its ${counted(of, 'item')}. Both would come. Take one out.`,
       ]),
     ),
 )

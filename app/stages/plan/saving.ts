@@ -34,7 +34,7 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
   let base: PlanDocument | null = null
   let revision = 0
   let sent: Promise<void> = Promise.resolve()
-  const fetchNow = (): Promise<PlanReply> => fetchPlan(there(plan.value).id)
+  const fetchNow = (): Promise<PlanReply> => fetchPlan(present(plan.value).id)
 
   function saved(loaded: PlanReply): void {
     base = loaded.document

@@ -139,8 +139,8 @@ export const usePlan = defineStore('plan', () => {
   /** Chooses other courses to roll from. Where another comes first, decisions about items of the old one fall away. */
   async function changeSources(sources: string[]): Promise<void> {
     await saving.save()
-    const now = there(plan.value)
-    const kept = there(document.value)
+    const now = present(plan.value)
+    const kept = present(document.value)
     const before = [now.source, ...now.more].map(side => side.course.id)
     const takesOut = sources.every(source => before.includes(source))
     const next = takesOut || sources[0] === before[0] ? kept : forOtherSource(kept)
@@ -212,7 +212,7 @@ export function useStagePlan() {
   const store = usePlan()
   return {
     store,
-    plan: computed(() => there(store.plan)),
-    document: computed(() => there(store.document)),
+    plan: computed(() => present(store.plan)),
+    document: computed(() => present(store.document)),
   }
 }

@@ -5,7 +5,7 @@ import { lineageOf } from '~~/core/course/lineage'
 import type { OutlineNode } from '~~/core/course/outline'
 import type { PlanDocument } from '~~/core/plan/document'
 import type { PlanReply } from '~~/shared/api/plans'
-import { there } from '~/composables/api'
+import { present } from '~/composables/api'
 import { fetchPlan } from './fetch'
 import { isSame } from './saving'
 
@@ -25,7 +25,7 @@ export function useTakenThings({ plan, document, nodes, saving, put, show, load 
     wanted: Pick<FoundThing, 'course' | 'lineage'>,
     { by, into, questions }: { by: string; into: string | null; questions: QuestionChoice | null },
   ): Promise<string> {
-    const now = there(document.value)
+    const now = present(document.value)
     const isKnown = nodes.value.some(node => node.lineage === wanted.lineage)
     const key = isKnown ? lineageOf(wanted.course, wanted.lineage) : wanted.lineage
     put({
@@ -42,12 +42,12 @@ export function useTakenThings({ plan, document, nodes, saving, put, show, load 
   }
   /** Takes everything out that was taken from a course that is no source. */
   async function takeOutCourse(course: string): Promise<void> {
-    const { found } = there(document.value).added
+    const { found } = present(document.value).added
     const rest = Object.entries(found).filter(([, each]) => each.course !== course)
-    const now = there(document.value)
+    const now = present(document.value)
     put({ ...now, added: { ...now.added, found: Object.fromEntries(rest) } })
     await saving.save()
-    await load(there(plan.value).id)
+    await load(present(plan.value).id)
   }
   /** What the document takes of other courses that came with no answer of the server yet: taken just now, or by a step back or forward. */
   const unknownFound = computed(() => {
@@ -75,7 +75,7 @@ export function useTakenThings({ plan, document, nodes, saving, put, show, load 
   }
   /** Fetches the courses of the plan anew. What was changed here meanwhile stays as it is. */
   async function fetchSides(): Promise<void> {
-    const loaded = await fetchPlan(there(plan.value).id)
+    const loaded = await fetchPlan(present(plan.value).id)
     if (isSame(document.value, loaded.document)) return show(loaded)
     plan.value = loaded
   }

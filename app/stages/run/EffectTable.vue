@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
-import { graceTold } from '~~/core/grading/grace'
-import { settleBesideDates, settleTold } from '~~/core/plan/to-settle'
+import { graceText } from '~~/core/grading/grace'
+import { settleBesideDates, settleTexts } from '~~/core/plan/to-settle'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectView } from '~~/shared/api/plans'
 
@@ -62,7 +62,7 @@ const unseenText = computed(() => {
     .join(', ')
 })
 /** All that a person has still to say, but for dates: these stand with the dates. */
-const settleText = computed(() => settleTold({ ...props.effect.settle, dates: 0 }).join(', '))
+const settleText = computed(() => settleTexts({ ...props.effect.settle, dates: 0 }).join(', '))
 const changesNothing = computed(() => props.effect.replaced + props.effect.cleared === 0)
 </script>
 
@@ -199,7 +199,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       <tr v-if="effect.grace">
         <td>Grace allowances</td>
         <td class="number">{{ effect.grace.count }}</td>
-        <td>{{ graceTold(effect.grace) }}</td>
+        <td>{{ graceText(effect.grace) }}</td>
       </tr>
       <tr v-if="changesNothing">
         <td>Replaced or cleared</td>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { graceTold } from '~~/core/grading/grace'
+import { graceText } from '~~/core/grading/grace'
 import { clearingText } from './effect'
 import type { EffectReply, EffectView, PlanReply } from '~~/shared/api/plans'
 
@@ -20,7 +20,7 @@ const rows = computed(() => {
       what: 'Dates',
       text: `${counted(dates.dates, 'date')} written, ${dates.moved} moved, ${props.effect.settle.dates} to settle`,
     },
-    ...(props.effect.grace ? [{ what: 'Grace allowances', text: graceTold(props.effect.grace) }] : []),
+    ...(props.effect.grace ? [{ what: 'Grace allowances', text: graceText(props.effect.grace) }] : []),
     ...(props.effect.traces.out > 0
       ? [
           {

@@ -12,7 +12,7 @@ onMounted(() => {
   if (isFocusNowhere()) giveFocus(heading.value)
 })
 const inPlace = computed(() => props.plan.mode === 'in-place')
-const { data: record, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${there(props.plan.run).id}`))
+const { data: record, refresh } = useLoaded(() => api.get<RunReply>(`/runs/${present(props.plan.run).id}`))
 watch(
   () => props.plan.run?.id,
   id => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { there } from '~~/core/there'
+import { present } from '~~/core/present'
 import { isNameAlone, namesText } from '../clear/trace-words'
 import { useStagePlan } from '../plan/store'
 
@@ -17,7 +17,7 @@ const rest = computed(() => store.tracesToSettle.length - open.value.length)
 const placesText = computed(() =>
   open.value.length === 1 ? 'that place' : `these ${open.value.length} places`,
 )
-const by = computed(() => there(session.person).name)
+const by = computed(() => present(session.person).name)
 const ids = computed(() => open.value.map(trace => trace.id))
 function settle(does: 'role' | 'keep', because = ''): void {
   store.settle(ids.value, { does, because, by: by.value })

@@ -119,7 +119,7 @@ export const effectCounts = (counts: EffectGroup['counts']): string =>
       return n > 0 ? [`${n} ${words[n === 1 ? 0 : 1]}`] : []
     })
     .join(', ')
-export const effectWords = (name: EffectName, n: number): string => {
+export const effectText = (name: EffectName, n: number): string => {
   const { words } = told.find(each => each.name === name) ?? told[0]
   return words[n === 1 ? 0 : 1]
 }

@@ -2,7 +2,7 @@ import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectReply, EffectView, PlanReply } from '~~/shared/api/plans'
 import type { PlanDocument } from '~~/core/plan/document'
 import { dayText } from '~~/core/dates/words'
-import { there } from '~~/core/there'
+import { present } from '~~/core/present'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
 import { codeText, counted } from '~/composables/words'
 
@@ -77,7 +77,7 @@ export function sectionChanges(facts: SectionFacts | undefined, section: CourseL
 export function writtenText(plan: PlanReply): string {
   const joined = plan.mode === 'roll' ? plan.sections.filter(entry => entry.chosen || entry.joined) : []
   const names = [shellOf(plan), ...joined.map(entry => entry.course)].map(codeText)
-  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : there(names[0])
+  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : present(names[0])
 }
 
 /** The course that a run writes into: the shell, or in place the course itself. */

@@ -1,13 +1,13 @@
 import type { DateMethod, NoParameters } from '../method'
 import { reason } from '../reason'
-import { saidMoment } from '../saying'
+import { momentOrBlank } from '../saying'
 import { byWeek } from './keep-week'
 import { undate } from './none'
 
 const reasons = {
   'always-open': reason({
     short: 'always open',
-    sentence: ({ before }) => `Was ${saidMoment(before)}. The rule keeps this always open.`,
+    sentence: ({ before }) => `Was ${momentOrBlank(before)}. The rule keeps this always open.`,
   }),
 }
 

@@ -3,7 +3,7 @@ import { isoOf } from '../../calendar/day'
 import { bit } from '../flags'
 import type { DateMethod } from '../method'
 import { reason } from '../reason'
-import { distanceText, saidDay } from '../saying'
+import { distanceText, dayOrBlank } from '../saying'
 import { byWeek } from './keep-week'
 
 const parameters = { milestone: z.string({ error: 'must name the key of a milestone' }) }
@@ -12,7 +12,7 @@ const reasons = {
   anchor: reason<{ milestone: string; days: number; anchor: string }>({
     short: 'by milestone',
     sentence: ({ before, after, details: { milestone, days, anchor } }) =>
-      `Was ${saidDay(before)}, ${distanceText(days, around)} “${milestone}”. That is ${saidDay(anchor)} now, which gives ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}, ${distanceText(days, around)} “${milestone}”. That is ${dayOrBlank(anchor)} now, which gives ${dayOrBlank(after)}.`,
   }),
   'no-milestone': reason<{ milestone: string; side: 'source' | 'target' }>({
     sentence: ({ details: { milestone, side } }) =>

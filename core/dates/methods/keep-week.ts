@@ -6,7 +6,7 @@ import type { DateMethod, NoParameters, Place } from '../method'
 import { placeOutsideClasses } from '../phases'
 import { reason } from '../reason'
 import { turned, type RuleCommon } from '../rule-common'
-import { saidDay, turnedText } from '../saying'
+import { dayOrBlank, turnedText } from '../saying'
 import { counted, weekdayName } from '../words'
 
 interface Details {
@@ -20,8 +20,8 @@ interface Details {
   weekday: number
 }
 const startsText = ({ landing, week, weekStarts }: Details): string => {
-  if (landing === week) return `Teaching week ${week} starts ${saidDay(weekStarts)}`
-  return `The new term has ${counted(landing, 'teaching week')}; the last starts ${saidDay(weekStarts)}`
+  if (landing === week) return `Teaching week ${week} starts ${dayOrBlank(weekStarts)}`
+  return `The new term has ${counted(landing, 'teaching week')}; the last starts ${dayOrBlank(weekStarts)}`
 }
 const reasons = {
   'keep-week': reason<Details>({
@@ -30,8 +30,8 @@ const reasons = {
       const { breakWeek, landing, week, was, weekday, weekStarts } = details
       const turned = weekday === was ? '' : ` ${turnedText(was, weekday)}.`
       if (breakWeek > 0)
-        return `Was ${saidDay(before)}, in a week without classes after teaching week ${week}.${turned} This term the week after teaching week ${landing} starts ${saidDay(weekStarts)}, so it lands on ${saidDay(after)}.`
-      return `Was ${saidDay(before)}, the ${weekdayName(was)} of teaching week ${week}.${turned} ${startsText(details)}, so it lands on ${saidDay(after)}.`
+        return `Was ${dayOrBlank(before)}, in a week without classes after teaching week ${week}.${turned} This term the week after teaching week ${landing} starts ${dayOrBlank(weekStarts)}, so it lands on ${dayOrBlank(after)}.`
+      return `Was ${dayOrBlank(before)}, the ${weekdayName(was)} of teaching week ${week}.${turned} ${startsText(details)}, so it lands on ${dayOrBlank(after)}.`
     },
   }),
 }

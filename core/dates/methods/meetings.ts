@@ -6,7 +6,7 @@ import { bit } from '../flags'
 import type { DateMethod } from '../method'
 import { placeOutsideClasses } from '../phases'
 import { reason } from '../reason'
-import { residualText, saidDay } from '../saying'
+import { residualText, dayOrBlank } from '../saying'
 import { byWeek } from './keep-week'
 import { dayAmong, indexAmong, share, type ShareDetails } from './stretch'
 
@@ -21,7 +21,7 @@ const reasons = {
   meetings: reason<ShareDetails & { align: 'count' | 'share' }>({
     short: 'class meeting',
     sentence: ({ before, after, details: { residual, index, of, landing, ofTarget } }) =>
-      `Was ${saidDay(before)}, ${residualText(residual)}class meeting ${index} of ${of}. Meeting ${landing} of ${ofTarget} gives ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}, ${residualText(residual)}class meeting ${index} of ${of}. Meeting ${landing} of ${ofTarget} gives ${dayOrBlank(after)}.`,
   }),
   'no-meetings': reason<{ side: 'source' | 'target' }>({
     sentence: ({ details }) =>

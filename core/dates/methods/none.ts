@@ -2,13 +2,13 @@ import { wallOf } from '../../calendar/day'
 import type { Draft } from '../draft'
 import type { DateMethod, NoParameters } from '../method'
 import { reason } from '../reason'
-import { saidMoment } from '../saying'
+import { momentOrBlank } from '../saying'
 
 const reasons = {
   none: reason({
     short: 'no dates',
     sentence: ({ before, field }) =>
-      `Was ${saidMoment(before)}. The rule gives no dates.${field === 'opens' ? ' The item arrives hidden, so that it does not open by accident.' : ''}`,
+      `Was ${momentOrBlank(before)}. The rule gives no dates.${field === 'opens' ? ' The item arrives hidden, so that it does not open by accident.' : ''}`,
   }),
 }
 

@@ -4,7 +4,7 @@ import { dayInWeek, weekFirst } from '../../calendar/term'
 import type { DateMethod } from '../method'
 import { reason } from '../reason'
 import { turned, yesOrNo } from '../rule-common'
-import { saidDay, turnedText } from '../saying'
+import { dayOrBlank, turnedText } from '../saying'
 import { counted } from '../words'
 
 const farthest = 84_006
@@ -28,11 +28,11 @@ const reasons = {
   offset: reason<{ days: number; how: keyof typeof distances }>({
     short: 'same distance',
     sentence: ({ before, after, details: { days, how } }) =>
-      `Was ${saidDay(before)}. ${counted(Math.abs(days), 'day')} ${days < 0 ? 'earlier' : 'later'}, ${distances[how]}, is ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}. ${counted(Math.abs(days), 'day')} ${days < 0 ? 'earlier' : 'later'}, ${distances[how]}, is ${dayOrBlank(after)}.`,
   }),
   'weekday-table': reason<{ was: number; weekday: number }>({
     sentence: ({ after, details }) =>
-      `${turnedText(details.was, details.weekday)}: ${saidDay(after)} of that week.`,
+      `${turnedText(details.was, details.weekday)}: ${dayOrBlank(after)} of that week.`,
   }),
 }
 

@@ -1,7 +1,7 @@
 import { wallTime } from '../../calendar/schema'
 import type { DateMethod } from '../method'
 import { reason } from '../reason'
-import { fieldWord, saidMoment } from '../saying'
+import { fieldWord, momentOrBlank } from '../saying'
 
 const date = wallTime.nullish().transform(value => value ?? null)
 const parameters = { opens: date, due: date, closes: date }
@@ -9,10 +9,10 @@ const reasons = {
   'set-by-hand': reason({
     short: 'held',
     sentence: ({ field, before, after }) => {
-      const was = before === null ? 'It had none.' : `It was ${saidMoment(before)}.`
+      const was = before === null ? 'It had none.' : `It was ${momentOrBlank(before)}.`
       return after === null
         ? `No ${fieldWord[field]}, by hand. ${was}`
-        : `Held at ${saidMoment(after)} by hand. ${was}`
+        : `Held at ${momentOrBlank(after)} by hand. ${was}`
     },
   }),
 }

@@ -3,7 +3,7 @@ import { isoOf } from '../../calendar/day'
 import type { DateField } from '../../course/dates'
 import type { DateMethod } from '../method'
 import { reason } from '../reason'
-import { saidDay } from '../saying'
+import { dayOrBlank } from '../saying'
 
 const parameters = {
   /** Through classes, or through the days on which students may enter the course. */
@@ -20,7 +20,7 @@ const reasons = {
       const end = field === 'opens' ? 'first' : 'last'
       const day =
         basis === 'classes' ? `${end} day of classes` : `${end} day on which students may enter the course`
-      return `${verbs[field]} on the ${day}, ${saidDay(after)}.`
+      return `${verbs[field]} on the ${day}, ${dayOrBlank(after)}.`
     },
   }),
 }

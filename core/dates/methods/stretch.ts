@@ -6,7 +6,7 @@ import type { DateMethod } from '../method'
 import { placeOutsideClasses } from '../phases'
 import { reason } from '../reason'
 import { turned, yesOrNo } from '../rule-common'
-import { residualText, saidDay } from '../saying'
+import { residualText, dayOrBlank } from '../saying'
 import { counted, weekdayName } from '../words'
 
 const parameters = {
@@ -29,15 +29,15 @@ const reasons = {
   'stretch-calendar': reason<{ days: number; of: number; ofTarget: number }>({
     short: 'stretched',
     sentence: ({ before, after, details: { days, of, ofTarget } }) =>
-      `Was ${saidDay(before)}, ${counted(days, 'day')} into the ${of} of classes. The same share of ${ofTarget} days is ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}, ${counted(days, 'day')} into the ${of} of classes. The same share of ${ofTarget} days is ${dayOrBlank(after)}.`,
   }),
   'stretch-teaching': reason<ShareDetails>({
     short: 'stretched',
     sentence: ({ before, after, details: { residual, index, of, landing, ofTarget } }) =>
-      `Was ${saidDay(before)}, ${residualText(residual)}class day ${index} of ${of}. Class day ${landing} of ${ofTarget} gives ${saidDay(after)}.`,
+      `Was ${dayOrBlank(before)}, ${residualText(residual)}class day ${index} of ${of}. Class day ${landing} of ${ofTarget} gives ${dayOrBlank(after)}.`,
   }),
   'nearest-weekday': reason<{ weekday: number }>({
-    sentence: ({ after, details }) => `The nearest ${weekdayName(details.weekday)} is ${saidDay(after)}.`,
+    sentence: ({ after, details }) => `The nearest ${weekdayName(details.weekday)} is ${dayOrBlank(after)}.`,
   }),
 }
 

@@ -1,11 +1,11 @@
 import type { DateMethod, NoParameters } from '../method'
 import { reason } from '../reason'
-import { saidMoment } from '../saying'
+import { momentOrBlank } from '../saying'
 
 const reasons = {
   unchanged: reason({
     short: 'as it was',
-    sentence: ({ after }) => `The rule leaves it as it was, ${saidMoment(after)}.`,
+    sentence: ({ after }) => `The rule leaves it as it was, ${momentOrBlank(after)}.`,
   }),
 }
 

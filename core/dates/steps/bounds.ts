@@ -1,18 +1,18 @@
 import { isoOf } from '../../calendar/day'
 import { reason } from '../reason'
-import { saidDay } from '../saying'
+import { dayOrBlank } from '../saying'
 import { move, type Step } from './step'
 
 export const boundsReasons = {
   'before-start': reason<{ start: string }>({
     short: 'before the start',
     sentence: ({ before, after, details: { start } }) =>
-      `${saidDay(before)} is before classes start on ${saidDay(start)}, so it is ${saidDay(after)}, the first class day.`,
+      `${dayOrBlank(before)} is before classes start on ${dayOrBlank(start)}, so it is ${dayOrBlank(after)}, the first class day.`,
   }),
   'past-end': reason<{ end: string }>({
     short: 'past the end',
     sentence: ({ before, after, details: { end } }) =>
-      `${saidDay(before)} is after classes end on ${saidDay(end)}, so it is ${saidDay(after)}, the last class day.`,
+      `${dayOrBlank(before)} is after classes end on ${dayOrBlank(end)}, so it is ${dayOrBlank(after)}, the last class day.`,
   }),
 }
 

@@ -4,7 +4,7 @@ import type { Draft } from '../draft'
 import { bit } from '../flags'
 import { reason } from '../reason'
 import { turned, type ClosurePolicy } from '../rule-common'
-import { saidDay } from '../saying'
+import { dayOrBlank } from '../saying'
 import { weekdayName } from '../words'
 import { bounds } from './bounds'
 import { move, type Step } from './step'
@@ -18,7 +18,7 @@ interface Closed {
 const isClosed = ({ closure, from, to }: Closed): string =>
   from === to
     ? `is ${closure || 'closed'}`
-    : `is in ${closure || 'a closure'} (${saidDay(from)} to ${saidDay(to)})`
+    : `is in ${closure || 'a closure'} (${dayOrBlank(from)} to ${dayOrBlank(to)})`
 const usableDayWords: Record<ClosurePolicy, string> = {
   next: 'The next usable day is',
   previous: 'The last usable day before it is',
@@ -29,12 +29,12 @@ export const closureReasons = {
   'swap-day': reason<Closed & { weekday: number; day: string }>({
     short: 'changed timetable',
     sentence: ({ before, after, details }) =>
-      `${saidDay(before)} ${isClosed(details)}; ${saidDay(after)} runs on a ${weekdayName(details.weekday)} timetable.`,
+      `${dayOrBlank(before)} ${isClosed(details)}; ${dayOrBlank(after)} runs on a ${weekdayName(details.weekday)} timetable.`,
   }),
   'closure-moved': reason<Closed & { policy: ClosurePolicy }>({
     short: 'off a closure',
     sentence: ({ before, after, details }) =>
-      `${saidDay(before)} ${isClosed(details)}. ${usableDayWords[details.policy]} ${saidDay(after)}.`,
+      `${dayOrBlank(before)} ${isClosed(details)}. ${usableDayWords[details.policy]} ${dayOrBlank(after)}.`,
   }),
   'on-closure': reason<Closed & { policy: ClosurePolicy }>({
     short: ({ details: { closure, from, to } }) => {
@@ -43,7 +43,7 @@ export const closureReasons = {
     },
     sentence: ({ after, details }) => {
       const why = details.policy === 'keep' ? 'and it stays there by the rule' : 'and no usable day is near'
-      return `${saidDay(after)} ${isClosed(details)}, ${why}.`
+      return `${dayOrBlank(after)} ${isClosed(details)}, ${why}.`
     },
   }),
 }

@@ -3,13 +3,13 @@ import type { DateField } from '../../course/dates'
 import type { Draft } from '../draft'
 import { bit } from '../flags'
 import { reason } from '../reason'
-import { fieldWord, saidMoment } from '../saying'
+import { fieldWord, momentOrBlank } from '../saying'
 
 export const orderReasons = {
   reordered: reason<{ other: DateField }>({
     short: 'kept in order',
     sentence: ({ field, before, after, details: { other } }) =>
-      `${saidMoment(before)} would be ${field === 'opens' ? 'after' : 'before'} the ${fieldWord[other]}, so it keeps its old distance from it: ${saidMoment(after)}.`,
+      `${momentOrBlank(before)} would be ${field === 'opens' ? 'after' : 'before'} the ${fieldWord[other]}, so it keeps its old distance from it: ${momentOrBlank(after)}.`,
   }),
   'source-inverted': reason<{ other: DateField }>({
     sentence: ({ details: { other } }) =>

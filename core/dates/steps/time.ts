@@ -3,19 +3,20 @@ import { lastAtOrBefore } from '../../calendar/term'
 import type { Crossing, Draft } from '../draft'
 import { reason } from '../reason'
 import type { TimePolicy } from '../rule-common'
-import { saidTime } from '../saying'
+import { timeOrBlank } from '../saying'
 import type { Placing, Step } from './step'
 
 export const timeReasons = {
-  'time-kept': reason({ sentence: ({ after }) => `The time is kept, ${saidTime(after)}.` }),
-  'time-given': reason({ sentence: ({ after }) => `The rule sets the time, ${saidTime(after)}.` }),
+  'time-kept': reason({ sentence: ({ after }) => `The time is kept, ${timeOrBlank(after)}.` }),
+  'time-given': reason({ sentence: ({ after }) => `The rule sets the time, ${timeOrBlank(after)}.` }),
   'time-of-span': reason({
-    sentence: ({ after }) => `From the first minute to the last: ${saidTime(after)}.`,
+    sentence: ({ after }) => `From the first minute to the last: ${timeOrBlank(after)}.`,
   }),
-  'class-start': reason({ sentence: ({ after }) => `Class starts at ${saidTime(after)} that day.` }),
-  'class-end': reason({ sentence: ({ after }) => `Class ends at ${saidTime(after)} that day.` }),
+  'class-start': reason({ sentence: ({ after }) => `Class starts at ${timeOrBlank(after)} that day.` }),
+  'class-end': reason({ sentence: ({ after }) => `Class ends at ${timeOrBlank(after)} that day.` }),
   'no-meeting-that-day': reason({
-    sentence: ({ after }) => `There is no class meeting that day, so the time is kept, ${saidTime(after)}.`,
+    sentence: ({ after }) =>
+      `There is no class meeting that day, so the time is kept, ${timeOrBlank(after)}.`,
   }),
 }
 

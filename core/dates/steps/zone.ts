@@ -2,7 +2,7 @@ import { wallOf } from '../../calendar/day'
 import { irregularAt, wallMinutes } from '../../calendar/zone'
 import { bit } from '../flags'
 import { reason } from '../reason'
-import { saidMoment } from '../saying'
+import { momentOrBlank } from '../saying'
 import type { Step } from './step'
 
 interface Clocks {
@@ -12,11 +12,11 @@ interface Clocks {
 export const zoneReasons = {
   'dst-gap': reason<Clocks>({
     sentence: ({ before, after, details: { timeZone } }) =>
-      `Clocks skip ${saidMoment(before)} in ${timeZone}, so it is ${saidMoment(after)}.`,
+      `Clocks skip ${momentOrBlank(before)} in ${timeZone}, so it is ${momentOrBlank(after)}.`,
   }),
   'dst-overlap': reason<Clocks>({
     sentence: ({ after, details: { timeZone } }) =>
-      `${saidMoment(after)} occurs twice in ${timeZone}; it is the earlier.`,
+      `${momentOrBlank(after)} occurs twice in ${timeZone}; it is the earlier.`,
   }),
 }
 

@@ -1,5 +1,5 @@
 import { civilOfDay, dayOfCivil, weekdayOf, type Day } from '../../calendar/day'
-import { there } from '../../there'
+import { present } from '../../present'
 import { weekdayOfWord, weekdayPattern, type DayReader, type Said, type TypedContext } from './typed'
 
 const monthWords = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
@@ -50,7 +50,7 @@ const yearFirst: DayReader = text => {
 const numbers: DayReader = (text, context) => {
   const found = /^(\d{1,2})([./-])(\d{1,2})(?:\2(\d{4}|\d{2}))?\.?$/.exec(text)
   if (!found) return null
-  const [a, mark, b, year] = [Number(found[1]), there(found[2]), Number(found[3]), found[4]]
+  const [a, mark, b, year] = [Number(found[1]), present(found[2]), Number(found[3]), found[4]]
   const dayFirst = dated(year, b, a, context)
   const monthFirst = dated(year, a, b, context)
   if (mark === '.' || a === b || a > 12) return dayFirst

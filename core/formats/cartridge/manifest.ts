@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import type { FindingList } from '../findings'
 import type { ReadLimits } from '../limits'
 import { FormatRefusal } from '../refusal'
@@ -137,7 +137,7 @@ export function readManifest(
   if (all.length > 1)
     findings.add('several-organisations', where, {
       count: all.length,
-      used: there(organisation).attributes.identifier ?? '',
+      used: present(organisation).attributes.identifier ?? '',
     })
   const identifiers = new Set<string>()
   /** The identifier of an item: its own, or, where it has none or shares it with an earlier one, another made from it. */
@@ -166,7 +166,7 @@ export function readManifest(
   }
   const top = organisation ? childrenNamed(organisation, 'item').map(element => item(element, 0)) : []
   // The organisation holds one root item, which stands for the course itself (Common Cartridge, rooted hierarchy).
-  const root = top.length === 1 && there(top[0]).reference === null ? there(top[0]) : null
+  const root = top.length === 1 && present(top[0]).reference === null ? present(top[0]) : null
   if (organisation && !root) findings.add('no-root-item', where, { items: top.length })
   if (!organisation) findings.add('no-organisation', where)
   const lom = descend(manifest, 'metadata', 'lom')

@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import { noDates } from '../../course/dates'
 import { itemKindDefinitions } from '../../course/kinds'
 import { lineageLink, lineageOf } from '../../course/lineage'
@@ -44,7 +44,7 @@ export function cartridgeFolder(archive: Archive): string | null {
   const found = [...archive.entries.keys()].filter(
     path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2,
   )
-  return found.length === 1 ? there(found[0]).slice(0, -manifestName.length) : null
+  return found.length === 1 ? present(found[0]).slice(0, -manifestName.length) : null
 }
 
 /** The archive as it is seen from one of its folders. */
@@ -81,7 +81,7 @@ export async function readCartridge(
   const archive = inFolder(whole, folder)
   const findings = findingList(limits.findings)
   if (folder !== '') findings.add('packed-in-folder', whole.name, { folder })
-  if (there(archive.entries.get(manifestName)).size > limits.xmlBytes)
+  if (present(archive.entries.get(manifestName)).size > limits.xmlBytes)
     throw new FormatRefusal('too-large', manifestName, { bytes: limits.xmlBytes })
   const root = readXml(manifestName, await archive.bytes(manifestName), limits)
   if (root.name !== 'manifest')
@@ -307,7 +307,7 @@ function remembered({ body, ...content }: ResourceContent): ResourceContent {
 }
 function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContext): ResourceContent {
   try {
-    return remembered(there(xmlReader(resource)).read(bytes, context))
+    return remembered(present(xmlReader(resource)).read(bytes, context))
   } catch (error) {
     if (!(error instanceof FormatRefusal) || error.why !== 'unlike') throw error
     context.findings.add('unlike-its-type', error.where, { reason: error.reason })
@@ -316,7 +316,7 @@ function readDocument(resource: Resource, bytes: Uint8Array, context: ReadContex
       title: null,
       body: null,
       points: null,
-      settings: { fileName: fileNameOf(there(resource.href)) },
+      settings: { fileName: fileNameOf(present(resource.href)) },
     }
   }
 }
@@ -338,13 +338,13 @@ function bodyAt(
       mediaType: content.body.mediaType,
       async *chunks() {
         yield encode(
-          there(xmlReader(there(resource))).read(await archive.bytes(path), context()).body?.text ?? '',
+          present(xmlReader(present(resource))).read(await archive.bytes(path), context()).body?.text ?? '',
         )
       },
     }
   }
   const mediaType = mediaTypeOf(path)
-  if (mediaType !== 'text/html' || there(archive.entries.get(path)).size > limits.pageBytes)
+  if (mediaType !== 'text/html' || present(archive.entries.get(path)).size > limits.pageBytes)
     return {
       mediaType: mediaType === 'text/html' ? 'application/octet-stream' : mediaType,
       chunks: () => archive.chunks(path),
@@ -413,7 +413,7 @@ function buildNodes({ archive, manifest, places, contents, courseKey, limits, fi
       path !== null &&
       !document &&
       mediaTypeOf(path) === 'text/html' &&
-      there(archive.entries.get(path)).size <= limits.pageBytes &&
+      present(archive.entries.get(path)).size <= limits.pageBytes &&
       !places.damaged.has(path)
     const kind = kindOf(content, isPage, path === null ? document : null)
     const forStaff = resource.staffOnly || itemKindDefinitions[kind].staffOnly

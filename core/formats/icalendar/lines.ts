@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import ICAL from 'ical.js'
 import { FormatRefusal } from '../refusal'
 
@@ -57,10 +57,10 @@ export function componentsOf(file: string, text: string, each: (component: Compo
         throw new FormatRefusal('ends-otherwise', file, { line: at, found: value() })
       // What stands directly in a calendar is handed over at once; its parts stay with it.
       if (open.length === 1) each(component)
-      else if (open.length > 1) there(open.at(-1)).parts.push(component)
+      else if (open.length > 1) present(open.at(-1)).parts.push(component)
     } else if (open.length === 0) throw new FormatRefusal('not-begun', file, { line: at })
     else {
-      const { lines } = there(open.at(-1))
+      const { lines } = present(open.at(-1))
       const list = lines.get(name)
       if (list) list.push({ text: line, line: at })
       else lines.set(name, [{ text: line, line: at }])

@@ -1,5 +1,5 @@
 import { messageOf } from '../../message'
-import { there } from '../../there'
+import { present } from '../../present'
 import ICAL from 'ical.js'
 import { civilOfDay, isoOf, type Day } from '../../calendar/day'
 import { occurrences, type Budget, type Moment, type RecurrenceRule } from '../../calendar/recurrence'
@@ -105,7 +105,7 @@ export function readCalendar(
         if (part) known = zoneOf(part, lastYear, budget)
         else findings.add('zone-unknown', `${file} line ${line}`, { zone: id })
       } catch (error) {
-        findings.add('zone-unreadable', `${file} line ${there(part).line}`, {
+        findings.add('zone-unreadable', `${file} line ${present(part).line}`, {
           zone: id,
           why: messageOf(error),
         })
@@ -269,7 +269,7 @@ function absences(replaced: ReadonlyMap<string, Entry[]>): (entry: Entry) => (st
       byZone.get(key) ??
       gone(
         entry,
-        others.map(other => there(other.replaces)),
+        others.map(other => present(other.replaces)),
       )
     byZone.set(key, known)
     return known
@@ -337,7 +337,7 @@ function entryOf(
   const start = stamp(startProperty)
   if (!start)
     throw new Error(
-      `DTSTART is no date: ${JSON.stringify(there(there(component.lines.get('DTSTART'))[0]).text.slice(0, 80))}`,
+      `DTSTART is no date: ${JSON.stringify(present(present(component.lines.get('DTSTART'))[0]).text.slice(0, 80))}`,
     )
   const allDay = start.stamp.kind === 'date'
   const text = oneLine(String(property('SUMMARY')?.values[0] ?? ''))

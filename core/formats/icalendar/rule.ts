@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import { dayOf, isDate } from '../../calendar/day'
 import type { Weekday } from '../../calendar/day'
 import { frequencies, type Frequency, type Moment, type RecurrenceRule } from '../../calendar/recurrence'
@@ -66,7 +66,7 @@ export function ruleOf(value: Record<string, unknown>, until: (stamp: Stamp) => 
       const match = /^([+-]?\d{1,2})?(MO|TU|WE|TH|FR|SA|SU)$/.exec(String(entry))
       if (!match || Number(match[1] ?? 1) === 0)
         throw new Error(`BYDAY has the value ${String(entry).slice(0, 20)}`)
-      return { nth: Number(match[1] ?? 0), weekday: there(weekdays[there(match[2])]) }
+      return { nth: Number(match[1] ?? 0), weekday: present(weekdays[present(match[2])]) }
     }),
     hours: numbers(value.byhour, 'BYHOUR', 0, 23),
     minutes: numbers(value.byminute, 'BYMINUTE', 0, 59),

@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import { dayOfCivil, floorDiv, floorMod } from '../../calendar/day'
 import { occurrences, type Budget, type Moment } from '../../calendar/recurrence'
 import { propertiesOf, propertyOf, type Component } from './lines'
@@ -66,10 +66,10 @@ export function zoneOf(component: Component, toYear: number, budget: Budget): St
     let high = changes.length
     while (low < high) {
       const middle = (low + high) >> 1
-      if (there(changes[middle])[key] <= value) low = middle + 1
+      if (present(changes[middle])[key] <= value) low = middle + 1
       else high = middle
     }
-    return low === 0 ? there(changes[0]).before : there(changes[low - 1]).after
+    return low === 0 ? present(changes[0]).before : present(changes[low - 1]).after
   }
   return { atWall: wall => at('wall', secondsOf(wall)), atInstant: seconds => at('instant', seconds) }
 }

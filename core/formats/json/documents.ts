@@ -11,7 +11,7 @@ import { courseJsonLists } from '../../student-data/student-data'
 import { messageOf } from '../../message'
 import { inOurWords } from '../../schema-words'
 import { line, unkeptText } from '../../text'
-import { there } from '../../there'
+import { present } from '../../present'
 import { utf8 } from '../text'
 import { FormatRefusal } from '../refusal'
 
@@ -133,7 +133,7 @@ const firstFault = (
   name: string,
   faults: readonly { path: readonly PropertyKey[]; message: string }[],
 ): FormatRefusal => {
-  const { path, message } = there(faults[0])
+  const { path, message } = present(faults[0])
   return new FormatRefusal('field-wrong', name, {
     field: path.join('.') || 'the document',
     fault: message,

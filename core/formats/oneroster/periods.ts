@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import { isTime } from '../../calendar/day'
 import type { Meeting } from '../../calendar/schema'
 
@@ -18,9 +18,9 @@ export function meetingsOfPeriods(text: string): Meeting[] | null | { problem: s
     .filter(Boolean)) {
     const [, day, start, end] = /^([A-Z]{2})\s+(\d\d:\d\d)-(\d\d:\d\d)$/.exec(period.toUpperCase()) ?? []
     const weekday = days.indexOf(day ?? '') + 1
-    if (!weekday || !isTime(there(start)) || !isTime(there(end)) || there(end) <= there(start))
+    if (!weekday || !isTime(present(start)) || !isTime(present(end)) || present(end) <= present(start))
       return { problem: `${JSON.stringify(period.slice(0, 40))} is not a meeting such as MO 09:30-10:20` }
-    meetings.push({ weekday: weekday as Meeting['weekday'], start: there(start), end: there(end) })
+    meetings.push({ weekday: weekday as Meeting['weekday'], start: present(start), end: present(end) })
   }
   return meetings.sort((a, b) => a.weekday - b.weekday || a.start.localeCompare(b.start))
 }

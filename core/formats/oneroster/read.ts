@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import type { Archive } from '../archive/archive'
 import { findingList, type Finding } from '../findings'
 import { readLimits, type ReadLimits } from '../limits'
@@ -37,7 +37,7 @@ export function rosterFolder(archive: Archive): string | null {
   const found = [...archive.entries.keys()].filter(
     path => path.endsWith(`/${manifestName}`) && path.split('/').length === 2,
   )
-  return found.length === 1 ? there(found[0]).slice(0, -manifestName.length) : null
+  return found.length === 1 ? present(found[0]).slice(0, -manifestName.length) : null
 }
 
 /**

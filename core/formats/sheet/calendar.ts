@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import { findingList, type Finding } from '../findings'
 import type { ReadLimits } from '../limits'
 import { FormatRefusal } from '../refusal'
@@ -64,15 +64,15 @@ export function guessRoles(file: string, all: readonly (readonly string[])[]): D
   const dated = share
     .map((count, column) => ({ column, count }))
     .filter(
-      entry => entry.count >= most * 0.4 || (entry.count > 0 && names.last.test(there(header[entry.column]))),
+      entry => entry.count >= most * 0.4 || (entry.count > 0 && names.last.test(present(header[entry.column]))),
     )
     .map(entry => entry.column)
   const first =
     dated.find(
-      column => names.first.test(there(header[column])) && !names.last.test(there(header[column])),
-    ) ?? there(dated.find(column => share[column] === most))
+      column => names.first.test(present(header[column])) && !names.last.test(present(header[column])),
+    ) ?? present(dated.find(column => share[column] === most))
   const last =
-    dated.find(column => column !== first && names.last.test(there(header[column]))) ??
+    dated.find(column => column !== first && names.last.test(present(header[column]))) ??
     dated.find(column => {
       const pairs = body.slice(0, looked).flatMap(row => {
         const [a, b] = [dateOfCell(row.cells[first] ?? '', order), dateOfCell(row.cells[column] ?? '', order)]
@@ -92,7 +92,7 @@ export function guessRoles(file: string, all: readonly (readonly string[])[]): D
         .filter(cell => /\p{L}{2}/u.test(cell)),
     ).size
   const title =
-    texts.find(column => names.title.test(there(header[column]))) ??
+    texts.find(column => names.title.test(present(header[column]))) ??
     [...texts].sort((a, b) => letters(b) - letters(a))[0]
   if (title === undefined) throw new FormatRefusal('no-names', file)
   return {
@@ -132,10 +132,10 @@ export function tableEvents(
       continue
     }
     const last = text(roles.last) === '' ? first : dateOfCell(text(roles.last), roles.order)
-    if (!last) findings.add('last-day-unreadable', where(there(roles.last)), { value: text(roles.last) })
+    if (!last) findings.add('last-day-unreadable', where(present(roles.last)), { value: text(roles.last) })
     const lastDay = last?.last ?? first.last
     if (lastDay < first.first)
-      findings.add('last-day-before-first', where(there(roles.last)), { first: first.first, last: lastDay })
+      findings.add('last-day-before-first', where(present(roles.last)), { first: first.first, last: lastDay })
     if (title === '') findings.add('no-name', where(roles.title))
     events.push({
       title: title || 'Untitled',

@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import { strict as chrono } from 'chrono-node'
 import { dayOfCivil, isoOf, isDate } from '../../calendar/day'
 
@@ -25,7 +25,7 @@ function numeric(text: string, order: DateOrder): string | null {
   const match = numericPattern.exec(text)
   if (!match) return null
   const [a, b] = [Number(match[1]), Number(match[2])]
-  const year = there(match[3]).length === 2 ? 2000 + Number(match[3]) : Number(match[3])
+  const year = present(match[3]).length === 2 ? 2000 + Number(match[3]) : Number(match[3])
   return order === 'day-month' ? civil(year, b, a) : civil(year, a, b)
 }
 
@@ -37,7 +37,7 @@ export function dateOfCell(cell: string, order: DateOrder): DateCell | null {
   if (single) return { first: single, last: single }
   const pair = text.split(/\s+(?:to|until|–|—|-)\s+|\s*[–—]\s*/)
   if (pair.length === 2) {
-    const [from, to] = [numeric(there(pair[0]), order), numeric(there(pair[1]), order)]
+    const [from, to] = [numeric(present(pair[0]), order), numeric(present(pair[1]), order)]
     if (from && to && from <= to) return { first: from, last: to }
   }
   if (!/[a-z]{3}/i.test(text)) return null

@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import Papa from 'papaparse'
 import type { ReadLimits } from '../limits'
 import { FormatRefusal } from '../refusal'
@@ -62,7 +62,7 @@ export function readTable(
       else if (number > limits.rows) refusal = new FormatRefusal('too-many-rows', file, { most: limits.rows })
       if (refusal) return parser.abort()
       if (number === 1) head((header = data.map(name => name.trim())))
-      else if (data.length > 1 || there(data[0]).trim() !== '') row(data, number)
+      else if (data.length > 1 || present(data[0]).trim() !== '') row(data, number)
     },
   })
   if (refusal) throw refusal as FormatRefusal

@@ -3,11 +3,11 @@ import { kindWords } from '../../course/model'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
-const madeTold = (made: MadeThing | undefined): string => {
+const madeThingText = (made: MadeThing | undefined): string => {
   if (!made) return 'not added'
   return `${made.kind === null ? 'the unit' : `the ${kindWords(made.kind)[0]}`} “${made.title}”`
 }
-const foundTold = (found: FoundThing | undefined): string => (found ? 'taken' : 'not taken')
+const foundText = (found: FoundThing | undefined): string => (found ? 'taken' : 'not taken')
 
 /** What a plan adds of its own: units and items made in it, and items of courses that are none of its sources. */
 export const added = planPart({
@@ -15,8 +15,8 @@ export const added = planPart({
   schema: addedDecisions.default(nothingAdded),
   recommended: nothingAdded,
   join: (joiner, values) => ({
-    made: joiner.keyed('made', changedIn(values, 'made'), madeTold),
-    found: joiner.keyed('found', changedIn(values, 'found'), foundTold),
+    made: joiner.keyed('made', changedIn(values, 'made'), madeThingText),
+    found: joiner.keyed('found', changedIn(values, 'found'), foundText),
   }),
   // Once run they stand in the shell, which is the next term's source.
   habit: null,

@@ -22,13 +22,13 @@ export const arrivalWords: Readonly<Record<ArrivalState, string>> = {
 export const groupChoices = { group: 'a new group', everyone: 'everyone', nobody: 'nobody' } as const
 export type GroupChoice = keyof typeof groupChoices
 const groupNames = Object.keys(groupChoices) as [GroupChoice, ...GroupChoice[]]
-const stateTold = (state: ArrivalState | undefined): string =>
+const stateText = (state: ArrivalState | undefined): string =>
   state ? arrivalWords[state] : 'like the others'
 
 export const furnitureChoices = { take: 'comes', leave: 'stays behind' } as const
-const settingsTold = (given: Readonly<Record<string, string>> | undefined): string =>
+const settingsText = (given: Readonly<Record<string, string>> | undefined): string =>
   given ? settingWords(given).join(', ') : 'as they were'
-const frameTold = (frame: boolean | undefined): string => (frame ? 'a frame' : 'whole')
+const frameText = (frame: boolean | undefined): string => (frame ? 'a frame' : 'whole')
 function aroundIn(placements: readonly Placement[]): { comes: number; replaced: number } {
   const actions = placements.filter(({ entity }) => entity === 'furnishing').map(({ action }) => action)
   return {
@@ -91,14 +91,14 @@ export const carry = planPart({
   join: (joiner, values) => ({
     leave: joiner.members('', changedIn(values, 'leave'), 'left behind'),
     take: joiner.members('take', changedIn(values, 'take'), 'asked for'),
-    arrive: joiner.one('arrive', changedIn(values, 'arrive'), stateTold),
-    states: joiner.keyed('states', changedIn(values, 'states'), stateTold),
+    arrive: joiner.one('arrive', changedIn(values, 'arrive'), stateText),
+    states: joiner.keyed('states', changedIn(values, 'states'), stateText),
     groups: joiner.keyed('groups', changedIn(values, 'groups'), choice =>
       choice ? groupChoices[choice] : 'a new group',
     ),
-    frames: joiner.keyed('frames', changedIn(values, 'frames'), frameTold),
-    frameKinds: joiner.keyed('frameKinds', changedIn(values, 'frameKinds'), frameTold),
-    settings: joiner.keyed('settings', changedIn(values, 'settings'), settingsTold),
+    frames: joiner.keyed('frames', changedIn(values, 'frames'), frameText),
+    frameKinds: joiner.keyed('frameKinds', changedIn(values, 'frameKinds'), frameText),
+    settings: joiner.keyed('settings', changedIn(values, 'settings'), settingsText),
     modes: joiner.keyed('modes', changedIn(values, 'modes'), mode =>
       mode ? courseModeWords[mode] : 'as the meetings say',
     ),

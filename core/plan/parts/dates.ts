@@ -8,7 +8,7 @@ import { summarise } from '../../dates/plan'
 import { defaultRule, methodOf, ruleSetSchema, type Rule } from '../../dates/rule'
 import { counted, dayText } from '../../dates/words'
 import { line } from '../../text'
-import { ruleTold } from '../../dates/rule-text'
+import { ruleDifferenceText } from '../../dates/rule-text'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
@@ -41,13 +41,13 @@ const spanSchema = z.object({ from: civilDate, to: civilDate }).check(context =>
   const message = 'The last day of classes is at least a week after the first.'
   context.issues.push({ code: 'custom', path: ['to'], message, input: context.value })
 })
-const spanTold = (span: z.output<typeof spanSchema> | null | undefined): string =>
+const spanText = (span: z.output<typeof spanSchema> | null | undefined): string =>
   span ? `from ${dayText(span.from)} to ${dayText(span.to)}` : 'as its term says'
-const crowdingTold = (crowding: z.output<typeof crowdingSchema> | null | undefined): string =>
+const crowdingText = (crowding: z.output<typeof crowdingSchema> | null | undefined): string =>
   crowding
     ? `${crowding.perDay === null ? 'any number' : `at most ${crowding.perDay}`} due on a day`
     : 'the usual'
-const patternTold = (pattern: UndatedPattern | null | undefined): string =>
+const patternText = (pattern: UndatedPattern | null | undefined): string =>
   pattern ? `a pattern from teaching week ${pattern.firstWeek}` : 'none'
 const isByHand = (rule: Rule): boolean => Boolean(methodOf(rule).byHand)
 /** The dates of a rule that were set by hand. */
@@ -59,11 +59,11 @@ const withoutHand = (rules: Readonly<Record<string, Rule>>): Record<string, Rule
 const onlyHand = (rules: Readonly<Record<string, Rule>>): Record<string, Rule> =>
   Object.fromEntries(Object.entries(rules).filter(([, rule]) => isByHand(rule)))
 /** A rule by its name, and what it says otherwise than the recommended one. */
-function ruleSaid(rule: Rule): string {
+function ruleText(rule: Rule): string {
   const { title } = methodOf(rule)
   if (rule.method === 'set') return title
   const { times, closures, weekdays } = defaultRule as Exclude<Rule, { method: 'set' }>
-  return [title, ruleTold(rule, { ...rule, times, closures, weekdays })].filter(Boolean).join('; ')
+  return [title, ruleDifferenceText(rule, { ...rule, times, closures, weekdays })].filter(Boolean).join('; ')
 }
 const rulesOf = (rules: Readonly<Record<string, Rule>>, one: string): string[] => {
   const n = Object.keys(rules).length
@@ -102,13 +102,13 @@ export const dates = planPart({
     periods: {},
   },
   join: (joiner, values) => ({
-    rule: joiner.one('rule', changedIn(values, 'rule'), ruleTold),
-    kindRules: joiner.keyed('kindRules', changedIn(values, 'kindRules'), ruleTold),
-    unitRules: joiner.keyed('unitRules', changedIn(values, 'unitRules'), ruleTold),
-    itemRules: joiner.keyed('itemRules', changedIn(values, 'itemRules'), ruleTold),
-    pattern: joiner.one('pattern', changedIn(values, 'pattern'), patternTold),
-    crowding: joiner.one('crowding', changedIn(values, 'crowding'), crowdingTold),
-    sourceSpan: joiner.one('sourceSpan', changedIn(values, 'sourceSpan'), spanTold),
+    rule: joiner.one('rule', changedIn(values, 'rule'), ruleDifferenceText),
+    kindRules: joiner.keyed('kindRules', changedIn(values, 'kindRules'), ruleDifferenceText),
+    unitRules: joiner.keyed('unitRules', changedIn(values, 'unitRules'), ruleDifferenceText),
+    itemRules: joiner.keyed('itemRules', changedIn(values, 'itemRules'), ruleDifferenceText),
+    pattern: joiner.one('pattern', changedIn(values, 'pattern'), patternText),
+    crowding: joiner.one('crowding', changedIn(values, 'crowding'), crowdingText),
+    sourceSpan: joiner.one('sourceSpan', changedIn(values, 'sourceSpan'), spanText),
     periods: joiner.keyed('periods', changedIn(values, 'periods'), name => name ?? 'as its dates say'),
   }),
   habit: {
@@ -130,14 +130,14 @@ export const dates = planPart({
       itemRules: { ...kept.itemRules, ...onlyHand(own.itemRules) },
     }),
     tells: ({ rule, kindRules, unitRules, itemRules, pattern, crowding }) => [
-      `The whole course: ${ruleSaid(rule)}.`,
+      `The whole course: ${ruleText(rule)}.`,
       ...Object.entries(kindRules).map(
-        ([kind, each]) => `Every ${kindWords(kind as ItemKind)[0]}: ${ruleSaid(each)}.`,
+        ([kind, each]) => `Every ${kindWords(kind as ItemKind)[0]}: ${ruleText(each)}.`,
       ),
       ...rulesOf(unitRules, 'unit'),
       ...rulesOf(itemRules, 'item'),
-      ...(crowding ? [`It asks for ${crowdingTold(crowding)}.`] : []),
-      ...(pattern ? [`Work without dates gets ${patternTold(pattern)}.`] : []),
+      ...(crowding ? [`It asks for ${crowdingText(crowding)}.`] : []),
+      ...(pattern ? [`Work without dates gets ${patternText(pattern)}.`] : []),
     ],
   },
   eachTerm: 'Dates held by hand, and what has to be settled in the new calendar.',

@@ -4,7 +4,7 @@ import { changedIn } from '../join'
 import { planPart } from '../part'
 
 type Change = GradesDecisions['categories'][string]
-const changeTold = (change: Change | undefined): string => {
+const changeText = (change: Change | undefined): string => {
   if (!change) return 'as it is'
   const told = [
     change.title && `“${change.title}”`,
@@ -16,11 +16,11 @@ const changeTold = (change: Change | undefined): string => {
   ]
   return told.filter(Boolean).join(', ') || 'as it is'
 }
-const pairTold = (pair: string | null | undefined): string => {
+const pairedText = (pair: string | null | undefined): string => {
   if (pair === undefined) return 'as proposed'
   return pair === null ? 'meets none of the shell’s' : 'meets one of the shell’s'
 }
-const itemTold = (item: GradesDecisions['items'][string] | undefined): string => {
+const itemText = (item: GradesDecisions['items'][string] | undefined): string => {
   if (!item) return 'as it is'
   const told = [
     item.category !== undefined &&
@@ -30,11 +30,11 @@ const itemTold = (item: GradesDecisions['items'][string] | undefined): string =>
   ]
   return told.filter(Boolean).join(', ')
 }
-const rulesTold = (rules: GradesDecisions['rules'] | undefined): string =>
+const rulesText = (rules: GradesDecisions['rules'] | undefined): string =>
   rules
     ? `by ${rules.by}, what is not graded ${rules.ungraded === 'zero' ? 'counts 0' : 'left out'}`
     : 'as proposed'
-const orderTold = (order: readonly string[] | undefined): string =>
+const orderText = (order: readonly string[] | undefined): string =>
   order?.length ? 'an order of its own' : 'as it stands'
 
 /** How grades are reckoned in the shell: scheme, categories with their weights, and what counts where. */
@@ -48,16 +48,16 @@ export const grades = planPart({
   schema: gradesDecisions.default(noGrades),
   recommended: noGrades,
   join: (joiner, values) => ({
-    rules: joiner.one('rules', changedIn(values, 'rules'), rulesTold),
-    pairs: joiner.keyed('pairs', changedIn(values, 'pairs'), pairTold),
+    rules: joiner.one('rules', changedIn(values, 'rules'), rulesText),
+    pairs: joiner.keyed('pairs', changedIn(values, 'pairs'), pairedText),
     whose: joiner.keyed('whose', changedIn(values, 'whose'), whose =>
       whose ? `the ${whose}’s` : 'as proposed',
     ),
-    categories: joiner.keyed('categories', changedIn(values, 'categories'), changeTold),
+    categories: joiner.keyed('categories', changedIn(values, 'categories'), changeText),
     added: joiner.keyed('added', changedIn(values, 'added'), title => (title ? `“${title}”` : 'not added')),
     held: joiner.members('held', changedIn(values, 'held'), 'weights held'),
-    items: joiner.keyed('items', changedIn(values, 'items'), itemTold),
-    order: joiner.one('order', changedIn(values, 'order'), orderTold),
+    items: joiner.keyed('items', changedIn(values, 'items'), itemText),
+    order: joiner.one('order', changedIn(values, 'order'), orderText),
   }),
   // What was decided stands in the shell now, which is the next term's source.
   habit: null,

@@ -3,7 +3,7 @@ import { line } from '../../text'
 import { planPart } from '../part'
 
 const name = line(200)
-const nameTold = (text: string | null | undefined): string => (text ? `“${text}”` : 'as it is')
+const nameText = (text: string | null | undefined): string => (text ? `“${text}”` : 'as it is')
 const asTheyAre = { title: null, label: null }
 
 /** Names that the shell gets: the title students see, and what tells its section from others. Null: as they are. */
@@ -17,7 +17,7 @@ export const names = planPart({
     })
     .default(asTheyAre),
   recommended: asTheyAre,
-  join: (joiner, values) => joiner.keyed('', values, nameTold),
+  join: (joiner, values) => joiner.keyed('', values, nameText),
   habit: null,
   eachTerm: 'The title students see, and the section label.',
   again: () => asTheyAre,

@@ -12,22 +12,22 @@ import { isComposed } from '../../carry/texts'
 import { changedIn } from '../join'
 import { planPart } from '../part'
 
-const choiceTold = (choice: PlaceChoice | undefined): string =>
+const choiceText = (choice: PlaceChoice | undefined): string =>
   choice ? placeChoices[choice] : 'as proposed'
-const pairTold = (pair: string | null | undefined): string => {
+const pairedText = (pair: string | null | undefined): string => {
   if (pair === undefined) return 'as proposed'
   return pair === null ? 'meets nothing' : 'meets another thing of the shell'
 }
-const partsTold = (parts: PartChoices | undefined): string =>
+const partsText = (parts: PartChoices | undefined): string =>
   thingParts
     .flatMap(part => (parts?.[part] ? [`${partWords[part]}: the ${parts[part]}’s`] : []))
     .join(', ') || 'as proposed'
-const intoTold = (into: string | null | undefined): string => {
+const intoText = (into: string | null | undefined): string => {
   if (into === undefined) return 'where it was'
   return into === null ? 'outside the units' : 'into another unit'
 }
 
-const endTold = (end: UnitEnd | undefined): string => (end === 'head' ? 'at the head' : 'at the foot')
+const endText = (end: UnitEnd | undefined): string => (end === 'head' ? 'at the head' : 'at the foot')
 
 /** A title as it comes unless somebody renames it: as it was, with no student in it. */
 const titleOf = ({ source }: PlaceRow, redacted: RedactedThings): string | undefined =>
@@ -40,18 +40,18 @@ export const places = planPart({
   schema: placesDecisions.default(noPlaces),
   recommended: noPlaces,
   join: (joiner, values) => ({
-    pairs: joiner.keyed('pairs', changedIn(values, 'pairs'), pairTold),
-    choices: joiner.keyed('choices', changedIn(values, 'choices'), choiceTold),
+    pairs: joiner.keyed('pairs', changedIn(values, 'pairs'), pairedText),
+    choices: joiner.keyed('choices', changedIn(values, 'choices'), choiceText),
     shell: joiner.keyed('shell', changedIn(values, 'shell'), choice =>
       choice === 'remove' ? 'removed' : 'stays',
     ),
-    parts: joiner.keyed('parts', changedIn(values, 'parts'), partsTold),
-    into: joiner.keyed('into', changedIn(values, 'into'), intoTold),
+    parts: joiner.keyed('parts', changedIn(values, 'parts'), partsText),
+    into: joiner.keyed('into', changedIn(values, 'into'), intoText),
     titles: joiner.keyed('titles', changedIn(values, 'titles'), title =>
       title ? `“${title}”` : 'its own title',
     ),
-    at: joiner.one('at', changedIn(values, 'at'), endTold),
-    ends: joiner.keyed('ends', changedIn(values, 'ends'), end => (end ? endTold(end) : 'like the others')),
+    at: joiner.one('at', changedIn(values, 'at'), endText),
+    ends: joiner.keyed('ends', changedIn(values, 'ends'), end => (end ? endText(end) : 'like the others')),
     headings: joiner.keyed('headings', changedIn(values, 'headings'), heading =>
       heading ? `what stands under “${heading.title}”` : 'all of it',
     ),
@@ -72,7 +72,7 @@ export const places = planPart({
   habit: {
     keeps: ({ at }) => ({ ...noPlaces, at }),
     over: (own, { at }) => ({ ...own, at }),
-    tells: ({ at }) => (at === noPlaces.at ? [] : [`What comes into a filled unit stands ${endTold(at)}.`]),
+    tells: ({ at }) => (at === noPlaces.at ? [] : [`What comes into a filled unit stands ${endText(at)}.`]),
   },
   eachTerm: 'What meets what the shell holds, and what becomes of both.',
   again: ({ at, ends, pairs, into, titles, headings, further, questions }) => ({

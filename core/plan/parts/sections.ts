@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { farFault } from '../../dates/far'
-import { windowsSchema, windowsTold } from '../../pairing/windows'
+import { windowsSchema, windowsText } from '../../pairing/windows'
 import { line } from '../../text'
 import { planPart } from '../part'
 
@@ -10,9 +10,9 @@ const facts = z.object({
 })
 export type SectionFacts = z.infer<typeof facts>
 
-const factsTold = (own: SectionFacts | undefined): string => {
+const factsText = (own: SectionFacts | undefined): string => {
   const label = own?.label ? `label “${own.label}”` : 'its own label'
-  return `${label}, ${windowsTold(own?.windows)}`
+  return `${label}, ${windowsText(own?.windows)}`
 }
 
 /** What sections get that show the shell's content, by course: the label that tells each from the others, and its windows. Null: as they are. */
@@ -20,7 +20,7 @@ export const sections = planPart({
   words: 'the sections',
   schema: z.record(z.uuid(), facts).default({}),
   recommended: {},
-  join: (joiner, values) => joiner.keyed('', values, factsTold),
+  join: (joiner, values) => joiner.keyed('', values, factsText),
   habit: null,
   eachTerm: 'Labels and windows of sections that share the content.',
   again: () => ({}),

@@ -1,5 +1,5 @@
 import { farFault } from '../../dates/far'
-import { windowEndTold, windowsSchema, windowsTold } from '../../pairing/windows'
+import { windowEndText, windowsSchema, windowsText } from '../../pairing/windows'
 import { planPart } from '../part'
 
 /** When students may enrol and enter. Null: as it is in the shell. */
@@ -15,8 +15,8 @@ export const windows = planPart({
   recommended: null,
   join: (joiner, { from, mine, theirs }) =>
     from && mine && theirs
-      ? joiner.keyed('', { from, mine, theirs }, windowEndTold)
-      : joiner.one('', { from, mine, theirs }, windowsTold),
+      ? joiner.keyed('', { from, mine, theirs }, windowEndText)
+      : joiner.one('', { from, mine, theirs }, windowsText),
   habit: null,
   eachTerm: 'When students may enrol and enter. The new term proposes it.',
   again: () => null,

@@ -1,4 +1,4 @@
-import { there } from '../../there'
+import { present } from '../../present'
 import { folded, foldedWords, wordsIn } from './fold'
 import type { Segment } from './markup'
 import { isNamedAfter, namesSomethingElse, ordinaryWords } from './ordinary'
@@ -129,7 +129,7 @@ export interface Weighed {
 /** What a hit is, as far as its own text says: one of all hits of that text, which stand in order. */
 export function weigh(segment: Segment, all: readonly Hit[], at: number, names: RosterNames): Weighed {
   const { text } = segment
-  const hit = there(all[at])
+  const hit = present(all[at])
   const before = text.slice(Math.max(0, hit.from - nearLetters), hit.from)
   const after = text.slice(hit.to, hit.to + nearLetters)
   const as = (weight: Weight, isSupported = false): Weighed => ({ weight, isSupported })

@@ -1,5 +1,5 @@
 import { messageOf } from '../../../core/message'
-import { there } from '../../../core/there'
+import { present } from '../../../core/present'
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs'
 import { constants, crc32, createInflateRaw, inflateRawSync } from 'node:zlib'
 import yauzl from 'yauzl'
@@ -179,7 +179,7 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
   const inOnePiece = 4 * windowSize
 
   async function* chunks(path: string): AsyncGenerator<Uint8Array> {
-    const entry = there(entries.get(path))
+    const entry = present(entries.get(path))
     const start = startOf(path, entry)
     const end = start + entry.compressedSize
     let sum = 0
@@ -219,7 +219,7 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
   // One piece of memory for all that is only compared: a gigabyte of recordings leaves no garbage.
   let scratch: Buffer | null = null
   async function check(path: string, seen: (bytes: number) => void): Promise<void> {
-    const entry = there(entries.get(path))
+    const entry = present(entries.get(path))
     if (entry.compressionMethod !== 0) {
       let size = 0
       for await (const chunk of chunks(path)) seen((size += chunk.length))
@@ -252,7 +252,7 @@ export async function openZip(name: string, source: Source, limits: ReadLimits):
     async bytes(path) {
       const parts: Uint8Array[] = []
       for await (const chunk of chunks(path)) parts.push(chunk)
-      return parts.length === 1 ? there(parts[0]) : Buffer.concat(parts)
+      return parts.length === 1 ? present(parts[0]) : Buffer.concat(parts)
     },
   }
 }

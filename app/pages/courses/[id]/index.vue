@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
-import { graceTold } from '~~/core/grading/grace'
+import { graceText } from '~~/core/grading/grace'
 import { furnishings } from '~~/core/course/furniture'
 import { studentDataNames, studentDataWords } from '~~/core/student-data/student-data'
 import type { CourseReply } from '~~/shared/api/courses'
@@ -9,7 +9,7 @@ import CourseOutline from '~/courses/CourseOutline.vue'
 import CoursePreferences from '~/courses/CoursePreferences.vue'
 import CourseShares from '~/courses/CourseShares.vue'
 import CourseStaff from '~/courses/CourseStaff.vue'
-import { windowsText } from '~/courses/windows'
+import { courseWindowsText } from '~/courses/windows'
 import WritingNote from '~/shells/WritingNote.vue'
 
 const route = useRoute()
@@ -114,7 +114,9 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
           <NuxtLink :to="`/courses/${data.course.sharesWith}`">another section</NuxtLink> and has its own
           dates.
         </p>
-        <p v-if="windowsText(data.course.windows)" class="soft">{{ windowsText(data.course.windows) }}</p>
+        <p v-if="courseWindowsText(data.course.windows)" class="soft">
+          {{ courseWindowsText(data.course.windows) }}
+        </p>
         <p v-if="data.course.missing" class="settle">
           The registrar no longer lists this course. Northtide keeps it.
         </p>
@@ -173,7 +175,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
           </template>
           <template v-if="data.grace">
             <h2>Grace allowances</h2>
-            <p class="small">{{ graceTold(data.grace) }}</p>
+            <p class="small">{{ graceText(data.grace) }}</p>
           </template>
           <template v-if="data.furniture.length">
             <h2>Around the units</h2>

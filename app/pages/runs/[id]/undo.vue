@@ -15,7 +15,7 @@ useHead({ title: () => (data.value ? `${title.value} · Northtide` : 'Undo · No
 const heldText = ({ units, items }: UndoReply['now']): string =>
   units + items === 0 ? 'nothing' : `${counted(units, 'unit')} and ${counted(items, 'item')}`
 const thenText = computed(() => {
-  const { then } = there(data.value)
+  const { then } = present(data.value)
   if (!isUndo.value) return `Once the run is put back it holds ${heldText(then)}, as the run left it.`
   return `Once the run is undone it holds ${heldText(then)}, as before.`
 })
@@ -25,7 +25,7 @@ const may = computed(
   () => data.value?.mayRun && data.value.barred === null && (!hasWork.value || aside.value),
 )
 const act = useAction(async () => {
-  const { fingerprint, planId } = there(data.value)
+  const { fingerprint, planId } = present(data.value)
   await api.post(`/runs/${id.value}/undo`, { fingerprint, keepAside: aside.value })
   await navigateTo(`/plans/${planId}/run`)
 })
@@ -37,7 +37,7 @@ async function lookAgain(): Promise<void> {
 const kindsText = (kinds: UndoReply['since']['work'][number]['kinds']): string =>
   kinds.map(({ kind, rows }) => counted(rows, ...studentDataWords(kind))).join(', ')
 const clearedText = computed(() => {
-  const { cleared, days } = there(data.value)
+  const { cleared, days } = present(data.value)
   if (cleared === null)
     return 'Some of what the run cleared about students is kept no longer. It does not come back.'
   if (cleared === 0) return ''

@@ -1,6 +1,6 @@
 import { worksWithCourse } from '../../../../courses/access'
 import { loadCourse } from '../../../../courses/courses.queries'
-import { courseFileName } from '../../../../courses/reading'
+import { courseFileName } from '../../../../courses/item'
 import { courseDateTable, tableAsCsv } from '../../../../exchange/dates-out'
 import { courseAddress, replyWithFile } from '../../../../http/addresses'
 import { route } from '../../../../http/route'

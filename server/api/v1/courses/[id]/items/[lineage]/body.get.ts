@@ -1,6 +1,6 @@
 import { readsCourse } from '../../../../../../courses/access'
 import { bodyBytes } from '../../../../../../courses/bodies.queries'
-import { readItemFile } from '../../../../../../courses/reading'
+import { readItemFile } from '../../../../../../courses/item'
 import { itemAddress } from '../../../../../../http/addresses'
 import { sendBytes } from '../../../../../../http/bytes'
 import { route } from '../../../../../../http/route'

@@ -1,5 +1,5 @@
 import { readsCourse } from '../../../../../../courses/access'
-import { readItem } from '../../../../../../courses/reading'
+import { readItem } from '../../../../../../courses/item'
 import { itemAddress } from '../../../../../../http/addresses'
 import { route } from '../../../../../../http/route'
 import { itemReply } from '../../../../../../../shared/api/courses'

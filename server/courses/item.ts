@@ -4,18 +4,19 @@ import { datesOf } from '../../core/course/dates'
 import { parseLineageLink } from '../../core/course/lineage'
 import type { OutlineNode } from '../../core/course/outline'
 import type { ItemReply } from '../../shared/api/courses'
+import { inSnapshot } from '../db/transaction'
 import { notFound } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
 import { accessToCourse } from './access'
 import { hashOf } from './bodies.queries'
-import { loadGroups, loadRubrics } from './around.queries'
 import { standIns } from './carried.queries'
 import { loadItem, loadOutline, type ItemWhole } from './content.queries'
+import { carrySide } from './known'
 import type { CourseInLine } from './courses.queries'
 import { contentOf } from './sections.queries'
-import { bodySource, formOf, readable } from './readable'
-import { questionsWithLinks } from './readable-body'
-import { bodyAddress, withLinks } from './readable-html'
+import { bodySource, formOf, shownBody } from './shown/shown'
+import { questionsWithLinks } from './shown/body'
+import { bodyAddress, withLinks } from './shown/html'
 
 type Named = Pick<CourseInLine, 'code' | 'section' | 'title' | 'term'>
 /** A course's name as calendars show it. */
@@ -42,6 +43,19 @@ function attachmentsOf(courseId: string, item: ItemWhole, nodes: readonly Outlin
 }
 const textIn = (value: unknown): string | null => (typeof value === 'string' ? value : null)
 
+/** An item, and what its course holds around it, which is not read again for the next one. */
+async function itemInCourse(db: Knex, person: Person, courseId: string, asked: string) {
+  const others = await standIns(db, await contentOf(db, courseId))
+  const lineage = others.get(asked) ?? asked
+  const access = await accessToCourse(db, person, courseId)
+  return {
+    others,
+    lineage,
+    access,
+    item: await loadItem(db, courseId, lineage),
+    side: await carrySide(db, courseId, access.withheld),
+  }
+}
 /** One item of a course, to read. */
 export async function readItem(
   db: Knex,
@@ -49,11 +63,10 @@ export async function readItem(
   courseId: string,
   asked: string,
 ): Promise<ItemReply> {
-  const others = await standIns(db, await contentOf(db, courseId))
-  const lineage = others.get(asked) ?? asked
-  const item = await loadItem(db, courseId, lineage)
-  const access = await accessToCourse(db, person, courseId)
-  const nodes = await loadOutline(db, courseId, access.withheld)
+  const { others, lineage, item, access, side } = await inSnapshot(db, trx =>
+    itemInCourse(trx, person, courseId, asked),
+  )
+  const { nodes, rubrics, groups } = side
   const items = nodes.filter(node => node.type === 'item')
   const at = items.findIndex(node => node.lineage === lineage)
   const node = items[at]
@@ -64,7 +77,9 @@ export async function readItem(
     if (!known.has(source) && known.has(stands)) known.set(source, known.get(stands) ?? null)
   const form = formOf(item)
   const shown =
-    form && item.bodyHash !== null ? await readable(db, bodySource(db, item.bodyHash, item.size), form) : null
+    form && item.bodyHash !== null
+      ? await shownBody(db, bodySource(db, item.bodyHash, item.size), form)
+      : null
   const isShown = form === 'questions' || shown !== null
   const staffText = textIn(item.settings.instructorText)
   const url = textIn(item.settings.url)
@@ -89,13 +104,13 @@ export async function readItem(
       item.bodyHash !== null && !isShown
         ? { url: bodyAddress(courseId, lineage), mediaType: item.mediaType ?? '', size: item.size }
         : null,
-    staffText: staffText === null ? null : await readableText(db, staffText, courseId, known),
+    staffText: staffText === null ? null : await shownText(db, staffText, courseId, known),
     attachments: attachmentsOf(courseId, item, nodes),
     tool: item.kind === 'tool' ? toolOf(item.settings) : null,
     url: url !== null && /^https?:/i.test(url) ? url : null,
     settings: item.settings,
-    rubric: (await loadRubrics(db, courseId)).find(each => each.lineage === node.rubric) ?? null,
-    group: (await loadGroups(db, courseId)).find(each => each.lineage === node.group)?.title ?? null,
+    rubric: rubrics.find(each => each.lineage === node.rubric) ?? null,
+    group: groups.find(each => each.lineage === node.group)?.title ?? null,
     release: node.release.map(({ after, needs, least }) => ({
       title:
         nodes.find(each => each.lineage === (others.get(after) ?? after))?.title ??
@@ -112,7 +127,7 @@ export async function readItem(
 }
 
 /** A text of an item's settings, made ready to be shown like a page, and kept by its hash like one. */
-async function readableText(
+async function shownText(
   db: Knex,
   text: string,
   courseId: string,
@@ -120,7 +135,7 @@ async function readableText(
 ): Promise<string | null> {
   const bytes = Buffer.from(text)
   const source = { hash: hashOf(bytes), size: bytes.length, load: () => Promise.resolve(bytes) }
-  const made = await readable(db, source, 'page')
+  const made = await shownBody(db, source, 'page')
   return made?.form === 'page' ? withLinks(made.html, courseId, known) : null
 }
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { lineageLink } from '../../core/course/lineage'
-import { readableHtml } from './readable-html'
+import { lineageLink } from '../../../core/course/lineage'
+import { shownHtml } from './html'
 
 const [page, file, gone] = [
   '11111111-1111-5111-8111-111111111111',
@@ -11,7 +11,7 @@ const known = new Map<string, string | null>([
   [page, 'page'],
   [file, 'file'],
 ])
-const read = (html: string): string => readableHtml(html, 'C', known)
+const read = (html: string): string => shownHtml(html, 'C', known)
 
 describe('HTML as it is shown', () => {
   it.each([

@@ -3,19 +3,18 @@ import {
   rightAnswers,
   type Material,
   type Question,
-} from '../../core/formats/cartridge/qti/model'
-import { readQuestions } from '../../core/formats/cartridge/qti/read'
-import { FormatRefusal } from '../../core/formats/refusal'
-import { readLimits } from '../../core/formats/limits'
-import { escapeText, readXml } from '../../core/formats/xml'
-import type { ItemReply } from '../../shared/api/courses'
-import { safeHtml, withLinks } from './readable-html'
+} from '../../../core/formats/cartridge/qti/model'
+import { readQuestions } from '../../../core/formats/cartridge/qti/read'
+import { FormatRefusal } from '../../../core/formats/refusal'
+import { readLimits } from '../../../core/formats/limits'
+import { escapeText, readXml } from '../../../core/formats/xml'
+import type { ItemReply } from '../../../shared/api/courses'
+import { safeHtml, withLinks } from './html'
 
 export type ShownQuestions = NonNullable<ItemReply['questions']>
 /** What may be shown of a body, whatever course it is read in: a page's HTML, or the questions of a quiz (null where they cannot be read). */
-export type Readable =
-  { form: 'page'; html: string } | { form: 'questions'; questions: ShownQuestions | null }
-export type ReadableForm = Readable['form']
+export type Shown = { form: 'page'; html: string } | { form: 'questions'; questions: ShownQuestions | null }
+export type ShownForm = Shown['form']
 
 /** A question as it is shown to staff: what is asked, what is offered or accepted, what is right. */
 function shownQuestion(question: Question): ShownQuestions[number] {
@@ -54,7 +53,7 @@ function safeQuestions(bytes: Uint8Array): ShownQuestions | null {
 }
 
 /** Makes of a body what may be shown of it. Takes time in proportion to its length: long ones go to a thread (`readable.ts`). */
-export const makeReadable = (bytes: Uint8Array, form: ReadableForm): Readable =>
+export const makeShown = (bytes: Uint8Array, form: ShownForm): Shown =>
   form === 'page'
     ? { form, html: safeHtml(new TextDecoder().decode(bytes)) }
     : { form, questions: safeQuestions(bytes) }

@@ -1,9 +1,9 @@
 import sanitizeHtml from 'sanitize-html'
-import { parseLineageLink } from '../../core/course/lineage'
-import { shallowHtml } from '../../core/formats/html/shallow'
+import { parseLineageLink } from '../../../core/course/lineage'
+import { shallowHtml } from '../../../core/formats/html/shallow'
 
 /** Changes whenever {@link safeHtml} or {@link safeQuestions} may answer otherwise for the same bytes: what was kept is made anew then. */
-export const readableVersion = 1
+export const shownVersion = 1
 /** Deeper than any page, and few enough for a parser that keeps a list of open elements. */
 const deepest = 200
 
@@ -140,7 +140,7 @@ function addressIn(
   return `/courses/${courseId}/items/${lineage}${rest.replace(/#(.+)$/, (_, name: string) => `#${anchor(name)}`)}`
 }
 /** HTML as it may be shown in a course, in one go: for what is short and not kept. */
-export const readableHtml = (html: string, courseId: string, known: Known): string =>
+export const shownHtml = (html: string, courseId: string, known: Known): string =>
   withLinks(safeHtml(html), courseId, known)
 
 /** An address that leads out of the application, or null. */

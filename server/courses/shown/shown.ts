@@ -1,11 +1,11 @@
 import type { Knex } from 'knex'
-import { itemKinds } from '../../core/course/model'
-import { itemKindDefinitions } from '../../core/course/kinds'
-import { log } from '../http/logger'
-import { loadBody } from './bodies.queries'
-import { makeReadable, type Readable, type ReadableForm } from './readable-body'
-import { makeInThread } from './readable-thread'
-import * as queries from './readable.queries'
+import { itemKinds } from '../../../core/course/model'
+import { itemKindDefinitions } from '../../../core/course/kinds'
+import { log } from '../../http/logger'
+import { loadBody } from '../bodies.queries'
+import { makeShown, type Shown, type ShownForm } from './body'
+import { makeInThread } from './thread'
+import * as queries from './shown.queries'
 
 const kib = 1024
 /** A page that is longer is not shown; it can be downloaded. */
@@ -25,16 +25,16 @@ export const bodySource = (db: Knex, hash: string, size: number): Source => ({
   load: () => loadBody(db, hash),
 })
 /** What may be shown of a body: as it was kept when it was read in, else made now, and kept. Null where it is too long, or cannot be made. */
-export async function readable(db: Knex, source: Source, form: ReadableForm): Promise<Readable | null> {
+export async function shownBody(db: Knex, source: Source, form: ShownForm): Promise<Shown | null> {
   const { hash, size } = source
   if (size > shownAtMost) return null
-  const kept = await queries.keptReadable(db, hash, form)
+  const kept = await queries.keptShown(db, hash, form)
   if (kept) return kept
   const bytes = await source.load()
   if (!bytes) return null
   const made =
-    size <= inPlaceAtMost ? makeReadable(bytes, form) : await makeInThread(hash, bytes, form).catch(notMade)
-  if (made) await queries.keepReadable(db, hash, made)
+    size <= inPlaceAtMost ? makeShown(bytes, form) : await makeInThread(hash, bytes, form).catch(notMade)
+  if (made) await queries.keepShown(db, hash, made)
   return made
 }
 function notMade(error: unknown): null {
@@ -52,16 +52,16 @@ export function formOf({
 }: {
   kind: (typeof itemKinds)[number]
   mediaType: string | null
-}): ReadableForm | null {
+}): ShownForm | null {
   if (mediaType === 'text/html') return 'page'
   return mediaType === 'application/xml' && holdQuestions.includes(kind) ? 'questions' : null
 }
 /** Makes everything of a course ready to be shown, once, while it is brought in: in the thread that reads files, where nobody waits. */
-export async function makeCourseReadable(db: Knex, courseId: string): Promise<void> {
+export async function makeShownOfCourse(db: Knex, courseId: string): Promise<void> {
   for (const [mediaType, form] of Object.entries(forms))
-    for (const { hash, size } of await queries.withoutReadable(db, courseId, mediaType, form)) {
+    for (const { hash, size } of await queries.notYetShown(db, courseId, mediaType, form)) {
       if (size > shownAtMost) continue
       const bytes = await loadBody(db, hash)
-      if (bytes) await queries.keepReadable(db, hash, makeReadable(bytes, form))
+      if (bytes) await queries.keepShown(db, hash, makeShown(bytes, form))
     }
 }
