@@ -41,7 +41,13 @@ function decisions(rule: Rule, withYear: boolean): Map<string, string> {
         : `${weekdayName(weekday)} becomes ${weekdayName(becomes)}`
     said.set(`weekdays.${weekday}`, text)
   }
-  for (const [key, value] of Object.entries(own)) said.set(key, parameterText(key, value))
+  const given: Readonly<Record<string, unknown>> = own
+  // A parameter that another one stands in for says nothing.
+  const idle = methodOf(rule).asks.flatMap(ask =>
+    ask.as === 'check' && ask.unless && given[ask.unless] !== null ? ask.name : [],
+  )
+  for (const [key, value] of Object.entries(given))
+    if (!idle.includes(key)) said.set(key, parameterText(key, value))
   return said
 }
 const parameterWords: Record<string, (value: unknown) => string> = {

@@ -7,18 +7,17 @@ import type { OutlineNode } from '../course/outline'
 import type { PlannedItem, Summary } from '../dates/plan'
 import type { PlannedGrades } from '../grading/plan'
 import type { RedactedThings } from './redacted'
+import type { Furnishing, Rubric } from '../course/furniture'
 import type { Grace } from '../grading/grace'
+import type { CategoryRules, GradeRules } from '../grading/rules'
 import type { TenThousandths } from '../grading/points'
 import type { ToSettle } from './to-settle'
 
 /** What a run does with one thing of the shell. `moved`: only its place; `dated`: of a unit of its own, when that opens; `cleared`: it is taken away. */
 export type PlacementAction = 'added' | 'filled' | 'replaced' | 'moved' | 'dated' | 'cleared'
-export type PlacementEntity =
-  'grace' | 'unit' | 'item' | 'category' | 'rubric' | 'group' | 'furnishing' | 'rules'
-/** One thing a run does in the shell: what is written is the source's, but for what is said here. */
-export interface Placement {
+/** Where a thing is written, and what of it. What is written is the source's, but for what is said here. */
+interface PlacedThing {
   action: PlacementAction
-  entity: PlacementEntity
   /** The key in the shell, and that of the same thing in the source. */
   lineage: string
   source: string
@@ -44,9 +43,39 @@ export interface Placement {
   arrives: Arrives | null
   /** Of a unit: in which state it arrives. */
   unitState: ItemState | null
-  /** Of a category or the grade rules: what they are to be; of an item: how its text is made. */
-  details: Readonly<Record<string, unknown>> | null
 }
+/** How the text of an item is put together. */
+export interface ComposedText {
+  /** The heading under which its text stands in the source. */
+  readonly heading: string | null
+  /** Titles of what else went into it. */
+  readonly further: readonly string[]
+  /** So many passages were chosen; null: nobody chose any. */
+  readonly passages: number | null
+  /** So many of its questions; null: all. */
+  readonly questions: number | null
+  /** It comes without content. */
+  readonly isFrame: boolean
+}
+/** What a category is to be. */
+export interface PlacedCategory extends CategoryRules {
+  readonly title: string
+  readonly weight: TenThousandths | null
+  readonly identifier: string | null
+}
+type Placed<Entity extends string, Details> = PlacedThing & { entity: Entity; details: Details }
+/**
+ * One thing a run does in the shell. `details`: how an item's text is put together; what a category, the rules or the allowances are to be;
+ * criteria and details that come instead of the source's, where those lose a student.
+ */
+export type Placement =
+  | Placed<'unit' | 'item', ComposedText | null>
+  | Placed<'category', PlacedCategory>
+  | Placed<'rules', GradeRules>
+  | Placed<'grace', Grace>
+  | Placed<'rubric', Rubric['criteria'] | null>
+  | Placed<'furnishing', Furnishing['details'] | null>
+  | Placed<'group', null>
 export interface Arrives {
   readonly state: ItemState
   readonly kind: ItemKind | null

@@ -12,7 +12,7 @@ import { gradedAs, rulesKey } from '../grading/plan'
 import { arrivalState } from './arrival'
 import type { PlanBase } from './base'
 import type { CarriedPlan } from './carried'
-import type { Arrives, Placement } from './effect'
+import type { Arrives, ComposedText, Placement } from './effect'
 import { graceOf } from './grades'
 
 const nothing = {
@@ -42,7 +42,7 @@ export function gradePlacements({ target }: PlanBase, { grades, merged }: Carrie
           source: rulesKey,
           position: 0,
           from: 0,
-          details: { ...grades.rules },
+          details: grades.rules,
         },
       ]
     : []
@@ -90,7 +90,7 @@ export function gracePlacements(base: PlanBase): Placement[] {
     position: 0,
     from: 0,
   } as const
-  return [{ ...one, action, details: { ...grace } }]
+  return [{ ...one, action, details: grace }]
 }
 
 /** Rubrics and groups that come with what is carried, and furniture of which the shell has none of its own. */
@@ -245,7 +245,7 @@ export function rowPlacement(
     settings: entity === 'item' ? (carry.settings[source.lineage] ?? null) : null,
     made: own ? { points: own.points, exam: own.exam } : null,
     alone: added.found[source.lineage] !== undefined,
-    details: madeDetails(row, plan),
+    details: composedText(row, plan),
     dates: datesOfRow(row, dates),
     arrives: entity === 'item' ? arrivesAs(source, row, { base, plan, periods }) : null,
     unitState: entity === 'unit' ? arrivalState(source, base.document) : null,
@@ -258,7 +258,7 @@ function textFrom({ text, source }: PlaceRow, isMade: boolean): Placement['textF
   return source?.body ? 'made' : 'none'
 }
 /** What the record says of a text that the run makes. */
-function madeDetails(row: PlaceRow, { merged }: CarriedPlan): Placement['details'] {
+function composedText(row: PlaceRow, { merged }: CarriedPlan): ComposedText | null {
   if (!row.text || !writesText(row)) return null
   if (!isComposed(row.text) && !row.text.isFrame) return null
   const { heading, further, passages, questions, isFrame } = row.text

@@ -5,7 +5,7 @@ import { flagNames } from '../dates/flags'
 import { reasonsOf } from '../dates/plan'
 import { sentence } from '../dates/reasons'
 import { wallTime } from '../calendar/schema'
-import { graceSchema, graceText } from '../grading/grace'
+import { graceText } from '../grading/grace'
 import type { CompiledPlan } from './compile'
 import type { Placement } from './effect'
 import type { CompileInput } from './ledger'
@@ -33,7 +33,6 @@ const textMade = z.object({
   /** It came as a frame: without content. */
   isFrame: z.boolean().optional(),
 })
-type TextMade = z.infer<typeof textMade>
 /** One thing that a run did in a shell. */
 export const recordEntry = z.object({
   entity: z.enum(['category', 'rules', 'grace', 'rubric', 'group', 'furnishing', 'unit', 'item']),
@@ -160,7 +159,7 @@ export function recordEntries(
   const names = namesIn(input, compiled)
   const at = new Map(compiled.rows.map((row, place) => [row.lineage ?? row.key, place]))
   const entryOf = (placement: Placement): RecordEntry => {
-    const { entity, lineage, action, dates, details, arrives, made } = placement
+    const { entity, lineage, action, dates, arrives, made } = placement
     const row = names.rows.get(lineage) ?? names.cleared.get(lineage)
     const category = arrives?.category ?? null
     const rubric = arrives?.rubric ?? null
@@ -183,7 +182,7 @@ export function recordEntries(
       gradingPeriod: arrives?.gradingPeriod ?? null,
       from: placement.alone ? (coursesFrom[placement.from] ?? null) : null,
       isMade: made !== null,
-      text: entity === 'item' && details ? toldText(textMade.parse(details), names.tell) : null,
+      text: composedNamingNobody(placement, names.tell),
     }
   }
   const placeOf = ({ entity, lineage }: Placement): number =>
@@ -194,18 +193,21 @@ export function recordEntries(
     .map(({ placement }) => entryOf(placement))
 }
 /** What the record says of a text that was put together, naming nobody. */
-const toldText = (made: TextMade, tell: (title: string) => string): TextMade => ({
-  ...made,
-  heading: made.heading && tell(made.heading),
-  further: made.further.map(tell),
-})
+function composedNamingNobody(
+  { entity, details }: Placement,
+  tell: (title: string) => string,
+): RecordEntry['text'] {
+  if (entity !== 'item' || !details) return null
+  const { heading, further } = details
+  return { ...details, heading: heading && tell(heading), further: further.map(tell) }
+}
 function titleIn(placement: Placement, names: ReturnType<typeof namesIn>): string {
-  const { entity, lineage, source, action, title, details } = placement
+  const { entity, lineage, source, action, title } = placement
   const { tell } = names
   if (action === 'cleared') return names.shell.get(lineage) ?? ''
   if (entity === 'rules') return 'How grades are reckoned'
-  if (entity === 'grace') return `Grace allowances: ${graceText(graceSchema.parse(details))}`
-  if (entity === 'category') return typeof details?.title === 'string' ? tell(details.title) : ''
+  if (entity === 'grace') return `Grace allowances: ${graceText(placement.details)}`
+  if (entity === 'category') return tell(placement.details.title)
   if (entity !== 'unit' && entity !== 'item') return tell(title ?? names.around.get(source) ?? '')
   const row = names.rows.get(lineage)
   return tell(title ?? row?.source?.title ?? row?.shell?.title ?? '')

@@ -1,7 +1,6 @@
 import type { Knex } from 'knex'
 import { itemFieldColumns, plannedItemFields } from '../../core/course/fields'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
-import { graceSchema } from '../../core/grading/grace'
 import { pointsText } from '../../core/grading/points'
 import type { Placement } from '../../core/plan/effect'
 import type { PlanDocument } from '../../core/plan/document'
@@ -13,7 +12,7 @@ import { written } from '../db/rows'
 function detailsOf({ details, entity }: Placement): string | null {
   if (!details) return null
   if (entity !== 'category') return JSON.stringify(details)
-  const weight = details.weight === null ? null : pointsText(Number(details.weight))
+  const weight = details.weight === null ? null : pointsText(details.weight)
   return JSON.stringify({ ...details, weight, exempt: details.exempt ? 1 : 0 })
 }
 const madePoints = ({ made }: Placement): string | null =>
@@ -439,8 +438,8 @@ export async function writeGrace(
   courseId: string,
   placements: readonly Placement[],
 ): Promise<void> {
-  const grace = placements.find(({ entity }) => entity === 'grace')
-  if (grace) await putGrace(trx, courseId, graceSchema.parse(grace.details))
+  const grace = placements.find(placement => placement.entity === 'grace')
+  if (grace) await putGrace(trx, courseId, grace.details)
 }
 const writeRules = `
   INSERT INTO grade_rules (course_id, reckoned_by, ungraded, decimals, scale)

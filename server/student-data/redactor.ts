@@ -5,7 +5,7 @@ import type { OutlineNode } from '../../core/course/outline'
 import { editsByThing, mergePatch, redactedBody, redactedJson } from '../../core/student-data/traces/redact'
 import { freshSimilarity } from '../../core/student-data/similarity'
 import { openBody } from '../../core/student-data/traces/readers/open'
-import type { Rubric } from '../../core/course/furniture'
+import type { Furnishing, Rubric } from '../../core/course/furniture'
 import { loadBody } from '../courses/bodies.queries'
 import { contentsOf } from '../courses/sections.queries'
 import { refuse } from '../errors/refusal'
@@ -14,11 +14,9 @@ import { readPdf } from '../search/pdf'
 import { tracedItems, type TracedItem } from './traces.queries'
 
 /** A rubric's criteria, or the details of something around the units, as they come. */
-export interface RedactedAround {
-  readonly entity: 'rubric' | 'furnishing'
-  readonly lineage: string
-  readonly details: NonNullable<Placement['details']>
-}
+export type RedactedAround =
+  | { readonly entity: 'rubric'; readonly lineage: string; readonly details: Rubric['criteria'] }
+  | { readonly entity: 'furnishing'; readonly lineage: string; readonly details: Furnishing['details'] }
 /** Takes out of a plan's texts what is to go of last term's students: what was found, where it was found. The old course keeps its own: what changes is a new body. */
 export interface Redactor {
   /** A body as it comes; null where there is none. */
@@ -70,20 +68,20 @@ export async function redactorFor(db: Knex, plan: Plan, input: CompileInput): Pr
       ...(fresh && { similarity: { ...(patch.similarity as object), ...fresh.similarity } }),
     }
   }
-  function detailsOf({
-    entity,
-    source,
-    from,
-  }: Pick<Placement, 'entity' | 'source' | 'from'>): Placement['details'] {
-    const side = [input.source, ...input.more, ...input.found][from]
-    const rubric = side?.rubrics.find(each => each.lineage === source) as Rubric | undefined
-    const thing =
-      entity === 'rubric' ? rubric?.criteria : side?.furniture.find(each => each.lineage === source)?.details
-    const changes = edits.get(source)
-    if (!changes) return null
-    const left = redactedJson(thing, changes, 'details')
-    return JSON.stringify(left) === JSON.stringify(thing) ? null : (left as Placement['details'])
+  const sides = [input.source, ...input.more, ...input.found]
+  /** What is left of something's details; null where nothing goes. */
+  function detailsLeft<T>(lineage: string, details: T | undefined): T | null {
+    const changes = edits.get(lineage)
+    if (!changes || details === undefined) return null
+    const left = redactedJson(details, changes, 'details') as T
+    return JSON.stringify(left) === JSON.stringify(details) ? null : left
   }
+  function criteriaLeft(lineage: string, from = 0): Rubric['criteria'] | null {
+    const rubric = sides[from]?.rubrics.find(each => each.lineage === lineage) as Rubric | undefined
+    return detailsLeft(lineage, rubric?.criteria)
+  }
+  const furnishingLeft = (lineage: string, from = 0) =>
+    detailsLeft(lineage, sides[from]?.furniture.find(each => each.lineage === lineage)?.details)
   async function rows(placements: readonly Placement[]): Promise<Placement[]> {
     const made: Placement[] = []
     for (const placement of placements) {
@@ -93,21 +91,23 @@ export async function redactorFor(db: Knex, plan: Plan, input: CompileInput): Pr
       else if (entity === 'item') {
         const settings = await settingsOf(placement)
         made.push(settings === placement.settings ? placement : { ...placement, settings })
-      } else if (entity === 'rubric' || entity === 'furnishing')
-        made.push({ ...placement, details: detailsOf(placement) })
+      } else if (entity === 'rubric')
+        made.push({ ...placement, details: criteriaLeft(source, placement.from) })
+      else if (entity === 'furnishing')
+        made.push({ ...placement, details: furnishingLeft(source, placement.from) })
       else made.push(placement)
     }
     return made
   }
-  const around = (): RedactedAround[] => {
-    const all = [
-      ...input.source.rubrics.map(({ lineage }) => ({ entity: 'rubric' as const, lineage })),
-      ...input.source.furniture.map(({ lineage }) => ({ entity: 'furnishing' as const, lineage })),
-    ]
-    return all.flatMap(({ entity, lineage }) => {
-      const details = detailsOf({ entity, source: lineage, from: 0 })
-      return details === null ? [] : [{ entity, lineage, details }]
-    })
-  }
+  const around = (): RedactedAround[] => [
+    ...input.source.rubrics.flatMap(({ lineage }): RedactedAround[] => {
+      const details = criteriaLeft(lineage)
+      return details ? [{ entity: 'rubric', lineage, details }] : []
+    }),
+    ...input.source.furniture.flatMap(({ lineage }): RedactedAround[] => {
+      const details = furnishingLeft(lineage)
+      return details ? [{ entity: 'furnishing', lineage, details }] : []
+    }),
+  ]
   return { body, mediaType, rows, around }
 }

@@ -4,7 +4,7 @@ import { wall } from '../../../tests/support/wall'
 import { dayOf } from '../../calendar/day'
 import { termCalendar } from '../../calendar/schema'
 import { compileTerm, meetingDays, weekFirst } from '../../calendar/term'
-import { dateFields } from '../../course/dates'
+import { dateFields, datesOf } from '../../course/dates'
 import {
   filledDown,
   movedBy,
@@ -158,5 +158,47 @@ describe('a date with its window', () => {
         expect(opens! <= isDue! && isDue! <= closes!).toBe(true)
       }),
     )
+  })
+})
+
+describe('a date with the window that belongs to it', () => {
+  const whole = item('w', '2027-02-05', {
+    opens: wall('2027-02-01T08:00'),
+    closes: wall('2027-02-07T12:30'),
+  })
+  it('takes along only what would be out of order', () => {
+    expect(withWindow(whole, 'due', wall('2027-02-06T23:59'))).toEqual({
+      opens: '2027-02-01T08:00',
+      due: '2027-02-06T23:59',
+      closes: '2027-02-07T12:30',
+    })
+    expect(withWindow(whole, 'due', wall('2027-02-08T23:59'))).toEqual({
+      opens: '2027-02-01T08:00',
+      due: '2027-02-08T23:59',
+      closes: '2027-02-10T12:30',
+    })
+    expect(withWindow(whole, 'due', wall('2027-01-29T23:59'))).toMatchObject({ opens: '2027-01-25T08:00' })
+  })
+  it('reaches over a date that is not there, and leaves what was out of order before', () => {
+    const open = { ...whole, due: null }
+    expect(withWindow(open, 'opens', wall('2027-02-09T08:00'))).toMatchObject({
+      due: null,
+      closes: '2027-02-15T12:30',
+    })
+    const backward = { ...whole, closes: wall('2027-02-03T12:30') }
+    expect(withWindow(backward, 'due', wall('2027-02-08T23:59')).closes).toBe('2027-02-03T12:30')
+  })
+  it('lets what stood at the same minute stand there together', () => {
+    const together = { ...whole, closes: whole.due }
+    expect(withWindow(together, 'due', wall('2027-02-08T23:59')).closes).toBe('2027-02-08T23:59')
+    expect(withWindow(together, 'closes', wall('2027-02-03T23:59')).due).toBe('2027-02-03T23:59')
+  })
+  it('moves nothing along where a date is taken away or first given', () => {
+    expect(withWindow(whole, 'due', null)).toEqual({ ...datesOf(whole), due: null })
+    const undated = { ...whole, due: null }
+    expect(withWindow(undated, 'due', wall('2027-03-01T23:59'))).toEqual({
+      ...datesOf(whole),
+      due: '2027-03-01T23:59',
+    })
   })
 })

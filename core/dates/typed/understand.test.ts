@@ -68,6 +68,22 @@ describe('a typed date', () => {
     ['none', 'none'],
     ['', 'none'],
     ['30 jun', '2027-06-30T23:59 ?'],
+    ['first day of classes', '2027-01-06T23:59'],
+    ['start of the exams', '2027-04-12T23:59'],
+    ['end of exams', '2027-04-21T23:59'],
+    ['in two weeks', '2027-04-13T23:59'],
+    ['5 mar midnight', '2027-03-05T00:00'],
+    ['5 mar 12am', '2027-03-05T00:00'],
+    ['5 mar 12:30 pm', '2027-03-05T12:30'],
+    ['5.3 17:00', '2027-03-05T17:00'],
+    ['5.3.', '2027-03-05T23:59'],
+    ['05032027', '2027-03-05T23:59'],
+    ['29.3', '2027-03-29T23:59'],
+    ['before exams', '2027-04-09T23:59'],
+    ['day after study week', '2027-02-22T23:59'],
+    ['mon after study week', '2027-02-22T23:59'],
+    ['fri before study week', '2027-02-12T23:59'],
+    ['after classes', '2027-04-12T23:59'],
   ])('%s', (text, expected) => {
     expect(said(text)).toBe(expected)
   })
@@ -88,6 +104,12 @@ describe('a typed date', () => {
     ['12', 'Which month? Type it too, as in “12 mar”.'],
     ['fri wk 40', 'There is no week 40: the term has 13 teaching weeks.'],
     ['5 mar 25:00', '25:00 is no time of day.'],
+    ['5 mar 12:60', '12:60 is no time of day.'],
+    ['5 mar 13pm', '13pm is no time of day.'],
+    ['5 mar 0 am', '0 am is no time of day.'],
+    ['wk 0', 'There is no week 0: the term has 13 teaching weeks.'],
+    ['next tuesday at 5 or 6', 'Not understood. Try “5 mar”, “fri wk 5”, “+2d” or “none”.'],
+    ['2027-13-01', 'There is no month 13.'],
     ['soon', 'Not understood. Try “5 mar”, “fri wk 5”, “+2d” or “none”.'],
     ['5 mar or 6 mar', 'Not understood. Try “5 mar”, “fri wk 5”, “+2d” or “none”.'],
   ])('%s is no date', (text, expected) => {
@@ -103,6 +125,42 @@ describe('a typed date', () => {
     expect(dayText(after).slice(0, 3)).toBe('Tue')
     expect(said(`fri before ${closure.name}`)).toMatch(/^2027-/)
     expect(said('tue after carnival')).toBe('The term has no closure called “carnival”.')
+  })
+
+  it('is found beside the closure that is next to the date, where none is named', () => {
+    const on = (date: string) => ({ was: at(date) })
+    expect(said('after the break', on('2027-02-17'))).toBe('2027-02-22T23:59')
+    expect(said('before the break', on('2027-02-17'))).toBe('2027-02-12T23:59')
+    // Between two of them: after the one that was, before the one that comes.
+    expect(said('after the recess', on('2027-03-05'))).toBe('2027-02-22T23:59')
+    expect(said('before the recess', on('2027-03-05'))).toBe('2027-03-25T23:59')
+    expect(said('after the recess', on('2027-01-20'))).toBe('2027-02-22T23:59')
+    expect(said('before the recess', on('2027-04-06'))).toBe('2027-03-25T23:59')
+    expect(said('before the spring closure', on('2027-01-20'))).toBe('2027-03-25T23:59')
+  })
+  it('is the first class day of a week where nothing stands, else the weekday that stands', () => {
+    expect(said('wk 1', { was: null })).toBe('2027-01-06T23:59')
+    expect(said('wk 5', { was: null })).toBe('2027-02-01T23:59')
+    expect(said('wk 5', { was: at('2027-01-08') })).toBe('2027-02-05T23:59')
+  })
+  it('is a class of the section, or says that none is there', () => {
+    expect(said('next class', { was: at('2027-04-08') })).toBe('No class of the term follows.')
+    expect(said('last class', { was: at('2027-01-07') })).toBe('No class of the term comes before.')
+    expect(said('previous meeting')).toBe('2027-03-25T13:00')
+    expect(said('next class', { was: null })).toBe('2027-01-07T13:00')
+    expect(said('next class', { meetings: [] })).toBe(
+      'The section has no meeting times. Type the day itself.',
+    )
+    for (const text of ['next class', 'before exams', 'end of classes'])
+      expect(said(text, { term: null })).toBe('This field belongs to no term. Type the day itself.')
+  })
+  it('is asked twice from two weeks and a day away from the term', () => {
+    expect(said('2026-12-23')).toBe('2026-12-23T23:59')
+    expect(said('2026-12-22')).toBe('2026-12-22T23:59 ?')
+    expect(said('2027-05-05')).toBe('2027-05-05T23:59')
+    expect(said('2027-05-06')).toBe('2027-05-06T23:59 ?')
+    expect(said('2026-12-22', { term: null })).toBe('2026-12-22T23:59')
+    expect(said('2060-01-01', { term: null })).toBe('2060 is 33 years after this year.')
   })
 
   it('counts from what stands, or says that nothing does', () => {
