@@ -43,7 +43,7 @@ function decisions(rule: Rule, withYear: boolean): Map<string, string> {
   }
   const given: Readonly<Record<string, unknown>> = own
   // A parameter that another one stands in for says nothing.
-  const idle = methodOf(rule).asks.flatMap(ask =>
+  const idle = (methodOf(rule).asks ?? []).flatMap(ask =>
     ask.as === 'check' && ask.unless && given[ask.unless] !== null ? ask.name : [],
   )
   for (const [key, value] of Object.entries(given))

@@ -225,7 +225,8 @@ export function suggestSources(shell: Candidate, index: SourceIndex, most = 3): 
     })
     .filter(
       (entry, at) =>
-        entry.chance >= least || (at === 0 && entry.chance >= least / 2 && present(rated[0]).signs.code === 1),
+        entry.chance >= least ||
+        (at === 0 && entry.chance >= least / 2 && present(rated[0]).signs.code === 1),
     )
 }
 

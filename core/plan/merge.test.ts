@@ -95,7 +95,7 @@ describe('two people at one plan', () => {
       'Same distance from the first day',
     ])
     expect(told(ruleBy('offset', { days: 5 }), ruleBy('offset', { wholeWeeks: true }))).toEqual([
-      'by 5 days, to the day',
+      'by 5 days',
       'by the first days of classes, in whole weeks',
     ])
   })

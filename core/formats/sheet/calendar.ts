@@ -64,7 +64,8 @@ export function guessRoles(file: string, all: readonly (readonly string[])[]): D
   const dated = share
     .map((count, column) => ({ column, count }))
     .filter(
-      entry => entry.count >= most * 0.4 || (entry.count > 0 && names.last.test(present(header[entry.column]))),
+      entry =>
+        entry.count >= most * 0.4 || (entry.count > 0 && names.last.test(present(header[entry.column]))),
     )
     .map(entry => entry.column)
   const first =
