@@ -19,7 +19,8 @@ export interface Findable {
   text: string
   view: View
 }
-export const termOf = (reply: ShellsReply, at: number): ShellsReply['terms'][number] => present(reply.terms[at])
+export const termOf = (reply: ShellsReply, at: number): ShellsReply['terms'][number] =>
+  present(reply.terms[at])
 export function findable(reply: ShellsReply): Findable[] {
   const viewOf = (line: IndexLine): View => {
     if (line.hidden) return 'hidden'

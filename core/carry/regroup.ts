@@ -1,7 +1,7 @@
 import { dayOf, type WallTime } from '../calendar/day'
 import { teachingWeek, type Term } from '../calendar/term'
 import type { ItemDates } from '../course/dates'
-import type { PlaceRow } from './places'
+import type { PlaceRow } from './places/row'
 
 /** The number that a unit's title gives it ("Week 3", "3 Tides"); null where there is none. */
 export function unitNumber(title: string): number | null {

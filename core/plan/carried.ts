@@ -1,6 +1,7 @@
 import { carriedAs } from '../carry/base'
 import { matchThings, type Match, type PairedByHand } from '../carry/match'
-import { placesLedger, writesSource, writesText, type PlaceRow } from '../carry/places'
+import { placesLedger } from '../carry/places/ledger'
+import { writesSource, writesText, type PlaceRow } from '../carry/places/row'
 import type { PlannedItem } from '../dates/plan'
 import { gradedAs, type PlannedGrades } from '../grading/plan'
 import { arrivalState, rubricsInShell } from './arrival'

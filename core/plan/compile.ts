@@ -1,5 +1,6 @@
 import { seenRules, type CarriedBase } from '../carry/base'
-import { basesAfter, type MadeByRun, type PlaceRow } from '../carry/places'
+import { basesAfter, type MadeByRun } from '../carry/places/bases-after'
+import type { PlaceRow } from '../carry/places/row'
 import type { Filed } from '../grading/periods'
 import { rulesSeen, type PlannedGrades } from '../grading/plan'
 import { answerOf, isPassed, type Trace, type UnseenFile } from '../student-data/traces/trace'

@@ -1,6 +1,6 @@
 import type { AddedDecisions } from '../carry/added'
 import type { ThingPart } from '../carry/again'
-import type { Happening, PlaceRow } from '../carry/places'
+import type { Happening, PlaceRow } from '../carry/places/row'
 import type { TextRecipe } from '../carry/texts'
 import { itemKinds, type ItemKind, type ItemState } from '../course/model'
 import type { OutlineNode } from '../course/outline'

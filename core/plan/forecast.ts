@@ -1,5 +1,5 @@
 import { dayOf } from '../calendar/day'
-import { writesSource, type PlaceRow } from '../carry/places'
+import { writesSource, type PlaceRow } from '../carry/places/row'
 import type { Need } from '../carry/needs'
 import { calendarKnown, courseChecks, dateChecks } from '../checks'
 import { checkCourse, type Knowledge } from '../checks/check'

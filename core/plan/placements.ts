@@ -1,5 +1,5 @@
 import { thingParts, type ThingPart } from '../carry/again'
-import { writesSource, writesText, type PlaceRow } from '../carry/places'
+import { writesSource, writesText, type PlaceRow } from '../carry/places/row'
 import { isComposed } from '../carry/texts'
 import { itemKindDefinitions } from '../course/kinds'
 import type { ItemKind } from '../course/model'

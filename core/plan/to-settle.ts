@@ -1,4 +1,4 @@
-import type { PlaceRow } from '../carry/places'
+import type { PlaceRow } from '../carry/places/row'
 import type { PlannedItem } from '../dates/plan'
 import { summarise } from '../dates/plan'
 import type { Filed } from '../grading/periods'

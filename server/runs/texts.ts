@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { madeText } from '../../core/carry/added'
-import { writesText, type PlaceRow } from '../../core/carry/places'
+import { writesText, type PlaceRow } from '../../core/carry/places/row'
 import { isComposed, type TextRecipe } from '../../core/carry/texts'
 import { utf8Bytes } from '../../core/student-data/traces/readers/reader'
 import type { OutlineNode } from '../../core/course/outline'

@@ -1,5 +1,7 @@
 import { partValuesOf } from '../../core/carry/again'
-import { basesAfter, placesLedger, writesSource, writesText, type PlaceRow } from '../../core/carry/places'
+import { basesAfter } from '../../core/carry/places/bases-after'
+import { placesLedger } from '../../core/carry/places/ledger'
+import { writesSource, writesText, type PlaceRow } from '../../core/carry/places/row'
 import type { CarriedBase } from '../../core/carry/base'
 import { carriedAs } from '../../core/carry/base'
 import { noPlaces, type PlacesDecisions } from '../../core/carry/decisions'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isComposed } from '~~/core/carry/texts'
-import { writesText } from '~~/core/carry/places'
+import { writesText } from '~~/core/carry/places/row'
 import { byTeachingWeek, unitNumber } from '~~/core/carry/regroup'
 import type { ItemKind } from '~~/core/course/model'
 import { arrivals, arrivalWords, type ArrivalState } from '~~/core/plan/parts/carry'

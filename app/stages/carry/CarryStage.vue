@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PlaceRow } from '~~/core/carry/places'
+import type { PlaceRow } from '~~/core/carry/places/row'
 import { settleSum } from '~~/core/plan/to-settle'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useMediaQuery } from '@vueuse/core'

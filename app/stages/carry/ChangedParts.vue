@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { partWords, type ChangedPart, type ThingPart } from '~~/core/carry/again'
-import type { PlaceRow } from '~~/core/carry/places'
+import type { PlaceRow } from '~~/core/carry/places/row'
 import type { OutlineNode } from '~~/core/course/outline'
 import { useStagePlan } from '../plan/store'
 import PassageChoice from './PassageChoice.vue'

@@ -1,5 +1,5 @@
 import { computed, type Ref } from 'vue'
-import { happenings, losesHere, type Happening, type PlaceRow } from '~~/core/carry/places'
+import { happenings, losesHere, type Happening, type PlaceRow } from '~~/core/carry/places/row'
 import { itemKinds, type ItemKind } from '~~/core/course/model'
 
 /** How many items there are, and how many of them come across. */

@@ -1,5 +1,5 @@
 import { nameBy } from '~~/core/carry/titles'
-import type { PlaceRow } from '~~/core/carry/places'
+import type { PlaceRow } from '~~/core/carry/places/row'
 import type { ItemKind } from '~~/core/course/model'
 
 /** What is renamed by a pattern: all units that come, all items of one kind, or what is selected. */

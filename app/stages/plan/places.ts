@@ -1,6 +1,6 @@
 import { computed, type Ref } from 'vue'
 import { closureOf, needsIn } from '~~/core/carry/needs'
-import type { PlaceRow } from '~~/core/carry/places'
+import type { PlaceRow } from '~~/core/carry/places/row'
 import { choose } from '~~/core/carry/select'
 import type { PlannedItem } from '~~/core/dates/plan'
 import type { Finding } from '~~/core/checks/finding'

@@ -1,5 +1,5 @@
 import { computed, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import type { PlaceRow } from '~~/core/carry/places'
+import type { PlaceRow } from '~~/core/carry/places/row'
 import { tracesOf, unseenOf } from '~~/core/plan/compile'
 import type { PlanDocument } from '~~/core/plan/document'
 import { answerOf, type Trace, type UnseenFile } from '~~/core/student-data/traces/trace'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { partWords } from '~~/core/carry/again'
-import type { PlaceRow } from '~~/core/carry/places'
+import type { PlaceRow } from '~~/core/carry/places/row'
 import type { PassageChoices } from '~~/core/prose/compose'
 import { titleOf } from '../carry/carry'
 import { usePlan } from '../plan/store'

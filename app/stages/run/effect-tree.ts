@@ -1,4 +1,4 @@
-import type { Happening, PlaceRow } from '~~/core/carry/places'
+import type { Happening, PlaceRow } from '~~/core/carry/places/row'
 import type { PlannedItem } from '~~/core/dates/plan'
 import type { WallTime } from '~~/core/calendar/day'
 import { happeningText, titleOf } from '../carry/carry'

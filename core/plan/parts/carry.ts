@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { courseModes, courseModeWords } from '../../carry/mode'
-import { writesText } from '../../carry/places'
+import { writesText } from '../../carry/places/row'
 import { itemKinds, itemStates, kindWords, type ItemKind } from '../../course/model'
 import { settingNames, settingWords } from '../../course/settings'
 import { line } from '../../text'

@@ -6,7 +6,7 @@ import {
   type UnitEnd,
 } from '../../carry/decisions'
 import { partWords, thingParts, type PartChoices } from '../../carry/again'
-import { writesSource, writesText, type PlaceRow } from '../../carry/places'
+import { writesSource, writesText, type PlaceRow } from '../../carry/places/row'
 import type { RedactedThings } from '../redacted'
 import { isComposed } from '../../carry/texts'
 import { changedIn } from '../join'

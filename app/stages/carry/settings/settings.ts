@@ -1,4 +1,4 @@
-import type { PlaceRow } from '~~/core/carry/places'
+import type { PlaceRow } from '~~/core/carry/places/row'
 import { itemKindDefinitions } from '~~/core/course/kinds'
 import type { ItemKind } from '~~/core/course/model'
 import type { SettingName } from '~~/core/course/settings'

@@ -1,13 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { inCourseOrder, type OutlineNode } from '../course/outline'
-import * as outline from '../../tests/support/outline'
-import { ledgerOf, written, type Wanted, type World } from '../../tests/support/carry-world'
-import { partValuesOf, thingParts } from './again'
-import type { CarriedBase } from './base'
-import { placeChoices, type PlaceChoice } from './decisions'
-import { basesAfter, losesHere, writesSource, type PlaceRow } from './places'
-import { textHere } from './texts'
+import { inCourseOrder, type OutlineNode } from '../../course/outline'
+import * as outline from '../../../tests/support/outline'
+import { ledgerOf, written, type Wanted, type World } from '../../../tests/support/carry-world'
+import { partValuesOf, thingParts } from '../again'
+import type { CarriedBase } from '../base'
+import { placeChoices, type PlaceChoice } from '../decisions'
+import { basesAfter } from './bases-after'
+import { losesHere, writesSource, type PlaceRow } from './row'
+import { textHere } from '../texts'
 
 const { unit, item } = outline
 const place = (lineage: string, given: Partial<OutlineNode> = {}) =>

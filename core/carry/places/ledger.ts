@@ -1,0 +1,13 @@
+import { lookedUp, type PlacesInput } from './looked-up'
+import { openRows } from './open-rows'
+import { inOrder } from './order'
+import type { PlaceRow } from './row'
+
+/**
+ * The ledger of places (docs/places.md, sections 2 and 3), in the order that the shell will have: everything of the sources and of the shell
+ * stands in just one row.
+ */
+export function placesLedger(input: PlacesInput): PlaceRow[] {
+  const known = lookedUp(input)
+  return inOrder(known, openRows(known))
+}
