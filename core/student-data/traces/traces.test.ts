@@ -31,8 +31,8 @@ interface Planted {
   text: string
   finds: string[]
 }
-const { tuned, keptBack, onlyText } = traceCases('planted') as Record<
-  'tuned' | 'keptBack' | 'onlyText',
+const { tuned, keptBack, onlyWords } = traceCases('planted') as Record<
+  'tuned' | 'keptBack' | 'onlyWords',
   Planted[]
 >
 const types = {
@@ -66,7 +66,7 @@ describe('traces that were planted', () => {
     it.each(list)(`are found, ${half}: $is, $text`, async planted => {
       expect((await tracesIn(planted)).map(trace => trace.text)).toEqual(planted.finds)
     })
-  it.each(onlyText)('are not seen in what are only words: $text', async planted => {
+  it.each(onlyWords)('are not seen in what are only words: $text', async planted => {
     expect((await tracesIn(planted)).filter(({ weight }) => weight !== 'doubtful')).toEqual([])
   })
 })
