@@ -132,4 +132,4 @@ export function useAction<A extends unknown[]>(work: (...given: A) => Promise<un
   return { run, busy, problem }
 }
 
-export { there }
+export { present }

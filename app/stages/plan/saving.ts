@@ -4,7 +4,7 @@ import type { PlanDocument } from '~~/core/plan/document'
 import type { Choices, Clash } from '~~/core/plan/join'
 import { mergePlans } from '~~/core/plan/merge'
 import type { PlanReply, PlanSaved, PlanState } from '~~/shared/api/plans'
-import { api, asProblem, there, type ApiProblem } from '~/composables/api'
+import { api, asProblem, present, type ApiProblem } from '~/composables/api'
 import { fetchPlan } from './fetch'
 
 export type Saving = 'saved' | 'waiting' | 'saving' | 'conflict' | 'failed'

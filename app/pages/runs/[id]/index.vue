@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RunPage from '~/runs/RunPage.vue'
 import KeepHabit from '~/habits/KeepHabit.vue'
 import TraceRecord from '~/shells/TraceRecord.vue'
 import { dateFields } from '~~/core/course/dates'
@@ -90,45 +91,41 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
 </script>
 
 <template>
-  <main class="page">
-    <ProblemNote v-if="problem" :problem="problem" @retry="refresh">
-      <NuxtLink v-if="problem.status === 404" to="/rollovers">Back to Rollovers</NuxtLink>
-    </ProblemNote>
-    <LoadingLines v-else-if="!data" what="Fetching the record …" />
-    <template v-else>
-      <header>
-        <p class="caps">Record of a run</p>
-        <h1>
-          {{ codeText(data.source) }}, {{ data.source.term.name }} into {{ codeText(data.target) }},
-          {{ data.target.term.name }}
-        </h1>
-        <p class="soft">
-          Run {{ instantInFull(data.finishedAt) }}, by {{ data.by }} ·
-          <NuxtLink :to="`/courses/${data.target.id}`">the shell</NuxtLink> ·
-          <NuxtLink :to="`/plans/${data.planId}/run`">the plan</NuxtLink> ·
-          <NuxtLink class="no-print" :to="`/runs/${data.id}/undo`">{{
-            data.undoneAt ? 'put the run back …' : 'undo the run …'
-          }}</NuxtLink>
-          ·
-          <button class="link no-print" type="button" @click="print">Print this record</button> ·
-          <span class="no-print"
-            >keep it as <a :href="`/api/v1/runs/${data.id}/record.pdf`" download>PDF</a> or
-            <a :href="`/api/v1/runs/${data.id}/record.json`" download>JSON</a></span
-          >
-        </p>
-      </header>
-      <p v-if="data.undoneAt" class="note brass">
-        This run was undone {{ instantInFull(data.undoneAt) }}. What it wrote is not in the course any more.
+  <RunPage :data="data" :problem="problem" waits="Fetching the record …" @retry="refresh">
+    <template #above>Record of a run</template>
+    <template #title="{ data: run }"
+      >{{ codeText(run.source) }}, {{ run.source.term.name }} into {{ codeText(run.target) }},
+      {{ run.target.term.name }}</template
+    >
+    <template #head="{ data: run }">
+      <p class="soft">
+        Run {{ instantInFull(run.finishedAt) }}, by {{ run.by }} ·
+        <NuxtLink :to="`/courses/${run.target.id}`">the shell</NuxtLink> ·
+        <NuxtLink :to="`/plans/${run.planId}/run`">the plan</NuxtLink> ·
+        <NuxtLink class="no-print" :to="`/runs/${run.id}/undo`">{{
+          run.undoneAt ? 'put the run back …' : 'undo the run …'
+        }}</NuxtLink>
+        ·
+        <button class="link no-print" type="button" @click="print">Print this record</button> ·
+        <span class="no-print"
+          >keep it as <a :href="`/api/v1/runs/${run.id}/record.pdf`" download>PDF</a> or
+          <a :href="`/api/v1/runs/${run.id}/record.json`" download>JSON</a></span
+        >
       </p>
-      <KeepHabit :run="data.id" :term="data.target.term.name" />
-      <EffectTable v-if="!data.snapshot" :effect="data.effect" :source="data.source" :target="data.target" />
+    </template>
+    <template #default="{ data: run }">
+      <p v-if="run.undoneAt" class="note brass">
+        This run was undone {{ instantInFull(run.undoneAt) }}. What it wrote is not in the course any more.
+      </p>
+      <KeepHabit :run="run.id" :term="run.target.term.name" />
+      <EffectTable v-if="!run.snapshot" :effect="run.effect" :source="run.source" :target="run.target" />
       <p v-else class="lead">
-        Rolled in place: {{ counted(data.effect.dates.dates, 'date') }} written. The course as it was,
-        students and all, is kept as
-        <NuxtLink :to="`/courses/${data.snapshot.id}`">a snapshot in {{ data.snapshot.term.name }}</NuxtLink
+        Rolled in place: {{ counted(run.effect.dates.dates, 'date') }} written. The course as it was, students
+        and all, is kept as
+        <NuxtLink :to="`/courses/${run.snapshot.id}`">a snapshot in {{ run.snapshot.term.name }}</NuxtLink
         >.
       </p>
-      <template v-if="data.course.length">
+      <template v-if="run.course.length">
         <h2>The shell itself</h2>
         <table class="ruled narrow">
           <thead>
@@ -139,7 +136,7 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="fact in data.course" :key="fact.field">
+            <tr v-for="fact in run.course" :key="fact.field">
               <td>{{ shellFactWords[fact.field] ?? fact.field }}</td>
               <td class="soft">{{ shellFactText(fact.before) }}</td>
               <td>{{ shellFactText(fact.after) }}</td>
@@ -147,9 +144,9 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
           </tbody>
         </table>
       </template>
-      <p v-if="data.sections.length">
-        Its content is shown in {{ data.sections.map(section => codeText(section)).join(', ') }} too, each
-        with the dates of its own meetings.
+      <p v-if="run.sections.length">
+        Its content is shown in {{ run.sections.map(section => codeText(section)).join(', ') }} too, each with
+        the dates of its own meetings.
       </p>
       <h2>Audit: student data in the shell</h2>
       <p class="soft">
@@ -177,8 +174,8 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
         </tbody>
       </table>
       <p v-if="unseenText" class="soft small">{{ unseenText }}</p>
-      <TraceRecord v-if="data.traces" :record="data.traces" />
-      <h2>{{ data.snapshot ? 'What was dated anew' : 'What was written' }}</h2>
+      <TraceRecord v-if="run.traces" :record="run.traces" />
+      <h2>{{ run.snapshot ? 'What was dated anew' : 'What was written' }}</h2>
       <p v-if="hasWhy" class="no-print">
         <ElCheckbox v-model="withWhy">Show why each date is where it is</ElCheckbox>
       </p>
@@ -196,7 +193,7 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
             <td :style="{ paddingLeft: `${entry.entity === 'item' ? 18 * entry.depth : 0}px` }">
               <KindMark v-if="entry.kind" :kind="entry.kind" /> <bdi>{{ entry.title }}</bdi>
               <span v-if="entityWords[entry.entity]" class="soft small">{{ entityWords[entry.entity] }}</span>
-              <span v-if="!data.snapshot && doneText(entry)" class="soft small">{{ doneText(entry) }}</span>
+              <span v-if="!run.snapshot && doneText(entry)" class="soft small">{{ doneText(entry) }}</span>
               <ul v-if="withWhy && entry.why.length" class="why soft small">
                 <li v-for="(reason, at) in entry.why" :key="at">{{ reason }}</li>
               </ul>
@@ -220,7 +217,7 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
         </p>
       </template>
     </template>
-  </main>
+  </RunPage>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RunPage from '~/runs/RunPage.vue'
 import { studentDataWords } from '~~/core/student-data/student-data'
 import type { UndoReply } from '~~/shared/api/undo'
 
@@ -54,52 +55,48 @@ const historyWords = { undo: 'undone', redo: 'put back' }
 </script>
 
 <template>
-  <main class="page">
-    <ProblemNote v-if="problem" :problem="problem" @retry="refresh">
-      <NuxtLink v-if="problem.status === 404" to="/rollovers">Back to Rollovers</NuxtLink>
-    </ProblemNote>
-    <LoadingLines v-else-if="!data" what="Looking what happened there since …" />
-    <template v-else>
-      <header>
-        <p class="caps">{{ data.course.term.name }} · {{ shell }}</p>
-        <h1>{{ title }}</h1>
-        <p class="lead">{{ shell }} holds {{ heldText(data.now) }} now. {{ thenText }}</p>
-      </header>
-      <div v-if="data.barred" class="note buoy" role="status">
-        <h2>{{ data.barred.title }}</h2>
-        <p>{{ data.barred.detail }}</p>
+  <RunPage :data="data" :problem="problem" waits="Looking what happened there since …" @retry="refresh">
+    <template #above="{ data: { course } }">{{ course.term.name }} · {{ shell }}</template>
+    <template #title>{{ title }}</template>
+    <template #head="{ data: { now } }">
+      <p class="lead">{{ shell }} holds {{ heldText(now) }} now. {{ thenText }}</p>
+    </template>
+    <template #default="{ data: undo }">
+      <div v-if="undo.barred" class="note buoy" role="status">
+        <h2>{{ undo.barred.title }}</h2>
+        <p>{{ undo.barred.detail }}</p>
       </div>
       <template v-else>
         <section aria-labelledby="since-head">
           <h2 id="since-head">What happened there since</h2>
-          <p v-if="!data.since.edits.length && !hasWork" class="soft">
+          <p v-if="!undo.since.edits.length && !hasWork" class="soft">
             Nothing. Nobody changed the course, and no student has done anything on what goes.
           </p>
-          <template v-if="data.since.edits.length">
+          <template v-if="undo.since.edits.length">
             <p>
-              {{ counted(data.since.edits.length, 'change goes', 'changes go') }} with it.
+              {{ counted(undo.since.edits.length, 'change goes', 'changes go') }} with it.
               {{ isUndo ? backText : '' }}
             </p>
             <ul class="plain">
-              <li v-for="edit in data.since.edits" :key="edit.id">
+              <li v-for="edit in undo.since.edits" :key="edit.id">
                 {{ edit.by }} {{ edit.words }} <span class="soft small">{{ instantText(edit.at) }}</span>
               </li>
             </ul>
           </template>
           <div v-if="hasWork" class="note buoy">
             <h3>
-              {{ counted(data.since.work.length, 'item that goes has', 'items that go have') }} students’ work
+              {{ counted(undo.since.work.length, 'item that goes has', 'items that go have') }} students’ work
             </h3>
             <ul class="plain">
-              <li v-for="item in data.since.work" :key="item.lineage">
+              <li v-for="item in undo.since.work" :key="item.lineage">
                 <b
                   ><bdi>{{ item.title }}</bdi></b
                 >: {{ kindsText(item.kinds) }}
               </li>
             </ul>
-            <p class="small">Of {{ data.since.students.join(', ') }}.</p>
-            <ElCheckbox v-model="aside" :disabled="!data.mayRun">
-              Keep their work aside for {{ counted(data.days, 'day') }}. The course’s page can put it back.
+            <p class="small">Of {{ undo.since.students.join(', ') }}.</p>
+            <ElCheckbox v-model="aside" :disabled="!undo.mayRun">
+              Keep their work aside for {{ counted(undo.days, 'day') }}. The course’s page can put it back.
             </ElCheckbox>
           </div>
         </section>
@@ -117,7 +114,7 @@ const historyWords = { undo: 'undone', redo: 'put back' }
         </ProblemNote>
         <p class="ways">
           <button
-            v-if="data.mayRun"
+            v-if="undo.mayRun"
             class="act"
             type="button"
             :disabled="!may || act.busy.value"
@@ -129,14 +126,14 @@ const historyWords = { undo: 'undone', redo: 'put back' }
           <NuxtLink :to="`/runs/${id}`">Back to the record</NuxtLink>
         </p>
       </template>
-      <p v-if="data.history.length" class="soft small">
-        <template v-for="(each, at) in data.history" :key="at">
+      <p v-if="undo.history.length" class="soft small">
+        <template v-for="(each, at) in undo.history" :key="at">
           {{ at ? 'Before that' : 'This run was' }} {{ historyWords[each.kind] }}
           {{ instantText(each.at) }} by {{ each.by }}.
         </template>
       </p>
     </template>
-  </main>
+  </RunPage>
 </template>
 
 <style scoped>
