@@ -1,7 +1,8 @@
 import { defineConfig } from 'vitest/config'
 
 // Which tests look at what `npm run mutate` has changed: of core its own, of the server those that run it against the database.
-const ofCore = { include: ['core/**/*.test.ts'] }
+// Instrumented code is slower, several times where it runs together without end.
+const ofCore = { include: ['core/**/*.test.ts'], testTimeout: 60_000 }
 const ofServer = {
   include: ['tests/integration/{run,undo,run-jobs,places}.test.ts'],
   execArgv: ['--expose-gc'],

@@ -13,6 +13,8 @@ export const id = z.uuid()
 export const lineage = z.uuid()
 /** A wall-clock date-time or none; checked where it is read in, so plain here. */
 export const wall = z.string().brand<'WallTime'>().nullable()
+/** The dates of an item. */
+export const itemDates = { opens: wall, due: wall, closes: wall }
 
 /** `shared`: somebody else's course from which one may take. */
 export const courseRoles = ['instructor', 'assistant', 'coordinator', 'office', 'shared'] as const
@@ -87,9 +89,7 @@ export const outlineNode = z.object({
   madeBy: z.enum(makers),
   /** The grading period of its term that an item is filed under. */
   gradingPeriod: z.string().nullable(),
-  opens: wall,
-  due: wall,
-  closes: wall,
+  ...itemDates,
 })
 /** Weights in ten-thousandths, in column order. */
 export const gradeCategory = z.object({
@@ -180,9 +180,7 @@ export const itemReply = z.object({
   points: z.int().nullable(),
   category: z.string().nullable(),
   gradingPeriod: z.string().nullable(),
-  opens: wall,
-  due: wall,
-  closes: wall,
+  ...itemDates,
   unit: z.string().nullable(),
   /** Sanitised HTML with links resolved for this course. */
   html: z.string().nullable(),

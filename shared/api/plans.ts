@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { studentDataNames } from '../../core/student-data/student-data'
 import { thingParts } from '../../core/carry/again'
 import { baseWays } from '../../core/carry/base'
-import { wallTime } from '../../core/calendar/schema'
+
 import { dateFields } from '../../core/course/dates'
 import { itemKinds } from '../../core/course/model'
 import { graceSchema } from '../../core/grading/grace'
@@ -10,7 +10,7 @@ import { traceRecord } from '../../core/student-data/traces/record'
 import { planDocument } from '../../core/plan/document'
 import { recordEntry, recordLeft } from '../../core/plan/record'
 import { settleNames, type SettleName } from '../../core/plan/to-settle'
-import { courseLine, courseWhole, id, lineage, wall } from './courses'
+import { courseLine, courseWhole, id, itemDates, lineage, wall } from './courses'
 import { runOutcome, writingNow } from './writing'
 
 export const zoneRulesReply = z.object({
@@ -282,11 +282,7 @@ export const runReply = z.object({
 })
 export type RunReply = z.infer<typeof runReply>
 
-const someDates = z.object({
-  opens: wallTime.nullable(),
-  due: wallTime.nullable(),
-  closes: wallTime.nullable(),
-})
+const someDates = z.object(itemDates)
 /** What a sheet of a plan's dates, changed elsewhere, would change: `SheetComparison` of `core/formats/sheet/plan-dates.ts`. */
 export const sheetReply = z.object({
   changes: z.array(
