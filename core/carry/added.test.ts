@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { item } from '../../tests/support/outline'
-import { addedText, foundNodes, hasMadeText, madeNodes, madeText, madeThing, nothingAdded } from './added'
+import {
+  addedText,
+  foundNodes,
+  hasMadeText,
+  madeNodes,
+  madeText,
+  madeThing,
+  nothingAdded,
+  madeHtml,
+} from './added'
 
 const thing = (given: Partial<Parameters<typeof madeThing.parse>[0] & object>) =>
   madeThing.parse({ kind: 'page', title: 'Notes', ...given })
@@ -75,5 +84,12 @@ describe('what a plan takes of a course that is no source', () => {
       b: { course: 'other', lineage: 'gone', by: 'me' },
     }
     expect(foundNodes({ found }, course, {})).toEqual([])
+  })
+})
+
+describe('a plain text as a page', () => {
+  it('has a paragraph for whatever stands between empty lines, and none that is empty', () => {
+    expect(madeHtml('One & all\n\n\n  \n\nTwo\nthree\n\n')).toBe('<p>One &amp; all</p>\n<p>Two<br>three</p>')
+    expect(madeHtml(' \n\n ')).toBe('')
   })
 })

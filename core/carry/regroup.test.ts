@@ -30,4 +30,16 @@ describe('regrouping by teaching week', () => {
     const dates = new Map(nodes.map(node => [node.lineage, node]))
     expect(byTeachingWeek(rows, dates, term)).toEqual({ third: 'w3', opens: 'w3' })
   })
+  it('moves into a unit of the shell by its own key, and nothing that does not come', () => {
+    const shell = inCourseOrder([unit('s3', { title: 'Week 3', madeBy: 'person' })])
+    const rows = ledgerOf(
+      { shell, bases: [] },
+      nodes.filter(node => node.lineage !== 'w3'),
+      {
+        chosen: { leave: ['opens'], take: [] },
+      },
+    )
+    const dates = new Map(nodes.map(node => [node.lineage, node]))
+    expect(byTeachingWeek(rows, dates, term)).toEqual({ third: 's3' })
+  })
 })

@@ -1,6 +1,6 @@
 import { isUntouched } from '../again'
 import { isBefore, type CarriedBase } from '../base'
-import { writesSource, writesText, type Happening, type PlaceRow } from './row'
+import { writesText, type Happening, type PlaceRow } from './row'
 
 /** Hashes of what a run made itself, by the lineage of the source's thing: texts, and settings that were given. */
 export interface MadeByRun {

@@ -6,7 +6,7 @@ import { ledgerOf, written, type Wanted, type World } from '../../../tests/suppo
 import { partValuesOf, thingParts } from '../again'
 import type { CarriedBase } from '../base'
 import { placeChoices, type PlaceChoice } from '../decisions'
-import { basesAfter } from './bases-after'
+import { basesAfter, changedSince } from './bases-after'
 import { losesHere, writesSource, type PlaceRow } from './row'
 import { textHere } from '../texts'
 
@@ -101,6 +101,10 @@ describe('what happens at the places of a shell', () => {
     expect(order({ reach: null })).toEqual(inOrder('reach', 'syllabus', 'howto', 'safety', 'survey'))
     expect(order({ syllabus: 'safety' })).toEqual(inOrder('howto', 'safety', 'syllabus', 'reach', 'survey'))
     expect(order({ reach: 'gone' })).toEqual(inOrder(...rest))
+    expect(order({ gone: 'syllabus' })).toEqual(inOrder(...rest))
+    expect(order({ gone: null, reach: null })).toEqual(
+      inOrder('reach', 'syllabus', 'howto', 'safety', 'survey'),
+    )
   })
   it('is remembered for the next run: under which key, in which way, and what the run made of it', () => {
     const bases = (ledger: readonly PlaceRow[], made?: Parameters<typeof basesAfter>[2]) =>
@@ -180,6 +184,54 @@ describe('a second run', () => {
         source.filter(node => node.lineage !== 'b'),
       ).find(row => row.key === 'b')?.isGone,
     ).toBe(false)
+  })
+  it('goes by what it wrote itself: settings that were given are no change, and given others they come', () => {
+    const given = { a: '{"attempts":"3"}' }
+    const one = written(empty, ledgerOf(empty, source, { given }))
+    const row = (rows: readonly PlaceRow[]) => rows.find(({ key }) => key === 'a')
+    expect(row(ledgerOf(one, source, { given }))).toMatchObject({ happens: 'there', parts: [] })
+    // As another leaves them, they are a change of the shell's.
+    const touched = changed(one.shell, 'a', { settings: 'by hand' })
+    expect(row(ledgerOf({ ...one, shell: touched }, source, { given }))?.parts).toMatchObject([
+      { part: 'settings', outcome: 'here', takes: false },
+    ])
+    expect(row(ledgerOf(one, source, { given: { a: '{"help":"notes"}' } }))?.parts).toMatchObject([
+      { part: 'settings', outcome: 'source', takes: true },
+    ])
+    // Remembered after a run that wrote nothing, too.
+    const bases = basesAfter(ledgerOf(one, source, { given }), one.bases)
+    expect(bases.find(base => base.source === 'a')?.wroteSettings).toBe(
+      one.bases.find(base => base.source === 'a')?.wroteSettings,
+    )
+    expect(bases.filter(base => 'wroteSettings' in base).map(base => base.source)).toEqual(['a'])
+  })
+  it('tells of what stays away whether the source changed since', () => {
+    const one = written(empty, ledgerOf(empty, source))
+    const without = { ...one, shell: one.shell.filter(({ lineage }) => lineage !== 'a') }
+    const told = (sources: readonly OutlineNode[], bases = one.bases) => {
+      const row = ledgerOf(without, sources).find(({ source: of }) => of?.lineage === 'a')
+      return (
+        row &&
+        changedSince(
+          bases.find(base => base.source === 'a'),
+          row,
+        )
+      )
+    }
+    expect(told(source)).toBe(false)
+    expect(told(changed(source, 'a', { title: 'A, new' }))).toBe(true)
+    expect(told(changed(source, 'a', { title: 'A, new' }), [])).toBe(false)
+  })
+  it('takes the chosen passages of two pages only', () => {
+    let there = changed(first.shell, 'a', { body: 'a-here', isHtml: true })
+    const now = changed(source, 'a', { body: 'a-source', isHtml: true })
+    const passages = { a: { source: 'a-source', shell: 'a-here', takes: ['x'], both: [] } }
+    const text = () =>
+      ledgerOf({ ...first, shell: there }, now, { decisions: { passages } }).find(row => row.key === 'a')
+        ?.text
+    expect(text()?.passages).toEqual(passages.a)
+    there = changed(there, 'a', { isHtml: false })
+    expect(text()).toBeNull()
   })
   it('brings a unit weeks later, with what was left before, once one asks', () => {
     const chosen = { leave: ['c'], take: [] }
