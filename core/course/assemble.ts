@@ -8,7 +8,7 @@ import { itemFieldsOf, saidItemFields } from './fields'
 import { dateFields, noDates, type ItemDates } from './dates'
 import { lineageOf } from './lineage'
 import type { GradeRules } from '../grading/rules'
-import type { Furnishing, Rubric } from './furniture'
+import type { Rubric } from './furniture'
 import {
   itemsInOrder,
   mapItems,
@@ -52,102 +52,41 @@ export interface AssembledCourse {
   findings: Finding[]
 }
 
+/** Items of a course's content by what files name them by. */
+interface KnownItems {
+  readonly all: readonly ItemNode[]
+  /** By the identifier of its organisation item, else of its resource. */
+  readonly named: (identifier: string) => ItemNode | undefined
+  readonly titled: (title: string) => readonly ItemNode[]
+}
+function knownItems(content: CourseContent | null): KnownItems {
+  const all = [...itemsInOrder(content?.nodes ?? [])].map(entry => entry.item)
+  const byIdentifier = new Map(all.map(item => [item.identifier, item]))
+  const byResource = new Map([...all].reverse().map(item => [item.resource, item]))
+  const byTitle = new Map<string, ItemNode[]>()
+  for (const item of all) byTitle.set(item.title, [...(byTitle.get(item.title) ?? []), item])
+  return {
+    all,
+    named: identifier => byIdentifier.get(identifier) ?? byResource.get(identifier),
+    titled: title => byTitle.get(title) ?? [],
+  }
+}
+/** Changes of items, as one file after another says them. */
+type Changes = Map<ItemNode, Partial<ItemNode>>
+
 /**
  * Puts a course together from its cartridge, its line items and its course JSON. A line item meets the organisation item
  * with its identifier, else the item of the resource with it, else the only item with exactly its title; what met nothing is
  * a finding. Dates and points of the course JSON win over the line item's, and those over the cartridge's.
  */
-export function assembleCourse({
-  courseKey,
-  content,
-  categories,
-  lineItems,
-  document,
-  zone,
-}: CourseParts): AssembledCourse {
+export function assembleCourse(parts: CourseParts): AssembledCourse {
+  const { content, document } = parts
   const findings: Finding[] = []
-  const items = [...itemsInOrder(content?.nodes ?? [])].map(entry => entry.item)
-  const byIdentifier = new Map(items.map(item => [item.identifier, item]))
-  const byResource = new Map([...items].reverse().map(item => [item.resource, item]))
-  const byTitle = new Map<string, ItemNode[]>()
-  for (const item of items) byTitle.set(item.title, [...(byTitle.get(item.title) ?? []), item])
-
-  const weights = new Map((document?.categories ?? []).map(entry => [entry.identifier, entry]))
-  const used = new Set([...lineItems.map(row => row.categorySourcedId), ...weights.keys()])
-  // Column order is the course JSON's, then the roster's.
-  const named = new Map([...weights.values()].map(entry => [entry.identifier, entry.title] as const))
-  for (const row of categories) if (!named.has(row.sourcedId)) named.set(row.sourcedId, row.title)
-  const gradeCategories: GradeCategory[] = [...named]
-    .filter(([identifier]) => used.has(identifier))
-    .map(([identifier, title]) => ({
-      lineage: lineageOf(courseKey, identifier),
-      identifier,
-      title,
-      weight: parsePoints(weights.get(identifier)?.weight ?? ''),
-      ...rulesOf(weights.get(identifier)),
-    }))
-  const categoryKeys = new Map(gradeCategories.map(category => [category.identifier, category.lineage]))
-
-  const changes = new Map<ItemNode, Partial<ItemNode>>()
-  const itemOfLineItem = new Map<string, string>()
-  let days = 0
-  for (const row of lineItems) {
-    const titled = byTitle.get(row.title) ?? []
-    const item =
-      byIdentifier.get(row.sourcedId) ??
-      byResource.get(row.sourcedId) ??
-      (titled.length === 1 ? titled[0] : undefined)
-    if (!item || changes.has(item)) {
-      const alike = titled.length > 1 ? titled.length : 'none'
-      const met = item ? 'another' : alike
-      findings.push(finding('line-item-unmet', `lineItems.csv, ${row.sourcedId}`, { title: row.title, met }))
-      continue
-    }
-    itemOfLineItem.set(row.sourcedId, item.lineage)
-    if (isDayOnly(row.assignDate) || isDayOnly(row.dueDate)) days++
-    changes.set(item, {
-      dates: {
-        opens: wallAt(row.assignDate, lineItemTimes.opens, zone),
-        due: wallAt(row.dueDate, lineItemTimes.due, zone),
-        closes: null,
-      },
-      points: parsePoints(row.resultValueMax) ?? item.points,
-      category: categoryKeys.get(row.categorySourcedId) ?? null,
-    })
-  }
-  if (days > 0)
-    findings.push(finding('line-items-days-only', 'lineItems.csv', { count: days, ...lineItemTimes }))
-
-  for (const extra of document?.items ?? []) {
-    const item = byIdentifier.get(extra.identifier) ?? byResource.get(extra.identifier)
-    if (!item) {
-      findings.push(finding('item-unknown', 'course JSON', { item: extra.identifier }))
-      continue
-    }
-    const so = changes.get(item) ?? {}
-    const dates: ItemDates = { ...noDates, ...so.dates }
-    for (const field of dateFields) {
-      const value = extra[field]
-      if (value !== undefined) dates[field] = value
-    }
-    if (extra.category && !categoryKeys.has(extra.category))
-      findings.push(
-        finding('category-unknown', 'course JSON', { item: extra.identifier, category: extra.category }),
-      )
-    changes.set(item, {
-      ...so,
-      dates,
-      ...(extra.points && { points: parsePoints(extra.points) }),
-      ...(extra.category && { category: categoryKeys.get(extra.category) ?? null }),
-      ...(extra.state && { state: extra.state }),
-      ...(extra.exam !== undefined && { exam: extra.exam }),
-      ...(extra.gradingPeriod && { gradingPeriod: extra.gradingPeriod }),
-      ...(extra.kind && { kind: extra.kind }),
-      ...(extra.settings && { settings: { ...item.settings, ...extra.settings } }),
-      ...assembleGrading(extra),
-      ...placeOf(extra),
-    })
-  }
+  const items = knownItems(content)
+  const categories = gradeCategories(parts)
+  const changes: Changes = new Map()
+  const itemOfLineItem = takeLineItems(parts, { items, categories, changes, findings })
+  if (document) takeDocument(parts.courseKey, document, { items, categories, changes, findings })
   const units = new Map((document?.units ?? []).map(unit => [unit.identifier, unit]))
   const changed = mapItems(content?.nodes ?? [], item => ({ ...item, ...changes.get(item) }))
   return {
@@ -158,67 +97,179 @@ export function assembleCourse({
         const { fixed = false, opens = null } = units.get(unit.identifier) ?? {}
         return { ...unit, fixed, opens }
       }),
-      categories: gradeCategories,
+      categories,
       grading: document?.grading ? gradeRulesOf(document.grading) : null,
       grace: document?.grace ?? null,
-      rubrics: document?.rubrics.map(rubric => rubricOf(rubric)) ?? [],
-      groups:
-        document?.groups.map(({ identifier, title }) => ({
-          lineage: keyOf('group', identifier),
-          identifier,
-          title,
-        })) ?? [],
-      furniture: furnitureOf(),
+      ...aroundItems(parts, items, findings),
     },
     itemOfLineItem,
-    lineages: new Map(items.map(item => [item.identifier, item.lineage])),
+    lineages: new Map(items.all.map(item => [item.identifier, item.lineage])),
     findings,
   }
+}
 
-  function keyOf(sort: 'rubric' | 'group' | 'furnishing', identifier: string): string {
-    return lineageOf(courseKey, `${sort}:${identifier}`)
-  }
-  function rubricOf({ identifier, title, criteria }: CourseDocument['rubrics'][number]): Rubric {
-    return {
-      lineage: keyOf('rubric', identifier),
+/** Categories that something uses, in column order: the course JSON's, then the roster's. */
+function gradeCategories({ courseKey, categories, lineItems, document }: CourseParts): GradeCategory[] {
+  const entries = new Map((document?.categories ?? []).map(entry => [entry.identifier, entry]))
+  const used = new Set([...lineItems.map(row => row.categorySourcedId), ...entries.keys()])
+  const titles = new Map([...entries.values()].map(entry => [entry.identifier, entry.title] as const))
+  for (const row of categories) if (!titles.has(row.sourcedId)) titles.set(row.sourcedId, row.title)
+  return [...titles]
+    .filter(([identifier]) => used.has(identifier))
+    .map(([identifier, title]) => ({
+      lineage: lineageOf(courseKey, identifier),
       identifier,
       title,
-      criteria: criteria.map(({ title: name, levels }) => ({
-        title: name,
-        levels: levels.map(level => ({ title: level.title, points: parsePoints(level.points) ?? 0 })),
-      })),
+      weight: parsePoints(entries.get(identifier)?.weight ?? ''),
+      ...rulesOf(entries.get(identifier)),
+    }))
+}
+
+interface Assembling {
+  readonly items: KnownItems
+  readonly categories: readonly GradeCategory[]
+  readonly changes: Changes
+  readonly findings: Finding[]
+}
+const categoryKeys = (categories: readonly GradeCategory[]): Map<string, string> =>
+  new Map(categories.map(({ identifier, lineage }) => [identifier, lineage]))
+
+/** Dates, points and category of line items, each to the item that it meets; answers which that is, by the line item's sourcedId. */
+function takeLineItems(
+  { lineItems, zone }: CourseParts,
+  { items, categories, changes, findings }: Assembling,
+): Map<string, string> {
+  const keys = categoryKeys(categories)
+  const met = new Map<string, string>()
+  let days = 0
+  for (const row of lineItems) {
+    const titled = items.titled(row.title)
+    const item = items.named(row.sourcedId) ?? (titled.length === 1 ? titled[0] : undefined)
+    if (!item || changes.has(item)) {
+      const alike = titled.length > 1 ? titled.length : 'none'
+      findings.push(
+        finding('line-item-unmet', `lineItems.csv, ${row.sourcedId}`, {
+          title: row.title,
+          met: item ? 'another' : alike,
+        }),
+      )
+      continue
     }
-  }
-  /** What an item is marked by, whom it is for, and what must be so before it opens; what names nothing is a finding. */
-  function assembleGrading(extra: CourseDocument['items'][number]): Partial<ItemNode> {
-    const { rubric, group, releases } = extra
-    const named = (
-      sort: 'rubric' | 'group',
-      known: readonly { identifier: string }[],
-      name: string,
-    ): boolean => {
-      const isThere = known.some(each => each.identifier === name)
-      if (!isThere)
-        findings.push(finding('named-unknown', 'course JSON', { item: extra.identifier, sort, name }))
-      return isThere
-    }
-    return {
-      ...(rubric && named('rubric', document?.rubrics ?? [], rubric) && { rubric: keyOf('rubric', rubric) }),
-      ...(group && named('group', document?.groups ?? [], group) && { group: keyOf('group', group) }),
-      release: releases.flatMap(({ after, needs, least }) => {
-        const other = byIdentifier.get(after) ?? byResource.get(after)
-        if (!other) findings.push(finding('item-unknown', 'course JSON', { item: after }))
-        return other ? [{ after: other.lineage, needs, least: least ?? null }] : []
-      }),
-      ...saidItemFields(itemFieldsOf(extra)),
-    }
-  }
-  function furnitureOf(): Furnishing[] {
-    return (document?.furniture ?? []).map(({ identifier, part, title, item, details }) => {
-      const shown = item ? (byIdentifier.get(item) ?? byResource.get(item)) : undefined
-      if (item && !shown) findings.push(finding('item-unknown', 'course JSON', { item }))
-      return { lineage: keyOf('furnishing', identifier), part, title, item: shown?.lineage ?? null, details }
+    met.set(row.sourcedId, item.lineage)
+    if (isDayOnly(row.assignDate) || isDayOnly(row.dueDate)) days++
+    changes.set(item, {
+      dates: {
+        opens: wallAt(row.assignDate, lineItemTimes.opens, zone),
+        due: wallAt(row.dueDate, lineItemTimes.due, zone),
+        closes: null,
+      },
+      points: parsePoints(row.resultValueMax) ?? item.points,
+      category: keys.get(row.categorySourcedId) ?? null,
     })
+  }
+  if (days > 0)
+    findings.push(finding('line-items-days-only', 'lineItems.csv', { count: days, ...lineItemTimes }))
+  return met
+}
+
+/** What the course JSON says of items, over what line items said. */
+function takeDocument(
+  courseKey: string,
+  document: CourseDocument,
+  { items, categories, changes, findings }: Assembling,
+): void {
+  const keys = categoryKeys(categories)
+  for (const extra of document.items) {
+    const item = items.named(extra.identifier)
+    if (!item) {
+      findings.push(finding('item-unknown', 'course JSON', { item: extra.identifier }))
+      continue
+    }
+    const so = changes.get(item) ?? {}
+    const dates: ItemDates = { ...noDates, ...so.dates }
+    for (const field of dateFields) {
+      const value = extra[field]
+      if (value !== undefined) dates[field] = value
+    }
+    if (extra.category && !keys.has(extra.category))
+      findings.push(
+        finding('category-unknown', 'course JSON', { item: extra.identifier, category: extra.category }),
+      )
+    changes.set(item, {
+      ...so,
+      dates,
+      ...(extra.points && { points: parsePoints(extra.points) }),
+      ...(extra.category && { category: keys.get(extra.category) ?? null }),
+      ...(extra.state && { state: extra.state }),
+      ...(extra.exam !== undefined && { exam: extra.exam }),
+      ...(extra.gradingPeriod && { gradingPeriod: extra.gradingPeriod }),
+      ...(extra.kind && { kind: extra.kind }),
+      ...(extra.settings && { settings: { ...item.settings, ...extra.settings } }),
+      ...gradingOf(courseKey, document, extra, { items, findings }),
+      ...placeOf(extra),
+    })
+  }
+}
+type ItemEntry = CourseDocument['items'][number]
+/** What an item is marked by, whom it is for, and what must be so before it opens; what names nothing is a finding. */
+function gradingOf(
+  courseKey: string,
+  document: CourseDocument,
+  extra: ItemEntry,
+  { items, findings }: Pick<Assembling, 'items' | 'findings'>,
+): Partial<ItemNode> {
+  const { rubric, group, releases } = extra
+  const isNamed = (sort: 'rubric' | 'group', name: string): boolean => {
+    const known = sort === 'rubric' ? document.rubrics : document.groups
+    const isThere = known.some(each => each.identifier === name)
+    if (!isThere)
+      findings.push(finding('named-unknown', 'course JSON', { item: extra.identifier, sort, name }))
+    return isThere
+  }
+  return {
+    ...(rubric && isNamed('rubric', rubric) && { rubric: keyOf(courseKey, 'rubric', rubric) }),
+    ...(group && isNamed('group', group) && { group: keyOf(courseKey, 'group', group) }),
+    release: releases.flatMap(({ after, needs, least }) => {
+      const other = items.named(after)
+      if (!other) findings.push(finding('item-unknown', 'course JSON', { item: after }))
+      return other ? [{ after: other.lineage, needs, least: least ?? null }] : []
+    }),
+    ...saidItemFields(itemFieldsOf(extra)),
+  }
+}
+
+const keyOf = (courseKey: string, sort: 'rubric' | 'group' | 'furnishing', identifier: string): string =>
+  lineageOf(courseKey, `${sort}:${identifier}`)
+/** What stands around the items: rubrics, groups and furniture of the course JSON. */
+function aroundItems(
+  { courseKey, document }: CourseParts,
+  items: KnownItems,
+  findings: Finding[],
+): Pick<CourseContent, 'rubrics' | 'groups' | 'furniture'> {
+  const rubricOf = ({ identifier, title, criteria }: CourseDocument['rubrics'][number]): Rubric => ({
+    lineage: keyOf(courseKey, 'rubric', identifier),
+    identifier,
+    title,
+    criteria: criteria.map(({ title: name, levels }) => ({
+      title: name,
+      levels: levels.map(level => ({ title: level.title, points: parsePoints(level.points) ?? 0 })),
+    })),
+  })
+  const furnishingOf = ({ identifier, part, title, item, details }: CourseDocument['furniture'][number]) => {
+    const shown = item ? items.named(item) : undefined
+    if (item && !shown) findings.push(finding('item-unknown', 'course JSON', { item }))
+    const lineage = keyOf(courseKey, 'furnishing', identifier)
+    return { lineage, part, title, item: shown?.lineage ?? null, details }
+  }
+  return {
+    rubrics: document?.rubrics.map(rubricOf) ?? [],
+    groups:
+      document?.groups.map(({ identifier, title }) => ({
+        lineage: keyOf(courseKey, 'group', identifier),
+        identifier,
+        title,
+      })) ?? [],
+    furniture: document?.furniture.map(furnishingOf) ?? [],
   }
 }
 
