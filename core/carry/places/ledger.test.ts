@@ -225,7 +225,7 @@ describe('a second run', () => {
   it('takes the chosen passages of two pages only', () => {
     let there = changed(first.shell, 'a', { body: 'a-here', isHtml: true })
     const now = changed(source, 'a', { body: 'a-source', isHtml: true })
-    const passages = { a: { source: 'a-source', shell: 'a-here', takes: ['x'], both: [] } }
+    const passages = { a: { source: 'a-source', shell: 'a-here', takes: [0], both: [] } }
     const text = () =>
       ledgerOf({ ...first, shell: there }, now, { decisions: { passages } }).find(row => row.key === 'a')
         ?.text
