@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { ImportRequest, UploadReply } from '~~/shared/api/uploads'
+import type { ImportWish, UploadReply } from '~~/shared/api/uploads'
 
 /** What a person may do with a file that has been read. Says what will happen, in numbers, before it does. */
 const props = defineProps<{
   file: UploadReply
-  chosen: Extract<ImportRequest, { as: 'closures' }>['events']
+  chosen: Extract<ImportWish, { as: 'closures' }>['events']
   wantsColumns: boolean
 }>()
 const emit = defineEmits<{ brought: [] }>()
@@ -19,7 +19,7 @@ const {
   run: bringIn,
   busy,
   problem,
-} = useAction(async (request: ImportRequest) => {
+} = useAction(async (request: ImportWish) => {
   await api.post(`/uploads/${props.file.id}/import`, request)
   emit('brought')
 })

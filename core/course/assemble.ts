@@ -25,9 +25,13 @@ export const lineItemTimes = { opens: '08:00', due: '23:59' } as const
  * A date of a line item: an instant by the clock of the course's zone, a day at a usual time. An instant without a zone of
  * its own is a wall clock already.
  */
-function wallAt(text: string, time: string, zone: ZoneRules): WallTime | null {
+export function lineItemWall(
+  text: string,
+  field: keyof typeof lineItemTimes,
+  zone: ZoneRules,
+): WallTime | null {
   if (text === '') return null
-  if (text.length === 10) return wallOf(dayOf(text), minuteOf(time, 0))
+  if (isDayOnly(text)) return wallOf(dayOf(text), minuteOf(lineItemTimes[field], 0))
   const isWallClock = !/(Z|[+-]\d\d:?\d\d)$/.test(text)
   return isWallClock ? wallOf(dayOf(text), minuteOf(text)) : wallAtInstant(zone, Date.parse(text) / 60_000)
 }
@@ -159,8 +163,8 @@ function takeLineItems(
     if (isDayOnly(row.assignDate) || isDayOnly(row.dueDate)) days++
     changes.set(item, {
       dates: {
-        opens: wallAt(row.assignDate, lineItemTimes.opens, zone),
-        due: wallAt(row.dueDate, lineItemTimes.due, zone),
+        opens: lineItemWall(row.assignDate, 'opens', zone),
+        due: lineItemWall(row.dueDate, 'due', zone),
         closes: null,
       },
       points: parsePoints(row.resultValueMax) ?? item.points,

@@ -420,6 +420,14 @@ export const findingKinds = {
     (of: { item: string; sort: 'rubric' | 'group'; name: string }) =>
       `the item ${of.item} names the ${of.sort} ${of.name}, which the course does not have`,
   ),
+  'saying-unmet': warning(
+    ({ title, why, alike }: { title: string; why: 'none' | 'several' | 'taken'; alike: number }) =>
+      `${title ? `${quoted(title, 60)} ` : ''}${unmetText(why, alike)}; it stays out`,
+  ),
+  'students-stay-out': note(
+    ({ records }: { records: number }) =>
+      `${records === 1 ? 'one record about a student stays' : `${records} records about students stay`} out: they come with the roster, which the academic office brings in`,
+  ),
   'not-in-class': warning(
     (of: { item: string } | { student: string }) =>
       `${'item' in of ? `the item ${of.item}` : `the student ${of.student}`} is not in this class; the row was left out`,
@@ -460,6 +468,12 @@ export const findingKinds = {
   'no-name': ofColumns(warning(() => 'is empty; the event has no name')),
 }
 
+function unmetText(why: 'none' | 'several' | 'taken', alike: number): string {
+  if (why === 'none') return 'meets no item of the package'
+  return why === 'several'
+    ? `is like ${alike} items of the package`
+    : 'meets an item that another line of the file has met'
+}
 function metText(met: 'another' | 'none' | number): string {
   if (met === 'another') return 'meets an item that another line item has met'
   return met === 'none' ? 'meets no item of the course' : `has the title of ${met} items`

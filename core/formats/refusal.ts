@@ -37,6 +37,9 @@ const refusalKinds = {
   'not-its-mark': unlike(() => 'is not text in the encoding its first bytes announce'),
   'zero-bytes': unlike(() => 'holds zero bytes: it is no text'),
 
+  'no-sheet-of-dates': unlike(
+    () => 'has no column that names items beside one of dates, such as “Item” and “Due”',
+  ),
   'no-plan-sheet': unlike(
     () => 'has no column “Key” beside “Opens”, “Due” or “Closes”: it is no sheet of a plan’s dates',
   ),

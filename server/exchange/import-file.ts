@@ -18,6 +18,7 @@ import { writeLog } from '../log/log.queries'
 import { homeOrg } from '../people/orgs.queries'
 import { importRoster } from '../registrar/roster'
 import { openZip, type Source } from './files/zip'
+import { besideUploads, gathered } from './gathering'
 import { importCourse, importTerm } from './import-course'
 import type { Outcome } from './outcome'
 import { findUpload, keepPackage, settleUpload, type Upload } from './uploads.queries'
@@ -77,9 +78,17 @@ async function importAsCourse(importing: Importing, request: Request<'course'>):
     language: read.content.language?.slice(0, 40) ?? null,
     personId: job.personId,
   })
-  await importCourse(trx, { classKey: sourceId, content, roster: null, document: null })
+  const beside = await besideUploads(trx, job.personId, request.beside)
+  const { document, findings } = await gathered(trx, read.content, beside, { ...request, classKey: sourceId })
+  const found = await importCourse(trx, { classKey: sourceId, content, roster: null, document })
   await keepPackage(trx, upload, courseId)
-  return { courseId, text: `Kept as ${codeText({ code, section })} ${title}, ${term.name}`, findings: [] }
+  const outcome = {
+    courseId,
+    text: `Kept as ${codeText({ code, section })} ${title}, ${term.name}`,
+    findings: [...findings, ...found],
+  }
+  for (const other of beside) await settleUpload(trx, other.id, { ...outcome, findings: [] })
+  return outcome
 }
 async function importAsRoster(
   { trx, upload, source, limits, progress }: Importing,

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import type { IncomingMessage } from 'node:http'
 import type { Knex } from 'knex'
 import type { OutlineEntry } from '../../core/formats/report'
-import type { ImportRequest, UploadReply, UploadsReply } from '../../shared/api/uploads'
+import type { ImportWish, UploadReply, UploadsReply } from '../../shared/api/uploads'
 import { listTerms, type TermLine } from '../calendars/terms.queries'
 import { isoInstant } from '../clock'
 import { inParts } from '../courses/bodies.queries'
@@ -14,6 +14,7 @@ import { writeLog } from '../log/log.queries'
 import { homeOrg } from '../people/orgs.queries'
 import { isOffice, type Person } from '../people/people.queries'
 import { todayHere } from '../shells/shells'
+import { besideUploads } from './gathering'
 import { withClosures } from './import-file'
 import { uploadLimit } from './upload-limit'
 import * as queries from './uploads.queries'
@@ -186,11 +187,11 @@ export async function discardUpload(db: Knex, person: Person, id: string): Promi
 }
 
 /** Why a file may not be brought in so; null: it may. */
-function faultOf(view: UploadReply, request: ImportRequest): Refusal | null {
+function faultOf(view: UploadReply, request: ImportWish): Refusal | null {
   if (view.state === 'imported') return refuse('file-brought-in')
   if (view.state !== 'read') return refuse('file-not-ready')
   const { may: mayDo } = view
-  const may: Record<ImportRequest['as'], boolean> = {
+  const may: Record<ImportWish['as'], boolean> = {
     course: mayDo.keepAsCourse,
     roster: mayDo.importRoster,
     closures: mayDo.addClosures,
@@ -203,18 +204,14 @@ function faultOf(view: UploadReply, request: ImportRequest): Refusal | null {
   return null
 }
 /** Asks for a file that has been read to be brought in. */
-export async function askForImport(
-  db: Knex,
-  person: Person,
-  id: string,
-  request: ImportRequest,
-): Promise<void> {
+export async function askForImport(db: Knex, person: Person, id: string, request: ImportWish): Promise<void> {
   await inTransaction(db, async trx => {
     await takeTurn(trx, `upload ${id}`)
     const fault = faultOf(await viewUpload(trx, person, id), request)
     if (fault) throw fault
     if (request.as === 'course' && !(await homeOrg(trx, person.id))) throw refuse('no-department')
     if (request.as === 'closures') await withClosures(trx, request)
+    if (request.as === 'course') await besideUploads(trx, person.id, request.beside ?? [])
     await addJob(trx, { kind: 'import', subject: id, personId: person.id, payload: request })
   })
 }

@@ -1,11 +1,12 @@
 import { z } from 'zod'
-import { filledLine, line } from '../../core/text'
+import { filledLine } from '../../core/text'
 import { civilDate } from '../../core/calendar/schema'
 import { findingCodes } from '../../core/formats/finding-kinds'
 import { cartridgeKinds } from '../../core/course/kind'
 import { fileFormats } from '../../core/formats/report'
 import { tableNames } from '../../core/formats/oneroster/tables'
 import { id } from './courses'
+import { courseImport } from './gathering'
 
 export const findingReply = z.object({
   severity: z.enum(['error', 'warning', 'note']),
@@ -92,13 +93,7 @@ export type UploadsReply = z.infer<typeof uploadsReply>
 
 const label = (what: string, most: number) => filledLine(most, `Give ${what}.`)
 export const importRequest = z.discriminatedUnion('as', [
-  z.object({
-    as: z.literal('course'),
-    term: label('the term', 190),
-    code: label('a code', 40),
-    section: line(40),
-    title: label('a title', 500),
-  }),
+  courseImport,
   z.object({
     as: z.literal('roster'),
     /** Tables to read though the manifest says that they are not there. */
@@ -116,4 +111,6 @@ export const importRequest = z.discriminatedUnion('as', [
       .max(500, 'At most 500 at once.'),
   }),
 ])
-export type ImportRequest = z.infer<typeof importRequest>
+export type ImportRequest = z.output<typeof importRequest>
+/** As it is asked for: what goes without saying may be left out. */
+export type ImportWish = z.input<typeof importRequest>

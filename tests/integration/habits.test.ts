@@ -109,7 +109,9 @@ describe('a habit', () => {
     expect([done.length, refused]).toEqual([1, ['habit-name-taken']])
     const { id } = await keep(run, 'Twice')
     await Promise.all(
-      [id, present(done[0]).id].map(each => changeHabit(demo.db, demo.people.marchetti, each, { usual: true })),
+      [id, present(done[0]).id].map(each =>
+        changeHabit(demo.db, demo.people.marchetti, each, { usual: true }),
+      ),
     )
     const usual = (await listHabits(demo.db, demo.people.marchetti)).habits.filter(
       habit => habit.isUsual && habit.department === null,

@@ -49,7 +49,8 @@ export interface SheetComparison {
 }
 
 const usualTimes: Record<DateField, string> = { opens: '08:00', due: '23:59', closes: '23:59' }
-const timePattern = /(?:[T,]|\s)+(\d{1,2})[:.h](\d{2})(?::\d{2}(?:\.\d+)?)?\s*(am|pm)?\s*Z?$/i
+/** A time of day at the end of a cell. */
+export const timePattern = /(?:[T,]|\s)+(\d{1,2})[:.h](\d{2})(?::\d{2}(?:\.\d+)?)?\s*(am|pm)?\s*Z?$/i
 /** Days from a spreadsheet's first day to 1 January 1970 (ECMA-376 part 1, §18.17.4.1, the 1900 system). */
 const serialZero = 25_569
 const noDateWords = new Set(['', '-', '–', '—', 'none', 'no date'])

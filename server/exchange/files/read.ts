@@ -6,10 +6,13 @@ import { readCalendar, type CalendarOptions } from '../../../core/formats/icalen
 import { kindOfArchive, kindOfFile } from '../../../core/formats/kinds-of-file'
 import { readLimits, type ReadLimits } from '../../../core/formats/limits'
 import { FormatRefusal } from '../../../core/formats/refusal'
-import { readOneRoster, rosterFolder } from '../../../core/formats/oneroster/read'
+import { readOneRoster, rosterFolder, type Roster } from '../../../core/formats/oneroster/read'
 import type { TableName } from '../../../core/formats/oneroster/tables'
 import { guessRoles, tableEvents, type DateTable } from '../../../core/formats/sheet/calendar'
 import { readTable } from '../../../core/formats/sheet/table'
+import { lineItemTables, type Contribution } from '../../../core/gather/contribution'
+import { documentSayings, packageItems } from '../../../core/gather/from-files'
+import { isSheetOfDates, sheetSayings } from '../../../core/gather/from-sheet'
 import { outlineOf, type FileReport } from '../../../core/formats/report'
 import { isWorkbook, readWorkbook } from './xlsx'
 import { openZip, type Source } from './zip'
@@ -25,7 +28,21 @@ const startsLike = (source: Source, text: string): boolean =>
 
 /** The report, and what only the application shows of a cartridge: its title, version and size. */
 export interface FileRead extends FileReport {
-  detail: { title?: string; version?: string; table?: DateTable; offered?: readonly TableName[] }
+  detail: {
+    title?: string
+    version?: string
+    table?: DateTable
+    offered?: readonly TableName[]
+    /** What it has to say of a course, beside what others say. */
+    contribution?: Contribution
+  }
+}
+
+/** A bundle of more line items is one of an institution: its office cuts it to a course. */
+const lineItemsAtMost = 20_000
+function withLineItems(roster: Roster): Pick<FileRead['detail'], 'contribution'> {
+  const tables = roster.lineItems.length > lineItemsAtMost ? null : lineItemTables(roster)
+  return tables ? { contribution: { as: 'line-items', tables } } : {}
 }
 
 /** What a table of dates may be at most. */
@@ -44,7 +61,10 @@ function readTableOfDates(report: FileRead, file: string, rows: string[][], limi
   Object.assign(report, {
     events,
     counts: { rows: table.rows.length, events: events.length },
-    detail: { table },
+    detail: {
+      table,
+      ...(isSheetOfDates(table.header) && { contribution: { as: 'sheet', ...sheetSayings(file, table) } }),
+    },
   })
 }
 
@@ -67,10 +87,14 @@ function readJson(report: FileRead, file: string, bytes: Uint8Array): void {
     })
     return
   }
-  const { class: classKey, items, categories, meetings } = readCourseDocument(file, bytes)
+  const document = readCourseDocument(file, bytes)
+  const { class: classKey, items, categories, meetings } = document
   Object.assign(report, {
     counts: { items: items.length, categories: categories.length, meetings: meetings.length },
-    detail: { title: `Course JSON of class ${classKey}` },
+    detail: {
+      title: `Course JSON of class ${classKey}`,
+      contribution: { as: 'course-json', sayings: documentSayings(file, document) },
+    },
   })
 }
 
@@ -100,14 +124,18 @@ export async function readFile(
         Object.assign(report, {
           ...outlineOf(read),
           findings: read.findings,
-          detail: { title: read.content.title, version: read.version },
+          detail: {
+            title: read.content.title,
+            version: read.version,
+            contribution: { as: 'package', items: packageItems(read.content) },
+          },
         })
       } else if (rosterFolder(archive) !== null) {
         report.format = 'oneroster'
         const read = await readOneRoster(archive, limits, progress)
         Object.assign(report, {
           findings: read.findings,
-          detail: { offered: read.offered },
+          detail: { offered: read.offered, ...withLineItems(read.roster) },
           counts: Object.fromEntries(
             Object.entries(read.roster)
               .filter(([table]) => read.modes[table as keyof typeof read.modes] !== 'absent')

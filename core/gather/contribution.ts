@@ -1,0 +1,66 @@
+import type { ZoneRules } from '../calendar/zone'
+import type { Roster } from '../formats/oneroster/read'
+import { lineItemSayings } from './from-files'
+import type { UnreadCell } from './from-sheet'
+import type { GatheredItem, Saying } from './saying'
+
+/** Line items of a bundle, with the classes that have any. */
+export interface LineItemTables extends Pick<Roster, 'lineItems' | 'categories' | 'academicSessions'> {
+  readonly classes: readonly { readonly key: string; readonly title: string }[]
+}
+/** What one file has to say of a course: kept with what was found in it, so that files are put together without reading them again. */
+export type Contribution =
+  | { readonly as: 'package'; readonly items: readonly GatheredItem[] }
+  | { readonly as: 'line-items'; readonly tables: LineItemTables }
+  | { readonly as: 'course-json'; readonly sayings: readonly Saying[] }
+  | { readonly as: 'sheet'; readonly sayings: readonly Saying[]; readonly unread: readonly UnreadCell[] }
+
+/** The line items that are asked for, with what they name; null where no class has any. */
+export function lineItemTables({
+  lineItems,
+  categories,
+  academicSessions,
+  classes,
+}: Roster): LineItemTables | null {
+  const named = new Set(lineItems.map(row => row.classSourcedId))
+  if (named.size === 0) return null
+  return {
+    lineItems,
+    categories,
+    academicSessions,
+    classes: classes
+      .filter(({ sourcedId }) => named.has(sourcedId))
+      .map(({ sourcedId, title }) => ({ key: sourcedId, title })),
+  }
+}
+/** The class of a bundle whose line items name most of a package's items; null where none names any. */
+export function classOf(
+  { lineItems, classes }: LineItemTables,
+  items: readonly GatheredItem[],
+): string | null {
+  const known = new Set(items.flatMap(({ identifier, resource, title }) => [identifier, resource, title]))
+  const counts = new Map<string, number>()
+  for (const { classSourcedId, sourcedId, title } of lineItems)
+    if (known.has(sourcedId) || known.has(title))
+      counts.set(classSourcedId, (counts.get(classSourcedId) ?? 0) + 1)
+  const best = [...counts].sort(([, a], [, b]) => b - a)[0]
+  return best?.[0] ?? (classes.length === 1 ? (classes[0]?.key ?? null) : null)
+}
+/** What a file says of the items of a package. */
+export function sayingsOf(
+  file: string,
+  contribution: Contribution,
+  { items, zone }: { items: readonly GatheredItem[]; zone: ZoneRules },
+): readonly Saying[] {
+  switch (contribution.as) {
+    case 'package':
+      return []
+    case 'course-json':
+    case 'sheet':
+      return contribution.sayings
+    case 'line-items': {
+      const key = classOf(contribution.tables, items)
+      return key === null ? [] : lineItemSayings(file, contribution.tables, key, zone)
+    }
+  }
+}

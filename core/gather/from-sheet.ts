@@ -1,0 +1,85 @@
+import { dateFields, type DateField } from '../course/dates'
+import type { DateTable } from '../formats/sheet/calendar'
+import { orderOf } from '../formats/sheet/dates'
+import { momentOfCell, timePattern } from '../formats/sheet/plan-dates'
+import { FormatRefusal } from '../formats/refusal'
+import { parsePoints, pointsText } from '../grading/points'
+import type { SaidField, Saying } from './saying'
+
+/** Names of columns, whatever their order: as people write them (common practice, no source). */
+const columns: Readonly<Record<'title' | 'identifier' | Exclude<SaidField, 'gradingPeriod'>, RegExp>> = {
+  title: /^(item|title|name|assignment|activity|task|work|what)\b/i,
+  identifier: /^(identifier|id|key)$/i,
+  opens: /^(open|available from|available$|start|from\b|assign(ed)?\b.*|release)/i,
+  due: /^(due|deadline|hand.?in)/i,
+  closes: /^(close|until|available (until|to)|end)/i,
+  points: /^(points?|max|out of|worth)/i,
+  category: /^(grade )?category|^grade group/i,
+}
+type ColumnName = keyof typeof columns
+const columnNames = Object.keys(columns) as ColumnName[]
+const usualTimes: Readonly<Record<DateField, string>> = { opens: '08:00', due: '23:59', closes: '23:59' }
+
+/** A cell that says nothing that could be read. */
+export interface UnreadCell {
+  readonly row: number
+  readonly title: string
+  readonly column: string
+  readonly cell: string
+}
+/** Where each column stands; -1: the sheet has none. A column is the first that is called so. */
+function placesOf(header: readonly string[]): Readonly<Record<ColumnName, number>> {
+  const taken = new Set<number>()
+  return Object.fromEntries(
+    columnNames.map(name => {
+      const at = header.findIndex((cell, column) => !taken.has(column) && columns[name].test(cell.trim()))
+      taken.add(at)
+      return [name, at]
+    }),
+  ) as Record<ColumnName, number>
+}
+/** Whether a table is one of items with dates. */
+export function isSheetOfDates(header: readonly string[]): boolean {
+  const places = placesOf(header)
+  return places.title >= 0 && dateFields.some(field => places[field] >= 0)
+}
+/**
+ * What a table of items with their dates says, its columns in any order. An empty cell says nothing; `none` says that
+ * there is no date. @throws FormatRefusal where no column names items, or none has dates
+ */
+export function sheetSayings(
+  file: string,
+  { header, rows }: Pick<DateTable, 'header' | 'rows'>,
+): { sayings: Saying[]; unread: UnreadCell[] } {
+  if (!isSheetOfDates(header)) throw new FormatRefusal('no-sheet-of-dates', file)
+  const places = placesOf(header)
+  const cellOf = (row: readonly string[], name: ColumnName): string => (row[places[name]] ?? '').trim()
+  const dateCells = rows.flatMap(({ cells }) =>
+    dateFields.map(field => cellOf(cells, field).replace(timePattern, '')),
+  )
+  const { order } = orderOf(dateCells)
+  const unread: UnreadCell[] = []
+  const sayings = rows.flatMap(({ number, cells: row }): Saying[] => {
+    const title = cellOf(row, 'title')
+    const identifier = cellOf(row, 'identifier') || null
+    if (title === '' && identifier === null) return []
+    const values: Partial<Record<SaidField, string | null>> = {}
+    const miss = (name: ColumnName): void =>
+      void unread.push({ row: number, title, column: header[places[name]] ?? '', cell: cellOf(row, name) })
+    for (const field of dateFields) {
+      const cell = cellOf(row, field)
+      if (cell === '') continue
+      const at = momentOfCell(cell, order, usualTimes[field])
+      if (at === undefined) miss(field)
+      else values[field] = at
+    }
+    const points = cellOf(row, 'points')
+    const read = points === '' ? null : parsePoints(points)
+    if (read !== null) values.points = pointsText(read)
+    else if (points !== '') miss('points')
+    const category = cellOf(row, 'category')
+    if (category !== '') values.category = category
+    return [{ kind: 'sheet', file, where: `row ${number}`, identifier, title, values }]
+  })
+  return { sayings, unread }
+}

@@ -1,0 +1,72 @@
+import { meet, type HandPairs, type Met, type Unmet } from './meet'
+import { sayingKinds, saidFields, type GatheredItem, type SaidField, type Saying } from './saying'
+
+/** One file's word on a field of an item. */
+export interface Said {
+  readonly file: string
+  readonly kind: Saying['kind']
+  readonly value: string | null
+}
+/** What an item gets, and which file says so. */
+export interface Taken extends Said {
+  /** Other files say otherwise, the one that wins unasked first. */
+  readonly others: readonly Said[]
+}
+export interface GatheredFields {
+  readonly item: GatheredItem
+  readonly fields: Readonly<Partial<Record<SaidField, Taken>>>
+}
+/** Which file is believed, by {@link fieldKey}. */
+export type FileChoices = Readonly<Record<string, string>>
+/** Stands for one field of one item. */
+export const fieldKey = (identifier: string, field: SaidField): string => `${identifier}\n${field}`
+
+export interface Gathered {
+  /** Every item of the package, in its order. */
+  readonly items: readonly GatheredFields[]
+  readonly met: readonly Met[]
+  /** What met nothing stays out, and is told. */
+  readonly unmet: readonly Unmet[]
+}
+const rank = ({ kind }: Said): number => sayingKinds.indexOf(kind)
+/** Puts together what several files say of the items of a package: field by field, each with the file that says so. */
+export function gather(
+  items: readonly GatheredItem[],
+  sayings: readonly Saying[],
+  {
+    pairs = {},
+    choices = {},
+    packageFile = '',
+  }: { pairs?: HandPairs; choices?: FileChoices; packageFile?: string } = {},
+): Gathered {
+  const { met, unmet } = meet(items, sayings, pairs)
+  const about = new Map<GatheredItem, Saying[]>()
+  for (const { saying, item } of met) about.set(item, [...(about.get(item) ?? []), saying])
+  const fieldOf = (item: GatheredItem, field: SaidField): Taken | null => {
+    const own: Said[] = [{ file: packageFile, kind: 'package', value: item.values[field] ?? null }]
+    const said = [
+      ...(about.get(item) ?? []).flatMap(({ file, kind, values }): Said[] => {
+        const value = values[field]
+        return value === undefined ? [] : [{ file, kind, value }]
+      }),
+      ...(item.values[field] === undefined ? [] : own),
+    ].sort((a, b) => rank(a) - rank(b))
+    const chosen = choices[fieldKey(item.identifier, field)]
+    const takes = said.find(({ file }) => file === chosen) ?? said[0]
+    if (!takes) return null
+    return { ...takes, others: said.filter(({ value }) => value !== takes.value) }
+  }
+  return {
+    items: items.map(item => ({
+      item,
+      fields: Object.fromEntries(
+        saidFields.flatMap(field => {
+          const taken = fieldOf(item, field)
+          return taken ? [[field, taken]] : []
+        }),
+      ),
+    })),
+    met,
+    unmet,
+  }
+}

@@ -1,0 +1,43 @@
+import type { WallTime } from '../calendar/day'
+import { dateFields } from '../course/dates'
+
+/** What several files may each say of an item. */
+export const saidFields = [...dateFields, 'points', 'category', 'gradingPeriod'] as const
+export type SaidField = (typeof saidFields)[number]
+export const saidFieldWords: Readonly<Record<SaidField, string>> = {
+  opens: 'opens',
+  due: 'due',
+  closes: 'closes',
+  points: 'points',
+  category: 'category',
+  gradingPeriod: 'grading period',
+}
+/** Dates as wall times, points as a decimal, categories and grading periods by their titles. Null: the file says that there is none. */
+export type SaidValues = Readonly<Partial<Record<SaidField, string | null>>>
+
+/** What kind of file says something, from the one that wins to the one that gives way where two say different things. */
+export const sayingKinds = ['sheet', 'course-json', 'line-items', 'package'] as const
+export type SayingKind = (typeof sayingKinds)[number]
+/** What one line of one file says of one item. */
+export interface Saying {
+  readonly kind: SayingKind
+  readonly file: string
+  /** Where it stands in the file: a sourcedId, a row, an identifier; once in a file. */
+  readonly where: string
+  /** The identifier by which it names the item; null: by its title alone. */
+  readonly identifier: string | null
+  readonly title: string
+  readonly values: SaidValues
+}
+/** A saying's key among all of them. */
+export const sayingKey = ({ file, where }: Pick<Saying, 'file' | 'where'>): string => `${file}\n${where}`
+
+/** An item of the package as sayings meet it. */
+export interface GatheredItem {
+  readonly identifier: string
+  readonly resource: string | null
+  readonly title: string
+  readonly kind: string
+  readonly values: SaidValues
+}
+export const asWall = (text: string): WallTime => text as WallTime
