@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import type { ImportWish, UploadReply } from '~~/shared/api/uploads'
+import type { GatherChoices } from './gathering'
 
 /** What a person may do with a file that has been read. Says what will happen, in numbers, before it does. */
 const props = defineProps<{
   file: UploadReply
   chosen: Extract<ImportWish, { as: 'closures' }>['events']
   wantsColumns: boolean
+  /** Files that come in with a package, and what is decided of them. */
+  gathered: GatherChoices
 }>()
 const emit = defineEmits<{ brought: [] }>()
 type UploadReportTables = NonNullable<UploadReply['report']>['offered']
@@ -14,7 +17,7 @@ const guessed = /^(\p{Lu}{2,6}[ -]?\d{2,4}\p{Lu}?)[\s:–—-]+(.+)$/u.exec(repo
 const code = ref(guessed?.[1] ?? '')
 const section = ref('')
 const title = ref((guessed?.[2] ?? report.value.title ?? '').slice(0, 500))
-const term = ref(props.file.term ?? '')
+const term = defineModel<string>('term', { required: true })
 const {
   run: bringIn,
   busy,
@@ -34,7 +37,14 @@ const asCourse = computed(() => ({
   code: code.value,
   section: section.value,
   title: title.value,
+  ...props.gathered,
 }))
+const withText = computed(() => {
+  const { length } = props.gathered.beside
+  return length === 0
+    ? ''
+    : `, and with what ${counted(length, 'other file')} ${length === 1 ? 'says' : 'say'} of it`
+})
 const termName = computed(() => props.file.terms.find(entry => entry.code === term.value)?.name ?? '')
 /** What is still to do before days can be added, or the button that adds them. */
 const closuresText = computed(() => {
@@ -49,8 +59,8 @@ const closuresText = computed(() => {
     <form v-if="file.may.keepAsCourse" @submit.prevent="bringIn(asCourse)">
       <h2>Keep it as a course</h2>
       <p class="small">
-        This adds one course with everything listed here. You become its instructor. No shell changes, and the
-        course has no students.
+        This adds one course with everything listed here{{ withText }}. You become its instructor. No shell
+        changes, and the course has no students.
       </p>
       <FormField label="Term it was taught in" :fault="fault('term')">
         <TermSelect v-model="term" :terms="file.terms" label="Term it was taught in" />

@@ -6,7 +6,11 @@ import FoundDates from '~/files/FoundDates.vue'
 import FoundFindings from '~/files/FoundFindings.vue'
 import FoundOutline from '~/files/FoundOutline.vue'
 import BringIn from '~/files/BringIn.vue'
+import GatherFiles from '~/files/GatherFiles.vue'
+import { noGatherChoices } from '~/files/gathering'
 import { countsText, formatText, stateWords } from '~/files/words'
+import { gather } from '~~/core/gather/gather'
+import type { GatherReply } from '~~/shared/api/gathering'
 
 const id = String(useRoute().params.id)
 const { data, problem, refresh } = useLoaded(() => api.get<UploadReply>(`/uploads/${id}`))
@@ -55,6 +59,25 @@ watch(events, () => {
   chosen.value = new Set()
 })
 const chosenEvents = computed(() => events.value.filter((_, at) => chosen.value.has(at)))
+
+// What one's other files say of a package, and what is decided of them.
+const term = ref('')
+const decided = ref(noGatherChoices())
+const isPackage = computed(() => Boolean(data.value?.may.keepAsCourse) && !data.value?.outcome)
+const {
+  data: gathering,
+  problem: gatherProblem,
+  refresh: gatherAgain,
+} = useLoaded(() => api.get<GatherReply>(`/uploads/${id}/gathering?term=${encodeURIComponent(term.value)}`))
+watch(data, file => (term.value ||= file?.term ?? ''))
+watch([isPackage, term], ([is, of]) => is && of && gatherAgain(), { immediate: true })
+watch(gathering, (reply, before) => {
+  if (!reply || before) return
+  // Whatever names an item of the package is proposed.
+  decided.value.beside = reply.files
+    .filter(({ sayings }) => gather(reply.items, sayings).met.length > 0)
+    .map(({ id: file }) => file)
+})
 
 const { run: discard, problem: discardProblem } = useAction(async () => {
   await api.delete(`/uploads/${id}`)
@@ -165,6 +188,11 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
             v-model:confirmed="confirmed"
             :table="report.table"
           />
+          <template v-if="isPackage">
+            <ProblemNote v-if="gatherProblem" :problem="gatherProblem" @retry="gatherAgain" />
+            <LoadingLines v-else-if="!gathering" what="Looking into your other files …" :rows="2" />
+            <GatherFiles v-else v-model="decided" :reply="gathering" :package-file="data.name" />
+          </template>
           <FoundOutline
             v-if="report.format === 'common-cartridge'"
             :lines="report.outline"
@@ -200,9 +228,11 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
         <aside>
           <BringIn
             v-if="!data.outcome"
+            v-model:term="term"
             :file="data"
             :chosen="chosenEvents"
             :wants-columns="Boolean(report.table) && !confirmed"
+            :gathered="decided"
             @brought="refresh"
           />
           <p class="away">

@@ -1,0 +1,74 @@
+import { fieldKey, gather, type Taken } from '~~/core/gather/gather'
+import { sayingKey, saidFields, type SaidField } from '~~/core/gather/saying'
+import type { GatherReply } from '~~/shared/api/gathering'
+
+/** What somebody decides of the files that come in with a package. */
+export interface GatherChoices {
+  /** The files that come with it. */
+  beside: string[]
+  pairs: Record<string, string | null>
+  choices: Record<string, string>
+}
+export const noGatherChoices = (): GatherChoices => ({ beside: [], pairs: {}, choices: {} })
+export const contributionWords: Readonly<Record<GatherReply['files'][number]['as'], string>> = {
+  'line-items': 'line items',
+  'course-json': 'course JSON',
+  sheet: 'table of dates',
+}
+
+/** Two files that say different things of one field of one item. */
+export interface Disagreement {
+  readonly key: string
+  readonly title: string
+  readonly field: SaidField
+  readonly takes: Taken
+}
+/** A package and the files beside it as they are put together now: the very computation with which they are brought in. */
+export function useGathered(
+  reply: () => GatherReply,
+  decided: () => GatherChoices,
+  packageFile: () => string,
+) {
+  const chosen = computed(() => reply().files.filter(({ id }) => decided().beside.includes(id)))
+  const gathered = computed(() =>
+    gather(
+      reply().items,
+      chosen.value.flatMap(({ sayings }) => sayings),
+      { ...decided(), packageFile: packageFile() },
+    ),
+  )
+  /** How many lines of each file meet an item, of how many; whichever files come. */
+  const metOf = computed(
+    () =>
+      new Map(
+        reply().files.map(({ id, sayings }) => {
+          const { met } = gather(reply().items, sayings, { pairs: decided().pairs })
+          return [id, { met: met.length, of: sayings.length }] as const
+        }),
+      ),
+  )
+  const disagreements = computed(() =>
+    gathered.value.items.flatMap(({ item, fields }): Disagreement[] =>
+      saidFields.flatMap(field => {
+        const takes = fields[field]
+        if (!takes || takes.others.length === 0) return []
+        return [{ key: fieldKey(item.identifier, field), title: item.title, field, takes }]
+      }),
+    ),
+  )
+  const unmet = computed(() =>
+    gathered.value.unmet.filter(({ saying }) => decided().pairs[sayingKey(saying)] !== null),
+  )
+  const likely = computed(() => gathered.value.met.filter(({ how }) => how === 'likely'))
+  /** How many items get something of a sort. */
+  const gets = computed(() => {
+    const count = (of: readonly SaidField[]): number =>
+      gathered.value.items.filter(({ fields }) => of.some(field => fields[field]?.value)).length
+    return {
+      dates: count(['opens', 'due', 'closes']),
+      points: count(['points']),
+      categories: count(['category']),
+    }
+  })
+  return { chosen, gathered, metOf, disagreements, unmet, likely, gets }
+}
