@@ -39,7 +39,7 @@ const rules = [
   { method: 'keep-week', weekdays: { 3: 4 }, times: { opens: '08:00' } },
   { method: 'offset', wholeWeeks: true },
   { method: 'offset', days: 130 },
-  { method: 'stretch', basis: 'classes', keepWeekday: true },
+  { method: 'stretch', basis: 'teaching', keepWeekday: true },
   { method: 'stretch', basis: 'calendar' },
   { method: 'meetings' },
   { method: 'always' },
@@ -60,7 +60,7 @@ function decided({ document, source, target }: PlanReply): unknown {
       arrive: one(['as-was', 'visible', 'hidden', 'listed']),
       states: recorded(some(items, 0.05), ['visible', 'hidden']),
       frames: recorded(some(items, 0.05), [true]),
-      settings: recorded(some(items, 0.05), [{ attempts: '3' }, { timeLimit: '45' }]),
+      settings: recorded(some(items, 0.05), [{ attempts: '3' }, { timeLimitMinutes: '45' }]),
     },
     dates: {
       ...document.dates,
@@ -124,7 +124,8 @@ async function oneRun(at: number, courses: readonly Listed[], sources: readonly 
     target = String((await ask('POST', '/courses', made)).body.id)
   }
   const begun = await ask('POST', '/plans', { sources: [source.id], target })
-  const refused = (what: Answer): string => `${title}: refused, ${String(what.body.title)}`
+  const refused = ({ body }: Answer): string =>
+    `${title}: refused, ${String(body.title)} ${JSON.stringify(body.errors ?? '')}`
   if (begun.status !== 200) return refused(begun)
   const plan = String(begun.body.id)
   const read = (await ask('GET', `/plans/${plan}`)).body as unknown as PlanReply

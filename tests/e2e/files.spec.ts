@@ -52,6 +52,54 @@ test('an old package: what is wrong with it, where; kept as a course with the pa
   await expect(page.getByRole('article')).toContainText('Profondeur à marée basse')
 })
 
+test('a package comes in with its line items, a course JSON and a sheet: what they disagree about is asked, what meets nothing is paired', async ({
+  page,
+}) => {
+  await signIn(page)
+  const demoFile = (name: string): Buffer =>
+    readFileSync(new URL(`../../demo/files/${name}`, import.meta.url))
+  const sheet = [
+    'Due,Points,Item',
+    '2026-10-01 17:00,,SHORE LOG 1',
+    '2026-10-02 17:00,,A title nobody knows',
+    'soon,,Shore log 2',
+  ].join('\n')
+  for (const [name, bytes] of [
+    ['roster.zip', demoFile('port-ellery.oneroster.zip')],
+    ['tides.course.json', demoFile('hyd-240-01-autumn-2026.course.json')],
+    ['dates.csv', Buffer.from(sheet)],
+  ] as const) {
+    await bring(page, name, bytes)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  }
+  await bring(page, 'tides.imscc', demoFile('hyd-240-01-autumn-2026.imscc'))
+  const gather = page.getByRole('region', { name: 'What your other files say of it' })
+  for (const name of ['roster.zip', 'tides.course.json', 'dates.csv'])
+    await expect(gather.getByRole('checkbox', { name: `Bring ${name} in with it` })).toBeChecked()
+  // The sheet says another day than the others: it counts unless one says otherwise.
+  const due = gather.getByRole('radiogroup', { name: /^Shore log 1: due$/i })
+  await expect(due.getByRole('radio').first()).toBeChecked()
+  await expect(due).toContainText('Thu 1 Oct 2026, 17:00')
+  await expect(gather).toContainText('dates.csv, row 4, Due: “soon” says nothing that could be read.')
+  const stray = gather.getByRole('row').filter({ hasText: 'A title nobody knows' })
+  await expect(stray).toContainText('no item is like it')
+  await choose(page, 'Item that A title nobody knows is about', 'Shore log 3')
+  await expect(stray).toHaveCount(0)
+  await page.getByLabel('Code').fill('HYD 240')
+  await page.getByLabel('Title').focus()
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('button', { name: 'Keep as a course' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await page.getByRole('link', { name: 'Open the course' }).click()
+  const id = page.url().split('/').at(-1)
+  const course = (await (await page.request.get(`${base()}/api/v1/courses/${id}`)).json()) as {
+    nodes: { title: string; due: string | null }[]
+  }
+  const dueOf = (title: string) => course.nodes.find(node => node.title === title)?.due
+  expect([dueOf('Shore log 1'), dueOf('Shore log 3')]).toEqual(['2026-10-01T17:00', '2026-10-02T17:00'])
+  expect(course.nodes.filter(node => node.due !== null).length).toBeGreaterThan(30)
+})
+
 test('a package made to do harm is refused with the reason and a way on', async ({ page }) => {
   await signIn(page)
   await bring(page, 'notes.imscc', hostilePackage())
