@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dateFields } from '~~/core/course/dates'
-import { saidFieldWords, saidFields, sayingKey, type SaidField } from '~~/core/gather/saying'
+import { isDay, saidFieldWords, saidFields, sayingKey, type SaidField } from '~~/core/gather/saying'
 import type { GatherReply } from '~~/shared/api/gathering'
 import { contributionWords, useGathered, type GatherChoices } from './gathering'
 
@@ -22,7 +22,9 @@ const letterOf = (file: string): string => letters.value.get(file) ?? ''
 const isDate = (field: SaidField): boolean => dateFields.some(each => each === field)
 const shownValue = (field: SaidField, value: string | null): string => {
   if (value === null) return isDate(field) ? 'no date' : 'none'
-  return isDate(field) ? `${dayText(value)} ${value.slice(0, 4)}, ${value.slice(11)}` : value
+  if (!isDate(field)) return value
+  const day = `${dayText(value)} ${value.slice(0, 4)}`
+  return isDay(value) ? day : `${day}, ${value.slice(11)}`
 }
 const metText = (id: string): string => {
   const { met, of } = metOf.value.get(id) ?? { met: 0, of: 0 }
@@ -113,13 +115,17 @@ const unmetWhy = {
         </template>
         <template v-if="unmet.length">
           <h3>{{ counted(unmet.length, 'line meets', 'lines meet') }} no item</h3>
-          <p class="soft small">What you pair with no item stays out, and the course’s page says so.</p>
+          <p class="soft small">
+            What is paired with no item stays out. This page lists it again once the course is there.
+          </p>
           <table class="ruled">
             <tbody>
               <tr v-for="{ saying, why } in unmet" :key="sayingKey(saying)">
                 <td>
                   <bdi>{{ saying.title || saying.identifier }}</bdi>
-                  <span class="soft small"> {{ saying.file }}, {{ saying.where }}: {{ unmetWhy[why] }}</span>
+                  <span class="soft small where"
+                    >{{ saying.file }}, {{ saying.where }}: {{ unmetWhy[why] }}</span
+                  >
                 </td>
                 <td>
                   <ElSelect
@@ -219,6 +225,9 @@ td :deep(.el-radio-group) {
 }
 td :deep(.el-select) {
   min-width: 220px;
+}
+.where {
+  display: block;
 }
 sup {
   color: var(--tide-text);

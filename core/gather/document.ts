@@ -70,7 +70,7 @@ export function gatheredDocument(
     const { points, category, gradingPeriod } = fields
     const dates = dateFields.flatMap(field => {
       const taken = fields[field]
-      return taken ? [[field, taken.value === null ? null : asWall(taken.value)] as const] : []
+      return taken ? [[field, taken.value === null ? null : asWall(field, taken.value)] as const] : []
     })
     return [
       {

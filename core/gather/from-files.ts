@@ -6,7 +6,7 @@ import type { ZoneRules } from '../calendar/zone'
 import type { CourseDocument } from '../formats/json/documents'
 import type { Roster } from '../formats/oneroster/read'
 import { parsePoints, pointsText } from '../grading/points'
-import type { GatheredItem, SaidValues, Saying } from './saying'
+import { isDay, type GatheredItem, type SaidValues, type Saying } from './saying'
 
 const pointsValue = (text: string): string | null => {
   const points = parsePoints(text)
@@ -26,7 +26,7 @@ function ownValues({ dates, points }: ItemNode): SaidValues {
   return { ...Object.fromEntries(said), ...(points !== null && { points: pointsText(points) }) }
 }
 
-/** What the line items of one class say; their days without a time are at the usual ones. */
+/** What the line items of one class say. */
 export function lineItemSayings(
   file: string,
   { lineItems, categories, academicSessions }: Pick<Roster, 'lineItems' | 'categories' | 'academicSessions'>,
@@ -43,7 +43,7 @@ export function lineItemSayings(
     .filter(row => row.classSourcedId === classKey)
     .map(row => {
       const date = (field: 'opens' | 'due', text: string): SaidValues => {
-        const at = lineItemWall(text, field, zone)
+        const at = isDay(text) ? text : lineItemWall(text, field, zone)
         return at === null ? {} : { [field]: at }
       }
       const points = pointsValue(row.resultValueMax)

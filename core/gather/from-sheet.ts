@@ -1,4 +1,4 @@
-import { dateFields, type DateField } from '../course/dates'
+import { dateFields } from '../course/dates'
 import type { DateTable } from '../formats/sheet/calendar'
 import { orderOf } from '../formats/sheet/dates'
 import { momentOfCell, timePattern } from '../formats/sheet/plan-dates'
@@ -18,7 +18,6 @@ const columns: Readonly<Record<'title' | 'identifier' | Exclude<SaidField, 'grad
 }
 type ColumnName = keyof typeof columns
 const columnNames = Object.keys(columns) as ColumnName[]
-const usualTimes: Readonly<Record<DateField, string>> = { opens: '08:00', due: '23:59', closes: '23:59' }
 
 /** A cell that says nothing that could be read. */
 export interface UnreadCell {
@@ -38,6 +37,8 @@ function placesOf(header: readonly string[]): Readonly<Record<ColumnName, number
     }),
   ) as Record<ColumnName, number>
 }
+/** Whether a cell gives a time of day, as text or as a part of a spreadsheet's number of days. */
+const hasTime = (cell: string): boolean => timePattern.test(cell) || /^\d{5}\.\d+$/.test(cell)
 /** Whether a table is one of items with dates. */
 export function isSheetOfDates(header: readonly string[]): boolean {
   const places = placesOf(header)
@@ -69,9 +70,9 @@ export function sheetSayings(
     for (const field of dateFields) {
       const cell = cellOf(row, field)
       if (cell === '') continue
-      const at = momentOfCell(cell, order, usualTimes[field])
+      const at = momentOfCell(cell, order, '00:00')
       if (at === undefined) miss(field)
-      else values[field] = at
+      else values[field] = at && (hasTime(cell) ? at : at.slice(0, 10))
     }
     const points = cellOf(row, 'points')
     const read = points === '' ? null : parsePoints(points)

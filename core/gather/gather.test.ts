@@ -94,6 +94,26 @@ describe('what several files say of the items of a package', () => {
     })
     expect(quiz({ [fieldKey('i4', 'due')]: 'roster.zip' })?.due?.value).toBe('2026-09-12T23:59')
   })
+  it('asks nothing where a day without a time agrees with another file, and takes its time', () => {
+    const day = said('li', { identifier: 'i4', values: { due: '2026-09-11' } })
+    const time = said('json', {
+      kind: 'course-json',
+      file: 'c.json',
+      identifier: 'i4',
+      values: { due: '2026-09-11T17:00' },
+    })
+    const due = (...sayings: Saying[]) => gather(items, sayings).items.at(-1)?.fields.due
+    expect(due(day, time)).toMatchObject({ value: '2026-09-11T17:00', file: 'c.json' })
+    const row = { ...day, kind: 'sheet' as const, file: 'dates.csv' }
+    expect(due(row, time)).toMatchObject({ value: '2026-09-11T17:00', file: 'dates.csv' })
+    const document = gatheredDocument(
+      gather(items.slice(0, 1), [
+        said('o', { identifier: 'i1', values: { opens: '2026-09-01', due: '2026-09-11' } }),
+      ]),
+      { classKey: 'c', document: null },
+    )
+    expect(document.items[0]).toMatchObject({ opens: '2026-09-01T08:00', due: '2026-09-11T23:59' })
+  })
 })
 
 describe('a sheet of items with their dates', () => {

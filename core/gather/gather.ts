@@ -1,5 +1,13 @@
 import { meet, type HandPairs, type Met, type Unmet } from './meet'
-import { sayingKinds, saidFields, type GatheredItem, type SaidField, type Saying } from './saying'
+import {
+  isDay,
+  saysSame,
+  sayingKinds,
+  saidFields,
+  type GatheredItem,
+  type SaidField,
+  type Saying,
+} from './saying'
 
 /** One file's word on a field of an item. */
 export interface Said {
@@ -28,6 +36,14 @@ export interface Gathered {
   /** What met nothing stays out, and is told. */
   readonly unmet: readonly Unmet[]
 }
+/** A day alone takes its time from a file that gives one on that day, if any does. */
+function withTime(value: string | null, said: readonly Said[]): string | null {
+  if (value === null || !isDay(value)) return value
+  return (
+    said.find(other => other.value !== null && !isDay(other.value) && saysSame(other.value, value))?.value ??
+    value
+  )
+}
 const rank = ({ kind }: Said): number => sayingKinds.indexOf(kind)
 /** Puts together what several files say of the items of a package: field by field, each with the file that says so. */
 export function gather(
@@ -54,7 +70,8 @@ export function gather(
     const chosen = choices[fieldKey(item.identifier, field)]
     const takes = said.find(({ file }) => file === chosen) ?? said[0]
     if (!takes) return null
-    return { ...takes, others: said.filter(({ value }) => value !== takes.value) }
+    const others = said.filter(({ value }) => !saysSame(value, takes.value))
+    return { ...takes, value: withTime(takes.value, said), others }
   }
   return {
     items: items.map(item => ({

@@ -1,5 +1,5 @@
 import type { WallTime } from '../calendar/day'
-import { dateFields } from '../course/dates'
+import { dateFields, type DateField } from '../course/dates'
 
 /** What several files may each say of an item. */
 export const saidFields = [...dateFields, 'points', 'category', 'gradingPeriod'] as const
@@ -12,7 +12,7 @@ export const saidFieldWords: Readonly<Record<SaidField, string>> = {
   category: 'category',
   gradingPeriod: 'grading period',
 }
-/** Dates as wall times, points as a decimal, categories and grading periods by their titles. Null: the file says that there is none. */
+/** Dates as wall times, or as days where a file gives no time; points as a decimal, categories and grading periods by their titles. Null: the file says that there is none. */
 export type SaidValues = Readonly<Partial<Record<SaidField, string | null>>>
 
 /** What kind of file says something, from the one that wins to the one that gives way where two say different things. */
@@ -40,4 +40,14 @@ export interface GatheredItem {
   readonly kind: string
   readonly values: SaidValues
 }
-export const asWall = (text: string): WallTime => text as WallTime
+/** Times of day for what is dated by its day alone: work opens at 08:00, and is due and closes at 23:59 (common practice, no source). */
+const usualTimes: Readonly<Record<DateField, string>> = { opens: '08:00', due: '23:59', closes: '23:59' }
+export const isDay = (value: string): boolean => /^\d{4}-\d\d-\d\d$/.test(value)
+/** A date with its time of day: a usual one where the file gives none. */
+export const asWall = (field: DateField, value: string): WallTime =>
+  (isDay(value) ? `${value}T${usualTimes[field]}` : value) as WallTime
+/** Whether two files say the same: a day alone agrees with any time of that day. */
+export function saysSame(a: string | null, b: string | null): boolean {
+  if (a === null || b === null) return a === b
+  return isDay(a) || isDay(b) ? a.slice(0, 10) === b.slice(0, 10) : a === b
+}

@@ -35,7 +35,9 @@ export async function readGathering(
   const own = upload && (await contributionOf(db, upload))
   if (own?.as !== 'package') throw notFound('This package')
   const zone = zoneRules((await loadTermCalendar(db, termCode)).timeZone, validYears)
-  const others = (await uploadsOf(db, person.id)).filter(other => other.id !== id && !other.outcome)
+  const open = (await uploadsOf(db, person.id)).filter(other => other.id !== id && !other.outcome)
+  // Of files of one name the one that was sent last counts: it stands in for those before.
+  const others = open.filter(({ name }, at) => open.findIndex(each => each.name === name) === at)
   const files: GatherReply['files'] = []
   for (const other of others) {
     const contribution = await contributionOf(db, other)

@@ -107,8 +107,11 @@ describe('a package with what other files say of it', () => {
       `2026-10-02,,"${titles[1]}",none`,
       '2026-10-03,,Nobody knows this,',
     ].join('\n')
+    // Sent anew under its name, a file stands in for the one before.
+    await sent(marchetti, 'dates.csv', Buffer.from('Item,Due\nNothing,2026-10-09'))
     await sent(marchetti, 'dates.csv', Buffer.from(sheet))
     const reply = await readGathering(demo.db, marchetti, id, term)
+    expect(reply.files.filter(({ name }) => name === 'dates.csv')).toHaveLength(1)
     const lines = reply.files.find(({ name }) => name === 'dates.csv')!.sayings
     const [one, two] = titles.map(title => reply.items.find(item => item.title === title)!.identifier)
     const { course, outcome } = await broughtIn(

@@ -132,13 +132,15 @@ const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop 
         <h2>What a file becomes</h2>
         <p class="small">
           <b>A course package</b> can be kept as a course in the term when it was taught, and rolled from
-          there. The package itself is kept too.
+          there. Its line items, a course JSON or a table of its items and dates come in with it: send them
+          too.
         </p>
         <p class="small">
-          <b>A roster bundle</b> adds people, classes and enrolments. For the academic office.
+          <b>A roster bundle</b> adds people, classes and enrolments: for the academic office. Its line items
+          come in with a package.
         </p>
         <p class="small">
-          <b>A calendar or a table of dates</b> adds days without classes. For the academic office.
+          <b>A calendar or a table of closures</b> adds days without classes: for the academic office.
         </p>
         <p class="small soft">No page, picture or link in a file is opened or fetched while it is read.</p>
       </aside>
