@@ -29,8 +29,8 @@ const shownValue = (field: SaidField, value: string | null): string => {
 const metText = (id: string): string => {
   const { met, of } = metOf.value.get(id) ?? { met: 0, of: 0 }
   return met === of
-    ? `${counted(of, 'line')}, each meets an item`
-    : `${met} of ${counted(of, 'line')} meet an item`
+    ? `${counted(of, 'line')}, each about an item of it`
+    : `${met} of ${counted(of, 'line')} ${met === 1 ? 'is about an item' : 'are about items'} of it`
 }
 const fileName = (file: string): string => (file === props.packageFile ? 'the package' : file)
 const comesText = computed(() => {

@@ -48,7 +48,7 @@ const lengthOf = (allDay: boolean): string => (allDay ? 'one day' : 'without dur
 /** What is amiss with a value of a OneRoster table. */
 export type ValueFault =
   | { is: 'empty' }
-  | { is: 'no-date' | 'no-number' | 'no-instant' | 'no-moment'; value: string }
+  | { is: 'no-date' | 'no-number' | 'below-zero' | 'no-instant' | 'no-moment'; value: string }
   | { is: 'not-listed'; value: string; list: readonly string[] }
 function faultText(fault: ValueFault): string {
   switch (fault.is) {
@@ -58,6 +58,8 @@ function faultText(fault: ValueFault): string {
       return `${shown(fault.value)} is not a date (YYYY-MM-DD)`
     case 'no-number':
       return `${shown(fault.value)} is not a number`
+    case 'below-zero':
+      return `${shown(fault.value)} is below 0`
     case 'no-instant':
       return `${shown(fault.value)} is not an instant (YYYY-MM-DDThh:mm:ssZ)`
     case 'no-moment':
@@ -270,6 +272,10 @@ export const findingKinds = {
       `${of.events === 1 ? '1 event gives its times in UTC; its days are' : `${of.events} events give their times in UTC; their days are`} those in UTC`,
   ),
   'too-long': warning((of: { title: string }) => `“${of.title}” is longer than ten years; it was left out`),
+  'rule-without-start': warning(
+    ({ title }: { title: string }) =>
+      `the rule of ${quoted(title, 60)} does not hold the day it starts on; its days are those of the rule (RFC 5545 leaves it open)`,
+  ),
   'too-often': warning(
     (of: { title: string; most: number }) =>
       `“${of.title}” repeats more than ${of.most} times; the others were left out`,

@@ -91,6 +91,7 @@ test('a package comes in with its line items, a course JSON and a sheet: what th
   await expect(page.getByRole('button', { name: 'Keep as a course' })).toBeFocused()
   await page.keyboard.press('Enter')
   await page.getByRole('link', { name: 'Open the course' }).click()
+  await page.waitForURL(/\/courses\/./)
   const id = page.url().split('/').at(-1)
   const course = (await (await page.request.get(`${base()}/api/v1/courses/${id}`)).json()) as {
     nodes: { title: string; due: string | null }[]

@@ -6,7 +6,7 @@ import {
   type TraceAnswer,
   type TraceDecisions,
 } from '~~/core/student-data/traces/trace'
-import { actText, doubtText, happensText, placeText, shownAs, tableText } from './trace-words'
+import { actText, doubtText, happensText, placeText, shownAs, tableKindsText } from './trace-words'
 
 /** A trace in its context, what happens to it, and, where it is selected, what else can. */
 const props = defineProps<{
@@ -66,7 +66,7 @@ const keep = (why: string): void => emit('settle', 'keep', why)
     </div>
     <p class="what">
       <template v-if="trace.kinds"
-        ><mark>{{ tableText(trace) }}</mark></template
+        ><mark>{{ tableKindsText(trace) }}</mark></template
       >
       <template v-else
         ><bdi>{{ shown.before }}</bdi

@@ -25,7 +25,7 @@ export function placeText({ place, paragraph, kinds, file }: Trace): string {
   return file === null || place === 'fileName' ? where : `${file}, ${where}`
 }
 /** What a table of students holds: `31 names and 31 student numbers`. */
-export const tableText = ({ kinds }: Trace): string =>
+export const tableKindsText = ({ kinds }: Trace): string =>
   listText(
     Object.entries(traceKinds).flatMap(([kind, { words }]) => {
       const count = kinds?.[kind as Trace['kind']]

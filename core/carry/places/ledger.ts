@@ -1,6 +1,6 @@
 import { lookedUp, type PlacesInput } from './looked-up'
 import { openRows } from './open-rows'
-import { inOrder } from './order'
+import { inShellOrder } from './order'
 import type { PlaceRow } from './row'
 
 /**
@@ -9,5 +9,5 @@ import type { PlaceRow } from './row'
  */
 export function placesLedger(input: PlacesInput): PlaceRow[] {
   const known = lookedUp(input)
-  return inOrder(known, openRows(known))
+  return inShellOrder(known, openRows(known))
 }

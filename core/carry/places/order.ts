@@ -28,7 +28,7 @@ const isComing = ({ shell }: OpenRow): boolean => shell === null
 type Under = ReadonlyMap<OpenRow | null, OpenRow[]>
 
 /** Rows in the order of the shell to be: within each parent what it holds, then what comes, or the other way round. */
-export function inOrder(known: LookedUp, rows: OpenRows): PlaceRow[] {
+export function inShellOrder(known: LookedUp, rows: OpenRows): PlaceRow[] {
   const under = hung(known, rows)
   for (const row of under.get(null) ?? []) keepWhereNeeded(under, row)
   const made: PlaceRow[] = []

@@ -88,6 +88,15 @@ describe('iCalendar', () => {
       ),
     ).toEqual(['Class 2027-01-04', 'Class 2027-01-14', 'Class 2027-01-15', 'Moved 2027-01-19'])
   })
+  it('a rule that does not hold the day it starts on is taken at its word, and that is said', () => {
+    const march = (first: string) =>
+      calendar(
+        event(`DTSTART;VALUE=DATE:${first}`, 'RRULE:FREQ=YEARLY;BYMONTH=3;BYMONTHDAY=5;COUNT=2', 'SUMMARY:M'),
+      )
+    expect(days(march('20270212'))).toEqual(['M 2027-03-05', 'M 2028-03-05'])
+    expect(said(march('20270212')).join()).toContain('the rule of "M" does not hold the day it starts on')
+    expect(said(march('20270305'))).toEqual([])
+  })
   it('an endless rule is cut 366 days after its start, or at the last day asked for', () => {
     const yearly = calendar(event('DTSTART;VALUE=DATE:20270105', 'RRULE:FREQ=YEARLY', 'SUMMARY:Y'))
     expect(days(yearly)).toEqual(['Y 2027-01-05', 'Y 2028-01-05'])

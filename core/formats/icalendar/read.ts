@@ -198,6 +198,9 @@ export function readCalendar(
     }
     const { where } = entry
     if (entry.rule) {
+      const { moment } = entry.start
+      const [first] = occurrences(entry.rule, moment, moment.day, moment.day, budget)
+      if (first?.day !== moment.day) findings.add('rule-without-start', where, { title: entry.title })
       for (const start of occurrences(
         entry.rule,
         entry.start.moment,

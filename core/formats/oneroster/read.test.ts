@@ -138,6 +138,17 @@ describe('OneRoster 1.1 CSV', () => {
       'sourcedId,lineItemSourcedId,studentSourcedId,scoreStatus,score\r\nr1,l1,p1,fully graded,5\r\nr2,l1,p2,wonderful,5\r\nr3,l2,p1,submitted,4\r\n',
   })
   const k2 = 'k2,Second,c1,o1,s1'
+  it('says that a most is below 0, and leaves it out', async () => {
+    const { roster, findings } = await read({
+      ...classes('k1,First,c1,o1,s1', k2),
+      'lineItems.csv':
+        'sourcedId,title,classSourcedId,categorySourcedId,resultValueMax\r\nl1,One,k1,g1,-5\r\nl2,Two,k2,g1,7.5\r\n',
+    })
+    expect(roster.lineItems.map(row => row.resultValueMax)).toEqual(['', '7.5'])
+    expect(said(findings)).toContain(
+      'lineItems.csv row 2, resultValueMax: "-5" is below 0; the value was left out',
+    )
+  })
   it('tells what is lost in the wake of a row once, by its cause and with counts', async () => {
     const { roster, findings } = await read(classes('k1,First,c-ghost,o1,s1', k2))
     expect(said(findings.filter(finding => finding.severity === 'error'))).toEqual([

@@ -30,6 +30,9 @@ function faultOf({ type, required }: Column, value: string): ValueFault | null {
       return isDate(value) ? null : { is: 'no-date', value }
     case 'number':
       return /^-?\d+(\.\d+)?$/.test(value) ? null : { is: 'no-number', value }
+    case 'amount':
+      if (!/^-?\d+(\.\d+)?$/.test(value)) return { is: 'no-number', value }
+      return value.startsWith('-') ? { is: 'below-zero', value } : null
     case 'instant':
       return isInstant(value) ? null : { is: 'no-instant', value }
     case 'moment':

@@ -1,5 +1,6 @@
 /** What may stand in a column: free text, a date, an instant, either of these, a number, a list of keys, one of a few words. */
-export type ColumnType = 'text' | 'date' | 'instant' | 'moment' | 'number' | 'keys' | readonly string[]
+export type ColumnType =
+  'text' | 'date' | 'instant' | 'moment' | 'number' | 'amount' | 'keys' | readonly string[]
 export interface Column {
   readonly type: ColumnType
   readonly required?: true
@@ -26,6 +27,8 @@ const someDate: Column = { type: 'date' }
 /** The binding asks for a day here; an instant is met often, and says more. */
 const someMoment: Column = { type: 'moment' }
 const number: Column = { type: 'number' }
+/** A number that is not below 0. */
+const amount: Column = { type: 'amount' }
 const key = (refers: TableName): Column => ({ type: 'text', required: true, refers })
 const someKey = (refers: TableName): Column => ({ type: 'text', refers })
 const someKeys = (refers: TableName): Column => ({ type: 'keys', refers })
@@ -113,7 +116,7 @@ export const tables = {
     categorySourcedId: someKey('categories'),
     gradingPeriodSourcedId: someKey('academicSessions'),
     resultValueMin: number,
-    resultValueMax: number,
+    resultValueMax: amount,
   },
   results: {
     lineItemSourcedId: key('lineItems'),
