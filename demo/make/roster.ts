@@ -381,7 +381,10 @@ export function rosterBundle(units: readonly WorkUnit[]): Uint8Array {
   return zipSync(
     {
       'manifest.csv': csv(
-        manifest.map(([propertyName, value]) => ({ propertyName: present(propertyName), value: present(value) })),
+        manifest.map(([propertyName, value]) => ({
+          propertyName: present(propertyName),
+          value: present(value),
+        })),
       ),
       ...Object.fromEntries(Object.entries(tables).map(([table, rows]) => [`${table}.csv`, csv(rows)])),
     },
