@@ -7,7 +7,7 @@ import { startApp } from '../tests/support/app'
 import { chromiumHere } from '../tests/support/chromium'
 import { useServer } from '../tests/support/database'
 import { editText } from '../tests/support/edits'
-import { closureTable, hostilePackage, oddPackage } from '../tests/support/samples'
+import { closureTable } from '../tests/support/samples'
 
 const folder = fileURLToPath(new URL('../docs/screenshots/', import.meta.url))
 mkdirSync(folder, { recursive: true })
@@ -228,15 +228,19 @@ try {
       .setInputFiles({ name, mimeType: 'application/octet-stream', buffer })
     await page.getByText(ready).first().waitFor()
   }
+  const demoFile = (name: string): Buffer => readFileSync(`demo/files/${name}`)
+  await bring('port-ellery.oneroster.zip', demoFile('port-ellery.oneroster.zip'), 'Its tables')
+  const document = 'hyd-240-01-autumn-2026.course.json'
+  await bring(document, demoFile(document), 'For the academic office')
+  const sheet =
+    'Item,Due,Points\nProblem set 1,2026-09-15 09:30,\nShore log 1,2026-09-18,12\nField notes,2026-10-02,\n'
+  await bring('dates-as-taught.csv', Buffer.from(sheet), 'For the academic office')
   await bring(
     'hyd-240-01-autumn-2026.imscc',
-    readFileSync('demo/files/hyd-240-01-autumn-2026.imscc'),
-    'Keep it as a course',
+    demoFile('hyd-240-01-autumn-2026.imscc'),
+    'What your other files say',
   )
-  await bring('hyd-110-export-2019.imscc', oddPackage(), 'Keep it as a course')
-  await bring('course-notes.imscc', hostilePackage(), 'This file was refused')
-  await page.goto(`${app.url}/files`)
-  await page.getByText('refused').waitFor()
+  await page.getByText('meets no item', { exact: false }).first().waitFor()
   await shot('files')
   await signInAs('sorrel', 'warm-proof', 'I. Marchetti')
   const stepByStep = async (code: string): Promise<void> => {

@@ -22,16 +22,16 @@ const props = defineProps<{
   disabled?: boolean
 }>()
 const emit = defineEmits<{ change: [changed: Partial<MadeFields>] }>()
-/** Points were typed that are no number. */
-const isWrong = defineModel<boolean>('wrong', { default: false })
+/** Whether the points that are typed are no number. */
+const wrong = defineModel<boolean>('wrong', { default: false })
 const points = ref('')
 const text = ref('')
+const read = computed(() => (points.value.trim() === '' ? null : parsePoints(points.value.trim())))
+const isWrong = computed(() => points.value.trim() !== '' && read.value === null)
+watch(isWrong, is => (wrong.value = is))
 watch(
   () => props.fields.points,
-  value => {
-    points.value = value === null ? '' : pointsText(value)
-    isWrong.value = false
-  },
+  value => (points.value = value === null ? '' : pointsText(value)),
   { immediate: true },
 )
 watch(
@@ -40,10 +40,7 @@ watch(
   { immediate: true },
 )
 function putPoints(): void {
-  const typed = points.value.trim()
-  const read = typed === '' ? null : parsePoints(typed)
-  isWrong.value = typed !== '' && read === null
-  if (!isWrong.value && read !== props.fields.points) emit('change', { points: read })
+  if (!isWrong.value && read.value !== props.fields.points) emit('change', { points: read.value })
 }
 const putDate = (field: (typeof dateFields)[number], at: WallTime | null): void =>
   emit('change', { dates: { ...props.fields.dates, [field]: at } })
