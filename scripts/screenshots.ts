@@ -229,18 +229,18 @@ try {
     await page.getByText(ready).first().waitFor()
   }
   const demoFile = (name: string): Buffer => readFileSync(`demo/files/${name}`)
-  await bring('port-ellery.oneroster.zip', demoFile('port-ellery.oneroster.zip'), 'Its tables')
+  await bring('port-ellery.oneroster.zip', demoFile('port-ellery.oneroster.zip'), 'Delete the file')
   const document = 'hyd-240-01-autumn-2026.course.json'
-  await bring(document, demoFile(document), 'For the academic office')
+  await bring(document, demoFile(document), 'Delete the file')
   const sheet =
     'Item,Due,Points\nProblem set 1,2026-09-15 09:30,\nShore log 1,2026-09-18,12\nField notes,2026-10-02,\n'
-  await bring('dates-as-taught.csv', Buffer.from(sheet), 'For the academic office')
+  await bring('dates-as-taught.csv', Buffer.from(sheet), 'Delete the file')
   await bring(
     'hyd-240-01-autumn-2026.imscc',
     demoFile('hyd-240-01-autumn-2026.imscc'),
     'What your other files say',
   )
-  await page.getByText('meets no item', { exact: false }).first().waitFor()
+  await page.getByText('on which files disagree').waitFor()
   await shot('files')
   await signInAs('sorrel', 'warm-proof', 'I. Marchetti')
   const stepByStep = async (code: string): Promise<void> => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { dateFields } from '~~/core/course/dates'
-import { isDay, saidFieldWords, saidFields, sayingKey, type SaidField } from '~~/core/gather/saying'
+import { dateFields, type DateField } from '~~/core/course/dates'
+import { asWall, isDay, saidFieldWords, saidFields, sayingKey, type SaidField } from '~~/core/gather/saying'
 import type { GatherReply } from '~~/shared/api/gathering'
 import { contributionWords, useGathered, type GatherChoices } from './gathering'
 
@@ -19,13 +19,16 @@ const letters = computed(
   () => new Map(props.reply.files.map(({ name }, at) => [name, String.fromCharCode(65 + at)])),
 )
 const letterOf = (file: string): string => letters.value.get(file) ?? ''
-const isDate = (field: SaidField): boolean => dateFields.some(each => each === field)
+const isDateField = (field: SaidField): field is DateField => dateFields.some(each => each === field)
 const shownValue = (field: SaidField, value: string | null): string => {
-  if (value === null) return isDate(field) ? 'no date' : 'none'
-  if (!isDate(field)) return value
+  if (value === null) return isDateField(field) ? 'no date' : 'none'
+  if (!isDateField(field)) return value
   const day = `${dayText(value)} ${value.slice(0, 4)}`
   return isDay(value) ? day : `${day}, ${value.slice(11)}`
 }
+/** What counts, with the usual time of day where no file gives one. */
+const takenValue = (field: SaidField, value: string | null): string =>
+  shownValue(field, value !== null && isDateField(field) ? asWall(field, value) : value)
 const metText = (id: string): string => {
   const { met, of } = metOf.value.get(id) ?? { met: 0, of: 0 }
   return met === of
@@ -104,7 +107,7 @@ const unmetWhy = {
                       :key="one.file"
                       :value="one.file"
                     >
-                      {{ shownValue(each.field, one.value) }}
+                      {{ (one === each.takes ? takenValue : shownValue)(each.field, one.value) }}
                       <span class="soft small">{{ fileName(one.file) }}</span>
                     </ElRadio>
                   </ElRadioGroup>
@@ -180,7 +183,7 @@ const unmetWhy = {
                 </td>
                 <td v-for="field in saidFields" :key="field">
                   <template v-if="fields[field]"
-                    >{{ shownValue(field, fields[field]!.value) }}
+                    >{{ takenValue(field, fields[field]!.value) }}
                     <sup :title="fileName(fields[field]!.file)">{{
                       letterOf(fields[field]!.file)
                     }}</sup></template
