@@ -13,7 +13,7 @@ const pointsValue = (text: string): string | null => {
   return points === null ? null : pointsText(points)
 }
 /** The items of a package, with what it says of them itself. */
-export const packageItems = (content: CourseContent): GatheredItem[] =>
+export const itemsOfPackage = (content: CourseContent): GatheredItem[] =>
   [...itemsInOrder(content.nodes)].map(({ item }) => ({
     identifier: item.identifier,
     resource: item.resource,

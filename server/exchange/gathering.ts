@@ -4,7 +4,7 @@ import { finding, type Finding } from '../../core/formats/findings'
 import { readCourseDocument, type CourseDocument } from '../../core/formats/json/documents'
 import { sayingsOf } from '../../core/gather/contribution'
 import { gatheredDocument, withoutStudents } from '../../core/gather/document'
-import { packageItems } from '../../core/gather/from-files'
+import { itemsOfPackage } from '../../core/gather/from-files'
 import { gather } from '../../core/gather/gather'
 import { sayingKey } from '../../core/gather/saying'
 import { validYears } from '../../core/calendar/zone'
@@ -87,7 +87,7 @@ export async function gathered(
   { term, pairs, choices, classKey }: Pick<CourseImport, 'term' | 'pairs' | 'choices'> & { classKey: string },
 ): Promise<{ document: CourseDocument; findings: Finding[] }> {
   const zone = zoneRules((await loadTermCalendar(db, term)).timeZone, validYears)
-  const items = packageItems(content)
+  const items = itemsOfPackage(content)
   const sayings = []
   for (const upload of uploads) {
     const contribution = await contributionOf(db, upload)

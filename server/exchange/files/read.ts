@@ -11,7 +11,7 @@ import type { TableName } from '../../../core/formats/oneroster/tables'
 import { guessRoles, tableEvents, type DateTable } from '../../../core/formats/sheet/calendar'
 import { readTable } from '../../../core/formats/sheet/table'
 import { lineItemTables, type Contribution } from '../../../core/gather/contribution'
-import { documentSayings, packageItems } from '../../../core/gather/from-files'
+import { documentSayings, itemsOfPackage } from '../../../core/gather/from-files'
 import { isSheetOfDates, sheetSayings } from '../../../core/gather/from-sheet'
 import { outlineOf, type FileReport } from '../../../core/formats/report'
 import { isWorkbook, readWorkbook } from './xlsx'
@@ -127,7 +127,7 @@ export async function readFile(
           detail: {
             title: read.content.title,
             version: read.version,
-            contribution: { as: 'package', items: packageItems(read.content) },
+            contribution: { as: 'package', items: itemsOfPackage(read.content) },
           },
         })
       } else if (rosterFolder(archive) !== null) {
