@@ -127,7 +127,10 @@ const unmetWhy = {
                 <td>
                   <bdi>{{ saying.title || saying.identifier }}</bdi>
                   <span class="soft small where"
-                    >{{ saying.file }}, {{ saying.where }}: {{ unmetWhy[why] }}</span
+                    >{{ saying.file }}, {{ saying.where }}:
+                    {{
+                      decided.pairs[sayingKey(saying)] === null ? 'you took it from its item' : unmetWhy[why]
+                    }}</span
                   >
                 </td>
                 <td>

@@ -1,5 +1,5 @@
 import { fieldKey, gather, type Taken } from '~~/core/gather/gather'
-import { sayingKey, saidFields, type SaidField } from '~~/core/gather/saying'
+import { saidFields, type SaidField } from '~~/core/gather/saying'
 import type { GatherReply } from '~~/shared/api/gathering'
 
 /** What somebody decides of the files that come in with a package. */
@@ -56,9 +56,7 @@ export function useGathered(
       }),
     ),
   )
-  const unmet = computed(() =>
-    gathered.value.unmet.filter(({ saying }) => decided().pairs[sayingKey(saying)] !== null),
-  )
+  const unmet = computed(() => gathered.value.unmet)
   const likely = computed(() => gathered.value.met.filter(({ how }) => how === 'likely'))
   /** How many items get something of a sort. */
   const gets = computed(() => {

@@ -5,7 +5,7 @@ import { parsePoints } from '../grading/points'
 import { dayOf, minuteOf, wallOf, type WallTime } from '../calendar/day'
 import { wallAtInstant, type ZoneRules } from '../calendar/zone'
 import { itemFieldsOf, saidItemFields } from './fields'
-import { dateFields, noDates, type ItemDates } from './dates'
+import { dateFields, noDates, usualTimes, type ItemDates } from './dates'
 import { lineageOf } from './lineage'
 import type { GradeRules } from '../grading/rules'
 import type { Rubric } from './furniture'
@@ -18,8 +18,8 @@ import {
   type ItemNode,
 } from './model'
 
-/** Times of day for line items that give days only: work opens at 08:00 and is due at 23:59 (common practice, no source). */
-export const lineItemTimes = { opens: '08:00', due: '23:59' } as const
+/** Times of day for line items that give days only. */
+export const lineItemTimes = { opens: usualTimes.opens, due: usualTimes.due }
 
 /**
  * A date of a line item: an instant by the clock of the course's zone, a day at a usual time. An instant without a zone of

@@ -1,5 +1,5 @@
 import type { WallTime } from '../calendar/day'
-import { dateFields, type DateField } from '../course/dates'
+import { dateFields, usualTimes, type DateField } from '../course/dates'
 
 /** What several files may each say of an item. */
 export const saidFields = [...dateFields, 'points', 'category', 'gradingPeriod'] as const
@@ -40,8 +40,6 @@ export interface GatheredItem {
   readonly kind: string
   readonly values: SaidValues
 }
-/** Times of day for what is dated by its day alone: work opens at 08:00, and is due and closes at 23:59 (common practice, no source). */
-const usualTimes: Readonly<Record<DateField, string>> = { opens: '08:00', due: '23:59', closes: '23:59' }
 export const isDay = (value: string): boolean => /^\d{4}-\d\d-\d\d$/.test(value)
 /** A date with its time of day: a usual one where the file gives none. */
 export const asWall = (field: DateField, value: string): WallTime =>

@@ -6,7 +6,6 @@ import { sayingsOf } from '../../core/gather/contribution'
 import { gatheredDocument, withoutStudents } from '../../core/gather/document'
 import { itemsOfPackage } from '../../core/gather/from-files'
 import { gather } from '../../core/gather/gather'
-import { sayingKey } from '../../core/gather/saying'
 import { validYears } from '../../core/calendar/zone'
 import type { CourseImport, GatherReply } from '../../shared/api/gathering'
 import { loadTermCalendar } from '../calendars/terms.queries'
@@ -95,11 +94,10 @@ export async function gathered(
   }
   const all = gather(items, sayings, { pairs, choices })
   const { document, students } = withoutStudents(await documentAmong(db, uploads))
-  const out = all.unmet.filter(({ saying }) => pairs[sayingKey(saying)] !== null)
   return {
     document: gatheredDocument(all, { classKey, document }),
     findings: [
-      ...out.map(({ saying, why, alike }) =>
+      ...all.unmet.map(({ saying, why, alike }) =>
         finding('saying-unmet', `${saying.file}, ${saying.where}`, { title: saying.title, why, alike }),
       ),
       ...(students > 0 ? [finding('students-stay-out', 'course JSON', { records: students })] : []),

@@ -1,6 +1,6 @@
 import { isTime, wallOf, type WallTime } from '../../calendar/day'
 import type { Term } from '../../calendar/term'
-import { dateFields, datesOf, type DateField, type ItemDates } from '../../course/dates'
+import { dateFields, datesOf, usualTimes, type ItemDates } from '../../course/dates'
 import { farFault } from '../../dates/far'
 import { FormatRefusal } from '../refusal'
 import { dateOfCell, orderOf, type DateOrder } from './dates'
@@ -48,7 +48,6 @@ export interface SheetComparison {
   readonly absent: number
 }
 
-const usualTimes: Record<DateField, string> = { opens: '08:00', due: '23:59', closes: '23:59' }
 /** A time of day at the end of a cell. */
 export const timePattern = /(?:[T,]|\s)+(\d{1,2})[:.h](\d{2})(?::\d{2}(?:\.\d+)?)?\s*(am|pm)?\s*Z?$/i
 /** Days from a spreadsheet's first day to 1 January 1970 (ECMA-376 part 1, §18.17.4.1, the 1900 system). */
