@@ -5,7 +5,6 @@ import { defineConfig } from 'vitest/config'
 const ofCore = { include: ['core/**/*.test.ts'], testTimeout: 60_000 }
 const ofServer = {
   include: ['tests/integration/{run,undo,run-jobs,places}.test.ts'],
-  execArgv: ['--expose-gc'],
   globalSetup: ['tests/integration/server.ts'],
   testTimeout: 120_000,
   hookTimeout: 60_000,

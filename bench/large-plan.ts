@@ -117,7 +117,7 @@ export async function withLargePlan(work: (page: Page) => Promise<void>): Promis
     database: app.database,
   })
   await importRoster(db, roster)
-  await importCourse(db, { classKey: oldClass, content, roster: noRoster, document: null })
+  await importCourse(db, { classKey: oldClass, content, document: null, results: null })
   await db.destroy()
   const browser = await chromium.launch(chromiumHere)
   try {

@@ -1,13 +1,14 @@
 // npm run demo:load [-- --if-empty] : loads the demo files through the readers and services that everyone uses.
 import { readFileSync } from 'node:fs'
 import { readLimits } from '../core/formats/limits'
-import { readCartridge } from '../core/formats/cartridge/read'
 import type { Finding } from '../core/formats/findings'
-import { readCourseDocument, readTermCalendar } from '../core/formats/json/documents'
+import { readTermCalendar } from '../core/formats/json/documents'
 import { readOneRoster } from '../core/formats/oneroster/read'
 import { closeDatabase, database } from '../server/db/connection'
 import { bufferSource, openZip } from '../server/exchange/files/zip'
-import { importCourse, importTerm } from '../server/exchange/import-course'
+import { importTerm } from '../server/exchange/import-course'
+import { broughtNow, sendNow } from '../server/exchange/now'
+import { askForImport, discardUpload } from '../server/exchange/uploads'
 import { importRoster } from '../server/registrar/roster'
 import { findCourseBySource } from '../server/courses/courses.queries'
 import { present } from '../core/present'
@@ -30,70 +31,69 @@ export const signIns = [
   { login: 'ellwood', password: 'chart-datum', duty: 'office', org: 'org-port-ellery' },
 ] as const
 
-/** Loads everything; returns what the readers and services found. */
+/** Each class of the demo that gets anything, by its key: its course JSON, its package where it has content, and whether the bundle has line items of it. */
+const classes: readonly { key: string; json: string; cartridge?: string; isGraded?: true }[] = [
+  {
+    key: 'hyd240-01-2026a',
+    json: 'hyd-240-01-autumn-2026',
+    cartridge: 'hyd-240-01-autumn-2026',
+    isGraded: true,
+  },
+  { key: 'hyd240-01-2027s', json: 'hyd-240-01-spring-2027' },
+  { key: 'hyd240-02-2027s', json: 'hyd-240-02-spring-2027', cartridge: 'hyd-240-02-spring-2027' },
+  { key: 'hyd235-01-2027u', json: 'hyd-235-01-summer-2027' },
+  { key: 'wvg201-01-2026a', json: 'wvg-201-01-autumn-2026', cartridge: 'wvg-201-01-autumn-2026' },
+  { key: 'wvg201-01-2027s', json: 'wvg-201-01-spring-2027', cartridge: 'wvg-201-01-spring-2027' },
+  { key: 'bkg115-01-2026a', json: 'bkg-115-01-autumn-2026', cartridge: 'bkg-115-autumn-2026' },
+  { key: 'bkg115-02-2026a', json: 'bkg-115-02-autumn-2026', cartridge: 'bkg-115-autumn-2026' },
+  { key: 'orn130-01-2026a', json: 'orn-130-01-autumn-2026', cartridge: 'orn-130-01-autumn-2026' },
+  { key: 'orn130-01-2027s', json: 'orn-130-01-spring-2027' },
+  { key: 'lth220-01-2026a', json: 'lth-220-01-autumn-2026', cartridge: 'lth-220-01-autumn-2026' },
+  { key: 'lth220-01-2027s', json: 'lth-220-01-spring-2027' },
+]
+const rosterFile = 'port-ellery.oneroster.zip'
+
+/** Loads everything as the academic office does on the page Files; returns what was found. */
 export async function loadDemo(db: Knex): Promise<Finding[]> {
   const findings: Finding[] = []
   for (const term of ['2026-autumn', '2027-spring', '2027-summer'])
     await importTerm(db, readTermCalendar(`term-${term}.json`, file(`term-${term}.json`), isTimeZone))
-  const { roster, findings: found } = await readOneRoster(await archive('port-ellery.oneroster.zip'))
+  const { roster, findings: found } = await readOneRoster(await archive(rosterFile))
   findings.push(...found, ...(await importRoster(db, roster)).findings)
-  const classes = [
-    {
-      key: 'hyd240-01-2026a',
-      cartridge: 'hyd-240-01-autumn-2026.imscc',
-      document: 'hyd-240-01-autumn-2026.course.json',
-    },
-    { key: 'hyd240-01-2027s', cartridge: null, document: 'hyd-240-01-spring-2027.course.json' },
-    {
-      key: 'hyd240-02-2027s',
-      cartridge: 'hyd-240-02-spring-2027.imscc',
-      document: 'hyd-240-02-spring-2027.course.json',
-    },
-    { key: 'hyd235-01-2027u', cartridge: null, document: 'hyd-235-01-summer-2027.course.json' },
-    {
-      key: 'wvg201-01-2026a',
-      cartridge: 'wvg-201-01-autumn-2026.imscc',
-      document: 'wvg-201-01-autumn-2026.course.json',
-    },
-    {
-      key: 'wvg201-01-2027s',
-      cartridge: 'wvg-201-01-spring-2027.imscc',
-      document: 'wvg-201-01-spring-2027.course.json',
-    },
-    ...['01', '02'].map(section => ({
-      key: `bkg115-${section}-2026a`,
-      cartridge: 'bkg-115-autumn-2026.imscc',
-      document: `bkg-115-${section}-autumn-2026.course.json`,
-    })),
-    {
-      key: 'orn130-01-2026a',
-      cartridge: 'orn-130-01-autumn-2026.imscc',
-      document: 'orn-130-01-autumn-2026.course.json',
-    },
-    { key: 'orn130-01-2027s', cartridge: null, document: 'orn-130-01-spring-2027.course.json' },
-    {
-      key: 'lth220-01-2026a',
-      cartridge: 'lth-220-01-autumn-2026.imscc',
-      document: 'lth-220-01-autumn-2026.course.json',
-    },
-    { key: 'lth220-01-2027s', cartridge: null, document: 'lth-220-01-spring-2027.course.json' },
-  ]
-  for (const { key, cartridge, document } of classes) {
-    const read = cartridge === null ? null : await readCartridge(await archive(cartridge), { courseKey: key })
-    findings.push(
-      ...(read?.findings ?? []),
-      ...(await importCourse(db, {
-        classKey: key,
-        content: read?.content ?? null,
-        roster,
-        document: readCourseDocument(document, file(document)),
-      })),
-    )
-  }
   for (const entry of signIns) {
     await setPassword(db, entry.login, entry.password)
     if ('duty' in entry) await grantDuty(db, entry.login, entry.org, entry.duty)
   }
+  const office = await personOf(db, 'ellwood')
+  const bundle = await sendNow(db, office, rosterFile, file(rosterFile))
+  for (const each of classes) findings.push(...(await bringIn(db, office, { ...each, bundle })))
+  await discardUpload(db, office, bundle)
+  return findings
+}
+const personOf = async (db: Knex, login: string): Promise<Person> =>
+  present(await findPerson(db, present(await findByLogin(db, login)).id))
+const courseOf = async (db: Knex, key: string): Promise<string> =>
+  present(await findCourseBySource(db, key)).id
+/** Brings a class's files in, together with its line items and results where it has a package. */
+async function bringIn(
+  db: Knex,
+  office: Person,
+  { key, json, cartridge, isGraded, bundle }: (typeof classes)[number] & { bundle: string },
+): Promise<readonly Finding[]> {
+  const said = `${json}.course.json`
+  const document = await sendNow(db, office, said, file(said))
+  const content = cartridge && (await sendNow(db, office, `${cartridge}.imscc`, file(`${cartridge}.imscc`)))
+  const sent = content ?? document
+  await askForImport(
+    db,
+    office,
+    sent,
+    content
+      ? { as: 'course', into: await courseOf(db, key), beside: isGraded ? [document, bundle] : [document] }
+      : { as: 'course-json' },
+  )
+  const { findings } = await broughtNow(db, sent)
+  for (const id of new Set([sent, document])) await discardUpload(db, office, id)
   return findings
 }
 
@@ -101,22 +101,19 @@ export async function loadDemo(db: Knex): Promise<Finding[]> {
 const weaveCode = 'WARP-7K4M'
 /** What a visitor finds made already, through the services that everyone uses: two templates and a course shared by a code. */
 export async function showcase(db: Knex): Promise<void> {
-  const person = async (login: string): Promise<Person> =>
-    present(await findPerson(db, present(await findByLogin(db, login)).id))
-  const course = async (key: string): Promise<string> => present(await findCourseBySource(db, key)).id
   const [marchetti, brandt, aumont] = [
-    await person('marchetti'),
-    await person('brandt'),
-    await person('aumont'),
+    await personOf(db, 'marchetti'),
+    await personOf(db, 'brandt'),
+    await personOf(db, 'aumont'),
   ]
-  const hydrography = await course('hyd240-01-2026a')
+  const hydrography = await courseOf(db, 'hyd240-01-2026a')
   await makeTemplate(db, marchetti, hydrography, {
     title: 'Tides, unit by unit',
     subject: 'Hydrography',
     arrangement: 'units',
     about: 'Seven units of two weeks, each with a log, a lab sheet, a problem set and a quiz.',
   })
-  const { id } = await makeTemplate(db, brandt, await course('hyd240-02-2027s'), {
+  const { id } = await makeTemplate(db, brandt, await courseOf(db, 'hyd240-02-2027s'), {
     title: 'What every hydrography course begins with',
     subject: 'Hydrography',
     arrangement: 'weeks',
@@ -127,7 +124,7 @@ export async function showcase(db: Knex): Promise<void> {
   await shareCourse(
     db,
     aumont,
-    await course('wvg201-01-2026a'),
+    await courseOf(db, 'wvg201-01-2026a'),
     { withheld: [], days: null, org: null },
     () => weaveCode,
   )

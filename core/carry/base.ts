@@ -19,6 +19,8 @@ export interface CarriedBase {
   readonly wrote?: string | null
   /** Hash of the settings that the run wrote, where some were given to it; left out: the source's. */
   readonly wroteSettings?: string
+  /** It came with a file, and is compared with later files of the course; left out: with a course that was rolled. */
+  readonly file?: true
 }
 /** Of how a course grades only the source's rules are kept, as they were seen last. */
 export const seenRules = (source: string, type: 'category' | 'rules', settings: string): CarriedBase => ({
@@ -37,6 +39,9 @@ export const seenRules = (source: string, type: 'category' | 'rules', settings: 
     state: null,
   },
 })
+/** Of all that is known of a course, what a plan compares with: what files brought, where it rolls a file; else what courses did. */
+export const comparedBases = (bases: readonly CarriedBase[], ofFile: boolean): CarriedBase[] =>
+  bases.filter(({ how, file = false }) => how === 'template' || file === ofFile)
 export const isBefore = ({ how }: Pick<CarriedBase, 'how'>): boolean => how === 'carried' || how === 'kept'
 /** Under which lineage of the shell a thing of a source is known there. */
 export const carriedAs = (bases: readonly CarriedBase[]): Map<string, string> =>

@@ -1,11 +1,8 @@
 import { finding, type Finding } from '../formats/findings'
 import type { CourseDocument } from '../formats/json/documents'
-import type { Row } from '../formats/oneroster/tables'
 import { parsePoints } from '../grading/points'
-import { dayOf, minuteOf, wallOf, type WallTime } from '../calendar/day'
-import { wallAtInstant, type ZoneRules } from '../calendar/zone'
 import { itemFieldsOf, saidItemFields } from './fields'
-import { dateFields, noDates, usualTimes, type ItemDates } from './dates'
+import { dateFields, type ItemDates } from './dates'
 import { lineageOf } from './lineage'
 import type { GradeRules } from '../grading/rules'
 import type { Rubric } from './furniture'
@@ -18,39 +15,14 @@ import {
   type ItemNode,
 } from './model'
 
-/** Times of day for line items that give days only. */
-export const lineItemTimes = { opens: usualTimes.opens, due: usualTimes.due }
-
-/**
- * A date of a line item: an instant by the clock of the course's zone, a day at a usual time. An instant without a zone of
- * its own is a wall clock already.
- */
-export function lineItemWall(
-  text: string,
-  field: keyof typeof lineItemTimes,
-  zone: ZoneRules,
-): WallTime | null {
-  if (text === '') return null
-  if (isDayOnly(text)) return wallOf(dayOf(text), minuteOf(lineItemTimes[field], 0))
-  const isWallClock = !/(Z|[+-]\d\d:?\d\d)$/.test(text)
-  return isWallClock ? wallOf(dayOf(text), minuteOf(text)) : wallAtInstant(zone, Date.parse(text) / 60_000)
-}
-const isDayOnly = (text: string): boolean => text.length === 10
-
 export interface CourseParts {
   courseKey: string
   /** What the cartridge gave; null for a course that has only a roster. */
   content: CourseContent | null
-  categories: readonly Row<'categories'>[]
-  lineItems: readonly Row<'lineItems'>[]
   document: CourseDocument | null
-  /** The zone of the course's term. */
-  zone: ZoneRules
 }
 export interface AssembledCourse {
   content: CourseContent
-  /** Lineage key of the item that each line item met, by the line item's sourcedId. */
-  itemOfLineItem: Map<string, string>
   /** Lineage keys by item identifier. */
   lineages: Map<string, string>
   findings: Finding[]
@@ -79,9 +51,8 @@ function knownItems(content: CourseContent | null): KnownItems {
 type Changes = Map<ItemNode, Partial<ItemNode>>
 
 /**
- * Puts a course together from its cartridge, its line items and its course JSON. A line item meets the organisation item
- * with its identifier, else the item of the resource with it, else the only item with exactly its title; what met nothing is
- * a finding. Dates and points of the course JSON win over the line item's, and those over the cartridge's.
+ * Puts a course together from its cartridge and a course JSON, whose dates and points win. What other files say has been gathered into such a
+ * JSON before (`core/gather`).
  */
 export function assembleCourse(parts: CourseParts): AssembledCourse {
   const { content, document } = parts
@@ -89,7 +60,6 @@ export function assembleCourse(parts: CourseParts): AssembledCourse {
   const items = knownItems(content)
   const categories = gradeCategories(parts)
   const changes: Changes = new Map()
-  const itemOfLineItem = takeLineItems(parts, { items, categories, changes, findings })
   if (document) takeDocument(parts.courseKey, document, { items, categories, changes, findings })
   const units = new Map((document?.units ?? []).map(unit => [unit.identifier, unit]))
   const changed = mapItems(content?.nodes ?? [], item => ({ ...item, ...changes.get(item) }))
@@ -98,36 +68,28 @@ export function assembleCourse(parts: CourseParts): AssembledCourse {
       title: content?.title ?? '',
       madeBy: document?.madeBy ?? 'person',
       nodes: mapUnits(changed, unit => {
-        const { fixed = false, opens = null } = units.get(unit.identifier) ?? {}
-        return { ...unit, fixed, opens }
+        const said = units.get(unit.identifier)
+        return said ? { ...unit, fixed: said.fixed, opens: said.opens ?? null } : unit
       }),
       categories,
       grading: document?.grading ? gradeRulesOf(document.grading) : null,
       grace: document?.grace ?? null,
       ...aroundItems(parts, items, findings),
     },
-    itemOfLineItem,
     lineages: new Map(items.all.map(item => [item.identifier, item.lineage])),
     findings,
   }
 }
 
-/** Categories that something uses, in column order: the course JSON's, then the roster's. */
-function gradeCategories({ courseKey, categories, lineItems, document }: CourseParts): GradeCategory[] {
-  const entries = new Map((document?.categories ?? []).map(entry => [entry.identifier, entry]))
-  const used = new Set([...lineItems.map(row => row.categorySourcedId), ...entries.keys()])
-  const titles = new Map([...entries.values()].map(entry => [entry.identifier, entry.title] as const))
-  for (const row of categories) if (!titles.has(row.sourcedId)) titles.set(row.sourcedId, row.title)
-  return [...titles]
-    .filter(([identifier]) => used.has(identifier))
-    .map(([identifier, title]) => ({
-      lineage: lineageOf(courseKey, identifier),
-      identifier,
-      title,
-      weight: parsePoints(entries.get(identifier)?.weight ?? ''),
-      ...rulesOf(entries.get(identifier)),
-    }))
-}
+/** Categories in column order. */
+const gradeCategories = ({ courseKey, document }: CourseParts): GradeCategory[] =>
+  (document?.categories ?? []).map(entry => ({
+    lineage: lineageOf(courseKey, entry.identifier),
+    identifier: entry.identifier,
+    title: entry.title,
+    weight: parsePoints(entry.weight ?? ''),
+    ...rulesOf(entry),
+  }))
 
 interface Assembling {
   readonly items: KnownItems
@@ -138,45 +100,7 @@ interface Assembling {
 const categoryKeys = (categories: readonly GradeCategory[]): Map<string, string> =>
   new Map(categories.map(({ identifier, lineage }) => [identifier, lineage]))
 
-/** Dates, points and category of line items, each to the item that it meets; answers which that is, by the line item's sourcedId. */
-function takeLineItems(
-  { lineItems, zone }: CourseParts,
-  { items, categories, changes, findings }: Assembling,
-): Map<string, string> {
-  const keys = categoryKeys(categories)
-  const met = new Map<string, string>()
-  let days = 0
-  for (const row of lineItems) {
-    const titled = items.titled(row.title)
-    const item = items.named(row.sourcedId) ?? (titled.length === 1 ? titled[0] : undefined)
-    if (!item || changes.has(item)) {
-      const alike = titled.length > 1 ? titled.length : 'none'
-      findings.push(
-        finding('line-item-unmet', `lineItems.csv, ${row.sourcedId}`, {
-          title: row.title,
-          met: item ? 'another' : alike,
-        }),
-      )
-      continue
-    }
-    met.set(row.sourcedId, item.lineage)
-    if (isDayOnly(row.assignDate) || isDayOnly(row.dueDate)) days++
-    changes.set(item, {
-      dates: {
-        opens: lineItemWall(row.assignDate, 'opens', zone),
-        due: lineItemWall(row.dueDate, 'due', zone),
-        closes: null,
-      },
-      points: parsePoints(row.resultValueMax) ?? item.points,
-      category: keys.get(row.categorySourcedId) ?? null,
-    })
-  }
-  if (days > 0)
-    findings.push(finding('line-items-days-only', 'lineItems.csv', { count: days, ...lineItemTimes }))
-  return met
-}
-
-/** What the course JSON says of items, over what line items said. */
+/** What the course JSON says of items, over what the cartridge said. */
 function takeDocument(
   courseKey: string,
   document: CourseDocument,
@@ -190,7 +114,7 @@ function takeDocument(
       continue
     }
     const so = changes.get(item) ?? {}
-    const dates: ItemDates = { ...noDates, ...so.dates }
+    const dates: ItemDates = { ...item.dates, ...so.dates }
     for (const field of dateFields) {
       const value = extra[field]
       if (value !== undefined) dates[field] = value
@@ -278,11 +202,16 @@ function aroundItems(
 }
 
 type CategoryEntry = CourseDocument['categories'][number]
-function rulesOf(entry: CategoryEntry | undefined): Pick<GradeCategory, 'rules' | 'fixed'> {
-  if (!entry) return {}
-  const { within, dropLowest, dropHighest, exempt, fixed } = entry
-  return { rules: { within, dropLowest, dropHighest, exempt }, fixed }
-}
+const rulesOf = ({
+  within,
+  dropLowest,
+  dropHighest,
+  exempt,
+  fixed,
+}: CategoryEntry): Pick<GradeCategory, 'rules' | 'fixed'> => ({
+  rules: { within, dropLowest, dropHighest, exempt },
+  fixed,
+})
 const gradeRulesOf = ({ scale, ...rules }: NonNullable<CourseDocument['grading']>): GradeRules => ({
   ...rules,
   scale: scale.map(({ from, letter }) => ({ from: parsePoints(from) ?? 0, letter })),

@@ -6,7 +6,7 @@ import { dayOf, isoOf, minuteOf, wallOf, weekdayOf } from '../calendar/day'
 import { termCalendar, type TermCalendar } from '../calendar/schema'
 import { compileTerm, meetingDays, type Term } from '../calendar/term'
 import { instantOf } from '../calendar/zone'
-import { lineItemTimes } from '../course/assemble'
+import { usualTimes } from '../course/dates'
 import { planDates, type DatedItem, type PlanInput } from './plan'
 import { ruleSchemas, ruleSchema, type Rule } from './rule'
 import { dateFields } from '../course/dates'
@@ -323,7 +323,7 @@ describe('facts of the trade (common practice, no source)', () => {
   })
 
   it('work opens at 08:00 and is due at 23:59, and the wall-clock time of a deadline survives the change of season', () => {
-    expect([lineItemTimes.opens, lineItemTimes.due]).toEqual(['08:00', '23:59'])
+    expect([usualTimes.opens, usualTimes.due]).toEqual(['08:00', '23:59'])
     // 30 October is in summer time, 5 March is not, 12 March is the last Friday before clocks change again.
     for (const at of ['2026-10-30T23:59', '2026-11-06T23:59', '2026-11-20T08:00'])
       expect(plan('keep-week', [due(at)])[0]!.due!.slice(11)).toBe(at.slice(11))

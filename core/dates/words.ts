@@ -37,6 +37,11 @@ export const dayText = (text: string): string =>
 /** `5 Feb` of a date. */
 export const shortDay = (text: string): string =>
   `${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
+/** `8 Sep to 4 Dec 2026` of two dates; both years where it crosses one. */
+export function spanText(from: string, to: string): string {
+  const [first, last] = [from.slice(0, 4), to.slice(0, 4)]
+  return `${shortDay(from)}${first === last ? '' : ` ${first}`} to ${shortDay(to)} ${last}`
+}
 /** `Fri 5 Feb 23:59` of a date-time. */
 export const momentText = (text: string): string => `${dayText(text)} ${text.slice(11, 16)}`
 /** `Mon Wed Fri 13:00` of a meeting pattern; several times stand apart. */

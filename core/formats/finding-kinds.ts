@@ -1,3 +1,4 @@
+import { counted } from '../dates/words'
 import { sizeText } from './limits'
 
 export type Severity = 'error' | 'warning' | 'note'
@@ -407,13 +408,9 @@ export const findingKinds = {
   ),
 
   // A course that is put together.
-  'line-item-unmet': warning(
-    (of: { title: string; met: 'another' | 'none' | number }) =>
-      `“${of.title}” ${metText(of.met)}; its dates and points were left out`,
-  ),
-  'line-items-days-only': note(
-    (of: { count: number; opens: string; due: string }) =>
-      `${of.count} line items give days only: they open at ${of.opens} and are due at ${of.due} where the course JSON says nothing else`,
+  'days-only': note(
+    ({ items, opens, due }: { items: number; opens: string; due: string }) =>
+      `${items === 1 ? 'one item has' : `${items} items have`} days without a time: they open at ${opens}, and are due and close at ${due}`,
   ),
   'item-unknown': warning(
     (of: { item: string }) => `the item ${of.item} is not in the course; what was said of it was left out`,
@@ -432,7 +429,15 @@ export const findingKinds = {
   ),
   'students-stay-out': note(
     ({ records }: { records: number }) =>
-      `${records === 1 ? 'one record about a student stays' : `${records} records about students stay`} out: they come with the roster, which the academic office brings in`,
+      `${records === 1 ? 'one record about a student stays' : `${records} records about students stay`} out: only the academic office brings these in`,
+  ),
+  'roster-stays-out': note(
+    ({ people, enrolments }: { people: number; enrolments: number }) =>
+      `its terms, ${counted(people, 'person', 'people')} and ${counted(enrolments, 'enrolment', 'enrolments')} stay out: the academic office brings a roster in`,
+  ),
+  'results-unmet': note(
+    ({ results, why }: { results: number; why: 'line-items' | 'students' }) =>
+      `${counted(results, 'result', 'results')} of this class ${results === 1 ? 'stays' : 'stay'} out: ${why === 'students' ? 'the student is not on the roster here' : 'the line item meets nothing here'}`,
   ),
   'not-in-class': warning(
     (of: { item: string } | { student: string }) =>
@@ -475,16 +480,11 @@ export const findingKinds = {
 }
 
 function unmetText(why: 'none' | 'several' | 'taken', alike: number): string {
-  if (why === 'none') return 'meets no item of the package'
+  if (why === 'none') return 'meets no item of the course'
   return why === 'several'
-    ? `is like ${alike} items of the package`
+    ? `is like ${alike} items of the course`
     : 'meets an item that another line of the file has met'
 }
-function metText(met: 'another' | 'none' | number): string {
-  if (met === 'another') return 'meets an item that another line item has met'
-  return met === 'none' ? 'meets no item of the course' : `has the title of ${met} items`
-}
-
 export type FindingCode = keyof typeof findingKinds
 /** What a finding of a code is told with: nothing, or what is known of it. */
 export type Known<Code extends FindingCode> = Parameters<(typeof findingKinds)[Code]['says']>

@@ -12,7 +12,7 @@ export interface LineItemTables extends Pick<Roster, 'lineItems' | 'categories' 
 export type Contribution =
   | { readonly as: 'package'; readonly items: readonly GatheredItem[] }
   | { readonly as: 'line-items'; readonly tables: LineItemTables }
-  | { readonly as: 'course-json'; readonly sayings: readonly Saying[] }
+  | { readonly as: 'course-json'; readonly classKey: string; readonly sayings: readonly Saying[] }
   | { readonly as: 'sheet'; readonly sayings: readonly Saying[]; readonly unread: readonly UnreadCell[] }
 
 /** The line items that are asked for, with what they name; null where no class has any. */
@@ -33,11 +33,13 @@ export function lineItemTables({
       .map(({ sourcedId, title }) => ({ key: sourcedId, title })),
   }
 }
-/** The class of a bundle whose line items name most of a package's items; null where none names any. */
+/** The class of a bundle that is meant: the wanted one, where it is there; of none in particular, the one whose line items name most of the items. */
 export function classOf(
   { lineItems, classes }: LineItemTables,
   items: readonly GatheredItem[],
+  wanted: string | null = null,
 ): string | null {
+  if (wanted !== null) return classes.some(({ key }) => key === wanted) ? wanted : null
   const known = new Set(items.flatMap(({ identifier, resource, title }) => [identifier, resource, title]))
   const counts = new Map<string, number>()
   for (const { classSourcedId, sourcedId, title } of lineItems)
@@ -46,11 +48,11 @@ export function classOf(
   const best = [...counts].sort(([, a], [, b]) => b - a)[0]
   return best?.[0] ?? (classes.length === 1 ? (classes[0]?.key ?? null) : null)
 }
-/** What a file says of the items of a package. */
+/** What a file says of the items of a course. `classKey`: the class that the course is, where it is known. */
 export function sayingsOf(
   file: string,
   contribution: Contribution,
-  { items, zone }: { items: readonly GatheredItem[]; zone: ZoneRules },
+  { items, zone, classKey }: { items: readonly GatheredItem[]; zone: ZoneRules; classKey?: string | null },
 ): readonly Saying[] {
   switch (contribution.as) {
     case 'package':
@@ -59,7 +61,7 @@ export function sayingsOf(
     case 'sheet':
       return contribution.sayings
     case 'line-items': {
-      const key = classOf(contribution.tables, items)
+      const key = classOf(contribution.tables, items, classKey)
       return key === null ? [] : lineItemSayings(file, contribution.tables, key, zone)
     }
   }

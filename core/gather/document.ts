@@ -17,16 +17,21 @@ export function withoutStudents(document: CourseDocument | null): {
     students: studentLists.reduce((sum, name) => sum + document[name].length, 0),
   }
 }
-/** A course JSON that says nothing. */
-const blank = (classKey: string): CourseDocument =>
-  asNewest({
+/** A course JSON that says nothing of a course but which grade categories it has. */
+export const blankDocument = (
+  classKey: string,
+  categories: CourseDocument['categories'] = [],
+): CourseDocument => ({
+  ...asNewest({
     format: 'northtide-course',
     version: 1,
     class: classKey,
     meetings: [],
     categories: [],
     items: [],
-  } as never)
+  } as never),
+  categories,
+})
 
 /**
  * One course JSON that says all that was gathered: with it and the package a course is put together (`assembleCourse`). What the course JSON
@@ -36,7 +41,7 @@ export function gatheredDocument(
   { items, met }: Gathered,
   { classKey, document }: { classKey: string; document: CourseDocument | null },
 ): CourseDocument {
-  const base = document ?? blank(classKey)
+  const base = document ?? blankDocument(classKey)
   const entryOf = new Map(
     met.flatMap(({ saying, item }) => {
       const entry =

@@ -1,8 +1,8 @@
 import { dateFields, type DateField } from '../course/dates'
-import { lineItemWall } from '../course/assemble'
 import type { CourseContent, ItemNode } from '../course/model'
 import { itemsInOrder } from '../course/model'
-import type { ZoneRules } from '../calendar/zone'
+import { dayOf, minuteOf, wallOf, type WallTime } from '../calendar/day'
+import { wallAtInstant, type ZoneRules } from '../calendar/zone'
 import type { CourseDocument } from '../formats/json/documents'
 import type { Roster } from '../formats/oneroster/read'
 import { parsePoints, pointsText } from '../grading/points'
@@ -26,6 +26,12 @@ function ownValues({ dates, points }: ItemNode): SaidValues {
   return { ...Object.fromEntries(said), ...(points !== null && { points: pointsText(points) }) }
 }
 
+/** An instant of a line item by the clock of the course's zone; without a zone of its own it is a wall clock already. Null: none. */
+function lineItemWall(text: string, zone: ZoneRules): WallTime | null {
+  if (text === '') return null
+  const isWallClock = !/(Z|[+-]\d\d:?\d\d)$/.test(text)
+  return isWallClock ? wallOf(dayOf(text), minuteOf(text)) : wallAtInstant(zone, Date.parse(text) / 60_000)
+}
 /** What the line items of one class say. */
 export function lineItemSayings(
   file: string,
@@ -43,7 +49,7 @@ export function lineItemSayings(
     .filter(row => row.classSourcedId === classKey)
     .map(row => {
       const date = (field: 'opens' | 'due', text: string): SaidValues => {
-        const at = isDay(text) ? text : lineItemWall(text, field, zone)
+        const at = isDay(text) ? text : lineItemWall(text, zone)
         return at === null ? {} : { [field]: at }
       }
       const points = pointsValue(row.resultValueMax)

@@ -3,6 +3,9 @@ import { comparableTitle } from '../carry/titles'
 import { gather, fieldKey } from './gather'
 import { isSheetOfDates, sheetSayings } from './from-sheet'
 import { gatheredDocument } from './document'
+import { lineItemSayings } from './from-files'
+import { zoneRules } from '../../server/calendars/zones'
+import type { Row } from '../formats/oneroster/tables'
 import { sayingKey, type GatheredItem, type Saying } from './saying'
 
 const item = (identifier: string, title: string, more: Partial<GatheredItem> = {}): GatheredItem => ({
@@ -93,6 +96,31 @@ describe('what several files say of the items of a package', () => {
       category: { value: 'Quizzes' },
     })
     expect(quiz({ [fieldKey('i4', 'due')]: 'roster.zip' })?.due?.value).toBe('2026-09-12T23:59')
+  })
+  it('takes an instant of a line item by the clock of the term, and a wall clock as it stands', () => {
+    const row = (sourcedId: string, assignDate: string, dueDate: string) =>
+      ({
+        sourcedId,
+        title: '',
+        classSourcedId: 'k',
+        assignDate,
+        dueDate,
+        resultValueMax: '',
+      }) as Row<'lineItems'>
+    const lineItems = [
+      // 24 September 2026 is in daylight time: Halifax is three hours behind UTC (IANA tz).
+      row('instants', '2026-09-08T11:00:00Z', '2026-09-25T02:59:00.000Z'),
+      row('clocks', '', '2026-12-01T17:30'),
+      row('days', '2026-09-08', '2026-09-11'),
+    ]
+    const tables = { lineItems, categories: [], academicSessions: [] }
+    const zone = zoneRules('America/Halifax', { from: 2025, to: 2028 })
+    expect(lineItemSayings('roster.zip', tables, 'k', zone).map(({ values }) => values)).toEqual([
+      { opens: '2026-09-08T08:00', due: '2026-09-24T23:59' },
+      { due: '2026-12-01T17:30' },
+      { opens: '2026-09-08', due: '2026-09-11' },
+    ])
+    expect(lineItemSayings('roster.zip', tables, 'another class', zone)).toEqual([])
   })
   it('asks nothing where a day without a time agrees with another file, and takes its time', () => {
     const day = said('li', { identifier: 'i4', values: { due: '2026-09-11' } })

@@ -142,7 +142,7 @@ export function areOneCourse(
   const [first, second] = [codeKey(one, patterns), codeKey(other, patterns)]
   const pairs = mapped.map(({ from, to }) => [codeKey(from, patterns), codeKey(to, patterns)])
   return (
-    first === second ||
+    (first === second && first !== '') ||
     pairs.some(([from, to]) => (from === first && to === second) || (from === second && to === first))
   )
 }

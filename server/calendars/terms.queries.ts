@@ -20,9 +20,10 @@ const lineOf = (row: Pick<TermRow, (typeof columns)[number]>): TermLine => ({
   classesFrom: row.classes_from,
   classesTo: row.classes_to,
 })
-/** All terms, the latest first. */
-export async function listTerms(db: Knex): Promise<TermLine[]> {
+/** All terms that are offered, the latest first; `also`: with these, which may be those of one course each. */
+export async function listTerms(db: Knex, also: readonly string[] = []): Promise<TermLine[]> {
   const rows = await db('terms')
+    .where(term => term.where({ own: false }).orWhereIn('id', [...also]))
     .orderBy('classes_from', 'desc')
     .select(...columns)
   return rows.map(lineOf)
@@ -40,7 +41,7 @@ export async function termIdsByCode(db: Knex): Promise<Map<string, string>> {
 
 /** The zone of the latest term: the institution's. Null before there is one. */
 export async function latestZone(db: Knex): Promise<string | null> {
-  const row = await db('terms').orderBy('classes_from', 'desc').first('time_zone')
+  const row = await db('terms').where({ own: false }).orderBy('classes_from', 'desc').first('time_zone')
   return row?.time_zone ?? null
 }
 
@@ -68,18 +69,29 @@ export async function loadCalendars(
   return new Map(rows.map(({ id, calendar }) => [id, termCalendar.parse(jsonOf(calendar))]))
 }
 
+const rowOf = (calendar: TermCalendar) => ({
+  code: calendar.id,
+  name: calendar.name || calendar.id,
+  time_zone: calendar.timeZone,
+  classes_from: calendar.classes.from,
+  classes_to: calendar.classes.to,
+  calendar: json(calendar),
+})
+/** Makes a term for one course that came without a calendar: classes from its first day to its last, in the institution's zone. Answers its code. */
+export async function insertOwnTerm(
+  db: Knex,
+  { from, to, name }: { from: string; to: string; name: string },
+): Promise<string> {
+  const id = newId()
+  const timeZone = (await latestZone(db)) ?? 'UTC'
+  const calendar = termCalendar.parse({ id: `own:${id}`, name, timeZone, classes: { from, to } })
+  await db('terms').insert({ id, ...rowOf(calendar), own: true })
+  return calendar.id
+}
 /** Keeps a term's calendar, new or in place of the one there was. */
 export async function upsertTerm(db: Knex, calendar: TermCalendar): Promise<void> {
-  const row = {
-    code: calendar.id,
-    name: calendar.name || calendar.id,
-    time_zone: calendar.timeZone,
-    classes_from: calendar.classes.from,
-    classes_to: calendar.classes.to,
-    calendar: json(calendar),
-  }
   await db('terms')
-    .insert({ id: newId(), ...row })
+    .insert({ id: newId(), ...rowOf(calendar) })
     .onConflict('code')
     .merge(['name', 'time_zone', 'classes_from', 'classes_to', 'calendar'])
 }

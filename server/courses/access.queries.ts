@@ -72,9 +72,10 @@ export const coursesWithin =
     courseIds: readonly string[],
   ): (() => CourseQuery) =>
   () =>
-    // A version that was kept of what stands on a shelf is nobody's to roll from: it can be brought back there.
+    // A version that was kept of what stands on a shelf is nobody's to roll from: it can be brought back there. A file that is compared
+    // with a course stands in that plan alone.
     db('courses')
-      .whereNot('courses.origin', 'version')
+      .whereNotIn('courses.origin', ['version', 'file'])
       .where(within => {
         void within.whereIn('courses.id', staffRows(db, personId).select('course_id'))
         if (orgIds.length > 0) void within.orWhereIn('courses.org_id', orgIds)

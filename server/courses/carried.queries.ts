@@ -16,8 +16,9 @@ export async function standIns(db: Knex, courseId: string): Promise<Map<string, 
   return new Map(stand.map(({ source, lineage }) => [source, lineage]))
 }
 const notStanding: ReadonlySet<CarriedBase['how']> = new Set(['template', 'left'])
-/** A thing of the shell may be known by what its template brought, and by what a run did. */
-const keyOf = ({ how, source }: CarriedBase): string => `${how === 'template' ? 'template' : 'run'} ${source}`
+/** A thing of the shell may be known by what its template brought, by what a file brought, and by what a run did. */
+const keyOf = ({ how, source, file }: CarriedBase): string =>
+  `${how === 'template' ? 'template' : file ? 'file' : 'run'} ${source}`
 /** What was kept `before`, with what is known now; of what was kept of a thing before, this takes the place. */
 export const packedBases = (
   before: readonly CarriedBase[],
@@ -32,15 +33,19 @@ export async function keepBases(
 ): Promise<void> {
   await db('carried_bases').insert({ course_id: courseId, bases }).onConflict('course_id').merge()
 }
-/** Keeps how everything of a course came with its template: what differs from that later was touched. */
-export async function keepTemplate(db: Knex, courseId: string): Promise<void> {
+/** Keeps how everything of a course came, by its template or by a file: what differs from that later was touched. */
+export async function keepAsCame(db: Knex, courseId: string, by: 'template' | 'file'): Promise<void> {
   const nodes = await loadOutline(db, courseId)
   const bases = nodes.map((node): CarriedBase => ({
     source: node.lineage,
     lineage: node.lineage,
     type: node.type,
-    how: 'template',
+    how: by === 'template' ? 'template' : 'carried',
     parts: partValuesOf(node, { ...node, dates: node }),
+    ...(by === 'file' && { file: true }),
   }))
-  await keepBases(db, courseId, packedBases(await loadBases(db, courseId), bases))
+  await addBases(db, courseId, bases)
 }
+/** Keeps more of what is known of a course. */
+export const addBases = async (db: Knex, courseId: string, bases: readonly CarriedBase[]): Promise<void> =>
+  keepBases(db, courseId, packedBases(await loadBases(db, courseId), bases))

@@ -1,7 +1,15 @@
 import type { Knex } from 'knex'
 import { itemFieldColumns, itemFieldsOfRow, noItemFields, rowOfItemFields } from '../../core/course/fields'
 import { datesOf, noDates, type ItemDates } from '../../core/course/dates'
-import type { Body, CourseContent, CourseNode, ItemKind, ItemState } from '../../core/course/model'
+import type {
+  Body,
+  CourseContent,
+  CourseNode,
+  ItemKind,
+  ItemNode,
+  ItemState,
+  UnitNode,
+} from '../../core/course/model'
 import { inCourseOrder, type OutlineNode } from '../../core/course/outline'
 import { parsePoints, pointsText } from '../../core/grading/points'
 import { inBatches, json, jsonOf, selectRows, written } from '../db/rows'
@@ -245,6 +253,40 @@ export async function loadItem(db: Knex, courseId: string, lineage: string): Pro
   }
 }
 
+/** What a file that says nothing of them leaves of units and items as it is: all but their names, their places and their texts. */
+export interface Standing {
+  readonly units: ReadonlyMap<string, Pick<UnitNode, 'opens' | 'fixed'>>
+  readonly items: ReadonlyMap<string, Omit<Partial<ItemNode>, 'title' | 'body' | 'children'>>
+}
+export async function loadAsStands(db: Knex, courseId: string): Promise<Standing> {
+  const where = { course_id: await contentOf(db, courseId) }
+  const units = await db('units').where(where).whereNot({ state: 'deleted' })
+  const items = await db('items').where(where).whereNot({ state: 'deleted' })
+  return {
+    units: new Map(units.map(({ lineage, opens, fixed }) => [lineage, { opens, fixed }])),
+    items: new Map(
+      items.map(row => [
+        row.lineage,
+        {
+          kind: row.kind,
+          state: row.state,
+          exam: row.exam,
+          points: numberOf(row.points),
+          category: row.category_lineage,
+          rubric: row.rubric_lineage,
+          group: row.group_lineage,
+          release: jsonOf(row.releases),
+          holds: row.holds && jsonOf(row.holds),
+          fixed: row.fixed,
+          settings: jsonOf(row.settings),
+          dates: datesOf(row),
+          gradingPeriod: row.grading_period,
+          ...itemFieldsOfRow(row),
+        },
+      ]),
+    ),
+  }
+}
 /** Which of some items are in a course, and not deleted. */
 export const itemsThere = async (
   db: Knex,
@@ -396,6 +438,18 @@ export async function copyContent(
   const items = await copy('items')
   if (content !== from) await copySectionDates(trx, from, to)
   return { items, units }
+}
+/** Gives a course what stands around the units of another, beside what it has of that itself, and when that meets. */
+export async function copyAround(trx: Knex, from: string, to: string): Promise<void> {
+  const content = await contentOf(trx, from)
+  for (const table of aroundTables)
+    await written(
+      trx,
+      `INSERT IGNORE INTO ${table} (course_id, ${aroundColumns[table]})
+       SELECT :to, ${aroundColumns[table]} FROM ${table} WHERE course_id = :content`,
+      { to, content },
+    )
+  await copyMeetings(trx, from, to)
 }
 /** What of a course its content is, in the order in which it can be taken away. */
 export const contentTables = ['items', 'units', ...aroundTables, 'carried_bases'] as const

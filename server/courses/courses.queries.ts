@@ -221,18 +221,24 @@ export async function findCourseBySource(
     )
   return row ? { id: row.id, title: row.title, timeZone: row.time_zone } : null
 }
+/** Whether one of some courses is a file that is compared with a course. */
+export async function isFileAmong(db: Knex, ids: readonly string[]): Promise<boolean> {
+  return (await db('courses').whereIn('id', ids).where({ origin: 'file' }).first('id')) !== undefined
+}
 export async function orgOfCourse(db: Knex, courseId: string): Promise<string | null> {
   const row = await db('courses').where({ id: courseId }).first('org_id')
   return row?.org_id ?? null
 }
 
-/** Where a course belongs: its term, department, code and language. */
+/** Where a course belongs: its key among the registrar's and among files, its term, department, code and language. */
 export async function loadCourseKeys(
   db: Knex,
   id: string,
-): Promise<Pick<NewCourseRow, 'termId' | 'orgId' | 'code' | 'language'> | null> {
-  const row = await db('courses').where({ id }).first('term_id', 'org_id', 'code', 'language')
-  return row ? { termId: row.term_id, orgId: row.org_id, code: row.code, language: row.language } : null
+): Promise<Pick<NewCourseRow, 'sourceId' | 'termId' | 'orgId' | 'code' | 'language'> | null> {
+  const row = await db('courses').where({ id }).first('source_id', 'term_id', 'org_id', 'code', 'language')
+  if (!row) return null
+  const { source_id: sourceId, term_id: termId, org_id: orgId, code, language } = row
+  return { sourceId, termId, orgId, code, language }
 }
 
 export interface AlikeRow {

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { LRUCache } from 'lru-cache'
+import { comparedBases } from '../../core/carry/base'
 import { isSnapshot } from '../db/transaction'
 import type { CourseAccess } from './access'
 import { loadBases } from './carried.queries'
@@ -64,11 +65,14 @@ export const carrySide = (
     () => loadCarrySide(db, courseId, withheld, withDeleted),
     ({ nodes }) => nodes.length,
   )
-/** What was carried into a shell before, and what somebody deleted there. */
-export const carriedBefore = (db: Knex, courseId: string, tally?: string) =>
+/** What was carried into a shell before, by files or by runs, and what somebody deleted there. */
+export const carriedBefore = (db: Knex, courseId: string, ofFile: boolean, tally?: string) =>
   knownOf(
     db,
-    { courseId, what: 'before', tally },
-    async () => ({ bases: await loadBases(db, courseId), deleted: await deletedIn(db, courseId) }),
+    { courseId, what: ofFile ? 'files before' : 'before', tally },
+    async () => ({
+      bases: comparedBases(await loadBases(db, courseId), ofFile),
+      deleted: await deletedIn(db, courseId),
+    }),
     ({ bases }) => bases.length,
   )

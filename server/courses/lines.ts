@@ -92,7 +92,7 @@ async function courseNow(db: Knex, person: Person, id: string): Promise<CourseRe
       share: access.share,
       delegate: access.role === 'instructor' || access.role === 'office',
       edit:
-        !['snapshot', 'version', 'awaited'].includes(whole.course.origin) &&
+        !['snapshot', 'version', 'awaited', 'file'].includes(whole.course.origin) &&
         whole.course.sharesWith === null &&
         (await mayEditCourse(db, person, id)),
     },

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { countOf } from '../db/rows'
+import { countOf, inBatches, newId } from '../db/rows'
 import type { EnrolmentRow, PersonRow, StaffRole } from '../db/tables'
 import { fullName } from '../people/names'
 
@@ -63,13 +63,42 @@ export async function setMayRun(
     .update({ may_run: mayRun })
   return changed > 0
 }
-/** Enrolments of a course by the source id of their person. */
+/** The key of a line of the roster that came with a course: nobody of the registrar's is called so. */
+export const rosterLineKey = (courseId: string, sourcedId: string): string => `${courseId}:${sourcedId}`
+/** Enrolments of a course by the source id of their person; of a line of its own roster, by the one it had in its file. */
 export async function enrolmentIds(db: Knex, courseId: string): Promise<Map<string, string>> {
   const rows = await db('enrolments')
     .join('people', 'people.id', 'enrolments.person_id')
     .where({ course_id: courseId })
     .select<{ id: string; source_id: string }[]>('enrolments.id', 'people.source_id')
-  return new Map(rows.map(row => [row.source_id, row.id]))
+  const own = rosterLineKey(courseId, '')
+  return new Map(
+    rows.map(({ source_id: key, id }) => [key.startsWith(own) ? key.slice(own.length) : key, id]),
+  )
+}
+/** Puts people whom a file names as students of a course on its roster: lines of that course alone, without account or sign-in. */
+export async function addRosterLines(
+  db: Knex,
+  courseId: string,
+  people: readonly Omit<PersonRow, 'id' | 'password' | 'login' | 'active' | 'of_course'>[],
+): Promise<void> {
+  const rows = people.map(person => ({
+    ...person,
+    id: newId(),
+    source_id: rosterLineKey(courseId, person.source_id),
+    login: null,
+    active: true,
+    of_course: courseId,
+  }))
+  for (const batch of inBatches(rows)) await db('people').insert(batch)
+  const enrolled = rows.map(({ id: person_id }) => ({
+    id: newId(),
+    course_id: courseId,
+    person_id,
+    role: 'student' as const,
+    origin: 'hand' as const,
+  }))
+  for (const batch of inBatches(enrolled)) await db('enrolments').insert(batch)
 }
 /** How many students are on the rosters of both of two courses. */
 export function rosterOverlap(db: Knex, one: string, other: string): Promise<number> {

@@ -57,6 +57,8 @@ export interface PersonRow {
   user_name: string | null
   /** Keyed hashes of the ends of their phone numbers, with blanks between; the numbers are not kept. */
   phone_keys: string | null
+  /** A line of the roster that came with a course: it has no account, stands there alone, and goes with the course. */
+  of_course: string | null
 }
 export interface SessionRow {
   id: string
@@ -104,6 +106,8 @@ export interface TermRow {
   classes_from: CivilDate
   classes_to: CivilDate
   calendar: Json<TermCalendar>
+  /** The term of one course that came without a calendar; nobody else is offered it. */
+  own: boolean
 }
 export interface BodyRow {
   hash: string
@@ -127,7 +131,7 @@ export interface BodyLinkRow {
   hash: string
   lineage: string
 }
-export type CourseOrigin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot' | 'version'
+export type CourseOrigin = 'registrar' | 'hand' | 'awaited' | 'template' | 'snapshot' | 'version' | 'file'
 export interface CourseRow {
   id: string
   source_id: string

@@ -118,7 +118,7 @@ async function checkEditable(trx: Knex, person: Person, courseId: string): Promi
   if (!(await mayEditCourse(trx, person, courseId))) throw refuse('may-not-edit')
   if ((await contentOf(trx, courseId)) !== courseId) throw refuse('into-joined-section')
   const { origin } = await loadCourse(trx, courseId)
-  if (origin === 'snapshot' || origin === 'version') throw refuse('into-snapshot')
+  if (['snapshot', 'version', 'file'].includes(origin)) throw refuse('into-snapshot')
 }
 async function keep(
   trx: Knex,

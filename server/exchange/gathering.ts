@@ -1,27 +1,45 @@
 import type { Knex } from 'knex'
 import type { CourseContent } from '../../core/course/model'
+import { dateFields, usualTimes } from '../../core/course/dates'
+import { validYears, type ZoneRules } from '../../core/calendar/zone'
 import { finding, type Finding } from '../../core/formats/findings'
 import { readCourseDocument, type CourseDocument } from '../../core/formats/json/documents'
-import { sayingsOf } from '../../core/gather/contribution'
+import { readOneRoster, type Roster } from '../../core/formats/oneroster/read'
+import type { ReadLimits } from '../../core/formats/limits'
+import { classOf, sayingsOf, type Contribution } from '../../core/gather/contribution'
 import { gatheredDocument, withoutStudents } from '../../core/gather/document'
 import { itemsOfPackage } from '../../core/gather/from-files'
-import { gather } from '../../core/gather/gather'
-import { validYears } from '../../core/calendar/zone'
+import { gather, type Gathered } from '../../core/gather/gather'
+import { isDay, type GatheredItem, type Saying } from '../../core/gather/saying'
 import type { CourseImport, GatherReply } from '../../shared/api/gathering'
-import { loadTermCalendar } from '../calendars/terms.queries'
+import { findTerm, latestZone } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
+import { belongsTo } from './belongs'
+import { bufferSource, openZip } from './files/zip'
+import type { Results } from './import-course'
 import { findUpload, loadReport, partsOf, uploadsOf, type Upload } from './uploads.queries'
 
 /** A file that has been read, with what it has to say of a course; null where it says nothing. */
-async function contributionOf(db: Knex, upload: Upload) {
+async function contributionOf(db: Knex, upload: Upload): Promise<Contribution | null> {
   const report = upload.found === 'read' ? await loadReport(db, upload.id) : null
   return report?.detail.contribution ?? null
 }
+/** The clock by which a term's dates are told: the institution's, where it has no such term. */
+async function zoneOfTerm(db: Knex, term: string): Promise<ZoneRules> {
+  const { timeZone = await latestZone(db) } = (await findTerm(db, term)) ?? {}
+  return zoneRules(timeZone ?? 'UTC', validYears)
+}
+/** Of files of one name the one that was sent last counts: it stands in for those before. */
+const newest = (uploads: readonly Upload[]): Upload[] =>
+  uploads.filter(({ name }, at) => uploads.findIndex(each => each.name === name) === at)
+/** A bundle is of many courses: it may come in with each of them. */
+const mayComeAgain = (contribution: Contribution | null): boolean => contribution?.as === 'line-items'
+
 /**
- * What a package's items are, and what the person's other files say of them. Which of it counts is worked out where it is shown, and again
- * where it is brought in, by the same call (`core/gather`).
+ * What a package's items are, to which course they may belong, and what the person's other files say of them. Which of it counts is worked out
+ * where it is shown, and again where it is brought in, by the same call (`core/gather`).
  * @throws Refusal where the file is no package that has been read
  */
 export async function readGathering(
@@ -33,15 +51,16 @@ export async function readGathering(
   const upload = await findUpload(db, id)
   const own = upload && (await contributionOf(db, upload))
   if (own?.as !== 'package') throw notFound('This package')
-  const zone = zoneRules((await loadTermCalendar(db, termCode)).timeZone, validYears)
-  const open = (await uploadsOf(db, person.id)).filter(other => other.id !== id && !other.outcome)
-  // Of files of one name the one that was sent last counts: it stands in for those before.
-  const others = open.filter(({ name }, at) => open.findIndex(each => each.name === name) === at)
+  const zone = await zoneOfTerm(db, termCode)
+  const others = newest((await uploadsOf(db, person.id)).filter(other => other.id !== id))
   const files: GatherReply['files'] = []
+  const classes = new Set<string>()
   for (const other of others) {
     const contribution = await contributionOf(db, other)
     if (!contribution || contribution.as === 'package') continue
+    if (other.outcome && !mayComeAgain(contribution)) continue
     const sayings = sayingsOf(other.name, contribution, { items: own.items, zone })
+    for (const key of classesSaid(contribution, own.items)) classes.add(key)
     files.push({
       id: other.id,
       name: other.name,
@@ -50,19 +69,21 @@ export async function readGathering(
       unread: contribution.as === 'sheet' ? [...contribution.unread] : [],
     })
   }
-  return { items: [...own.items], files }
+  const report = await loadReport(db, id)
+  const courses = await belongsTo(db, person, {
+    title: report?.detail.title ?? '',
+    items: own.items,
+    classes: [...classes],
+  })
+  return { courses, items: [...own.items], files }
+}
+/** The classes that a file says it is about. */
+function classesSaid(contribution: Contribution, items: readonly GatheredItem[]): string[] {
+  if (contribution.as === 'course-json') return [contribution.classKey]
+  const key = contribution.as === 'line-items' ? classOf(contribution.tables, items) : null
+  return key === null ? [] : [key]
 }
 
-/** The course JSON among some files; a second one has no place beside it. */
-async function documentAmong(db: Knex, uploads: readonly Upload[]): Promise<CourseDocument | null> {
-  for (const upload of uploads) {
-    if ((await contributionOf(db, upload))?.as !== 'course-json') continue
-    const parts: Buffer[] = []
-    for await (const part of partsOf(db, upload.id)) parts.push(part)
-    return readCourseDocument(upload.name, Buffer.concat(parts))
-  }
-  return null
-}
 /** Files that are brought in together with a package: each still its person's, and read. @throws Refusal where one is not */
 export async function besideUploads(
   db: Knex,
@@ -73,34 +94,112 @@ export async function besideUploads(
   for (const id of ids) {
     const upload = await findUpload(db, id)
     if (!upload || upload.personId !== personId) throw notFound('One of the files')
-    if (upload.outcome) throw refuse('file-brought-in')
+    if (upload.outcome && !mayComeAgain(await contributionOf(db, upload))) throw refuse('file-brought-in')
     uploads.push(upload)
   }
   return uploads
 }
+/** The bytes of a file that comes in beside another. */
+async function bytesOf(db: Knex, upload: Upload): Promise<Buffer> {
+  const parts: Buffer[] = []
+  for await (const part of partsOf(db, upload.id)) parts.push(part)
+  return Buffer.concat(parts)
+}
+
+export interface GatherInto extends Pick<CourseImport, 'term' | 'pairs' | 'choices'> {
+  readonly courseKey: string
+  /** The registrar's class that the course is; null: none. */
+  readonly classKey: string | null
+  /** Records about students come in too, of whoever is on the roster: the academic office brings them. */
+  readonly withStudents: boolean
+  /** A course JSON for a package of which no file says more than single items. */
+  readonly blank: CourseDocument
+  readonly limits: ReadLimits
+}
 /** What a package and the files beside it make of a course, and what stays out of it. */
+export interface GatheredCourse {
+  readonly document: CourseDocument
+  /** One of the files is a course JSON: it says all that there is to say around the items. */
+  readonly isWhole: boolean
+  readonly results: Results | null
+  /** The students of the class, as a bundle names them. */
+  readonly students: Roster['users']
+  readonly findings: readonly Finding[]
+  /** Files that are used up with it. */
+  readonly used: readonly Upload[]
+}
 export async function gathered(
   db: Knex,
   content: CourseContent,
   uploads: readonly Upload[],
-  { term, pairs, choices, classKey }: Pick<CourseImport, 'term' | 'pairs' | 'choices'> & { classKey: string },
-): Promise<{ document: CourseDocument; findings: Finding[] }> {
-  const zone = zoneRules((await loadTermCalendar(db, term)).timeZone, validYears)
+  { term, pairs, choices, courseKey, classKey, withStudents, blank, limits }: GatherInto,
+): Promise<GatheredCourse> {
+  const zone = await zoneOfTerm(db, term)
   const items = itemsOfPackage(content)
-  const sayings = []
+  const sayings: Saying[] = []
+  const bundles: { upload: Upload; key: string }[] = []
+  const used: Upload[] = []
+  let whole: CourseDocument | null = null
   for (const upload of uploads) {
     const contribution = await contributionOf(db, upload)
-    if (contribution) sayings.push(...sayingsOf(upload.name, contribution, { items, zone }))
+    if (!contribution) continue
+    sayings.push(...sayingsOf(upload.name, contribution, { items, zone, classKey }))
+    if (contribution.as === 'line-items') {
+      const key = classOf(contribution.tables, items, classKey)
+      if (key !== null) bundles.push({ upload, key })
+    } else used.push(upload)
+    // A second one has no place beside it.
+    if (contribution.as === 'course-json')
+      whole ??= readCourseDocument(upload.name, await bytesOf(db, upload))
   }
   const all = gather(items, sayings, { pairs, choices })
-  const { document, students } = withoutStudents(await documentAmong(db, uploads))
+  const { document, students } = withStudents ? { document: whole, students: 0 } : withoutStudents(whole)
+  const ofClass = []
+  for (const { upload, key } of bundles) ofClass.push(await rowsOfClass(db, upload, key, { all, limits }))
   return {
-    document: gatheredDocument(all, { classKey, document }),
+    document: gatheredDocument(all, { classKey: courseKey, document: document ?? blank }),
+    isWhole: whole !== null,
+    results: ofClass.at(-1)?.results ?? null,
+    students: ofClass.at(-1)?.students ?? [],
     findings: [
       ...all.unmet.map(({ saying, why, alike }) =>
         finding('saying-unmet', `${saying.file}, ${saying.where}`, { title: saying.title, why, alike }),
       ),
+      ...daysOnly(all),
+      ...ofClass.flatMap(({ findings }) => findings),
       ...(students > 0 ? [finding('students-stay-out', 'course JSON', { records: students })] : []),
     ],
+    used,
+  }
+}
+function daysOnly({ items }: Gathered): Finding[] {
+  const { length } = items.filter(({ fields }) => dateFields.some(field => isDay(fields[field]?.value ?? '')))
+  const { opens, due } = usualTimes
+  return length > 0 ? [finding('days-only', 'dates', { items: length, opens, due })] : []
+}
+/** Of a bundle the students of one class, and what they got for line items that met something. */
+async function rowsOfClass(
+  db: Knex,
+  upload: Upload,
+  key: string,
+  { all, limits }: { all: Gathered; limits: ReadLimits },
+): Promise<{ results: Results; students: Roster['users']; findings: Finding[] }> {
+  const archive = await openZip(upload.name, bufferSource(await bytesOf(db, upload)), limits)
+  const { roster } = await readOneRoster(archive, limits)
+  const itemOf = new Map(
+    all.met.flatMap(({ saying, item }) =>
+      saying.file === upload.name ? [[saying.where, item.identifier] as const] : [],
+    ),
+  )
+  const enrolled = roster.enrollments.filter(row => row.classSourcedId === key && row.role === 'student')
+  const named = new Set(enrolled.map(row => row.userSourcedId))
+  const own = new Set(roster.lineItems.flatMap(row => (row.classSourcedId === key ? [row.sourcedId] : [])))
+  const rows = roster.results.filter(row => own.has(row.lineItemSourcedId))
+  const met = rows.filter(row => itemOf.has(row.lineItemSourcedId))
+  const unmet = rows.length - met.length
+  return {
+    results: { rows: met, itemOf },
+    students: roster.users.filter(row => named.has(row.sourcedId)),
+    findings: unmet > 0 ? [finding('results-unmet', upload.name, { results: unmet, why: 'line-items' })] : [],
   }
 }

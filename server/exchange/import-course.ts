@@ -5,15 +5,15 @@ import { assembleCourse, type AssembledCourse } from '../../core/course/assemble
 import type { CourseContent } from '../../core/course/model'
 import { finding, type Finding } from '../../core/formats/findings'
 import type { CourseDocument } from '../../core/formats/json/documents'
-import { noRoster, type Roster } from '../../core/formats/oneroster/read'
+import type { Roster } from '../../core/formats/oneroster/read'
 import type { StudentRecord } from '../../core/student-data/kind'
 import { allStudentData, type AnyStudentDataKind } from '../../core/student-data/student-data'
 import { upsertTerm } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import { stampOf } from '../clock'
-import { keepTemplate } from '../courses/carried.queries'
+import { keepAsCame } from '../courses/carried.queries'
 import { holdsContent, insertContent } from '../courses/content.queries'
-import { findCourseBySource, lockCourse, replaceMeetings } from '../courses/courses.queries'
+import { findCourseBySource, loadFacts, lockCourse, replaceMeetings } from '../courses/courses.queries'
 import { makeShownOfCourse } from '../courses/shown/shown'
 import { enrolmentIds } from '../courses/staff.queries'
 import { insertStudentData, type StudentEntry } from '../courses/student-data.queries'
@@ -31,47 +31,59 @@ export async function importTerm(db: Knex, calendar: TermCalendar): Promise<void
   })
 }
 
+/** What students of a class got, and which item each line item that they got it for is about, by identifier. */
+export interface Results {
+  readonly rows: Roster['results']
+  readonly itemOf: ReadonlyMap<string, string>
+}
 /** What a course is put together from. */
 export interface CourseFiles {
-  classKey: string
-  content: CourseContent | null
-  roster: Roster | null
-  document: CourseDocument | null
+  /** What lineage keys are made with: the course's key among the registrar's and among files. */
+  readonly courseKey: string
+  readonly content: CourseContent | null
+  readonly document: CourseDocument | null
+  readonly results: Results | null
 }
 /**
- * Puts content into a class that the roster has named and that holds none yet, together with what its line items and its
- * course JSON say, and the student data of the term. All or nothing.
+ * Fills a course that holds nothing with content, with what its course JSON says, and with the student data of the term. Whoever calls it
+ * has the course for themselves ({@link lockCourse}).
+ */
+export async function fillCourse(trx: Knex, courseId: string, files: CourseFiles): Promise<Finding[]> {
+  const { courseKey, content, document } = files
+  const { timeZone } = (await loadFacts(trx, courseId)).term
+  const zone = zoneRules(timeZone, validYears)
+  const assembled = assembleCourse({ courseKey, content, document })
+  await insertContent(trx, courseId, assembled.content)
+  await makeShownOfCourse(trx, courseId)
+  await keepSearchable(trx, courseId, anyText)
+  if (document && document.meetings.length > 0) await replaceMeetings(trx, courseId, document.meetings)
+  const found = await importStudentData(trx, {
+    enrolments: await enrolmentIds(trx, courseId),
+    assembled,
+    results: files.results,
+    document,
+    instant: wall => stampOf(new Date(instantOf(zone, wall) * 60_000)),
+  })
+  return [...assembled.findings, ...found]
+}
+/**
+ * Brings content into a class that the roster has named and that holds none yet. All or nothing; what came is what later files of it are
+ * compared with.
  * @throws Refusal where the class is unknown or holds content already.
  */
-export async function importCourse(db: Knex, files: CourseFiles): Promise<Finding[]> {
-  const { classKey, document } = files
-  const roster = files.roster ?? noRoster
-  const lineItems = roster.lineItems.filter(row => row.classSourcedId === classKey)
-  const classLineItems = new Set(lineItems.map(row => row.sourcedId))
-  const results = roster.results.filter(row => classLineItems.has(row.lineItemSourcedId))
+export async function importCourse(
+  db: Knex,
+  { classKey, ...files }: Omit<CourseFiles, 'courseKey'> & { classKey: string },
+): Promise<Finding[]> {
   return inTransaction(db, async trx => {
     const course = await findCourseBySource(trx, classKey)
     if (!course) throw refuse('unknown-class', { classKey })
     await lockCourse(trx, course.id)
     if (await holdsContent(trx, course.id))
       throw refuse('class-holds-content', { title: course.title, classKey })
-    const zone = zoneRules(course.timeZone, validYears)
-    const { content } = files
-    const { categories } = roster
-    const assembled = assembleCourse({ courseKey: classKey, content, categories, lineItems, document, zone })
-    await insertContent(trx, course.id, assembled.content)
-    if (assembled.content.madeBy === 'template') await keepTemplate(trx, course.id)
-    await makeShownOfCourse(trx, course.id)
-    await keepSearchable(trx, course.id, anyText)
-    if (document) await replaceMeetings(trx, course.id, document.meetings)
-    const found = await importStudentData(trx, {
-      enrolments: await enrolmentIds(trx, course.id),
-      assembled,
-      results,
-      document,
-      instant: wall => stampOf(new Date(instantOf(zone, wall) * 60_000)),
-    })
-    const findings = [...assembled.findings, ...found]
+    const findings = await fillCourse(trx, course.id, { ...files, courseKey: classKey })
+    if (files.document?.madeBy === 'template') await keepAsCame(trx, course.id, 'template')
+    await keepAsCame(trx, course.id, 'file')
     await writeLog(trx, {
       action: 'course.imported',
       courseId: course.id,
@@ -84,7 +96,7 @@ export async function importCourse(db: Knex, files: CourseFiles): Promise<Findin
 interface StudentFiles {
   enrolments: ReadonlyMap<string, string>
   assembled: AssembledCourse
-  results: Roster['results']
+  results: Results | null
   document: CourseDocument | null
   instant: (wall: WallTime) => string
 }
@@ -98,10 +110,10 @@ interface Located {
 function recordsOf(kind: AnyStudentDataKind, files: StudentFiles): Located[] {
   const { assembled, results, document, instant } = files
   if (kind.from === 'results.csv')
-    return results.map(row => ({
+    return (results?.rows ?? []).map(row => ({
       where: `results.csv, ${row.sourcedId}`,
       record: { student: row.studentSourcedId, item: row.lineItemSourcedId, values: kind.read(row) },
-      lineage: assembled.itemOfLineItem.get(row.lineItemSourcedId),
+      lineage: assembled.lineages.get(results?.itemOf.get(row.lineItemSourcedId) ?? ''),
     }))
   const entries: readonly unknown[] = document?.[kind.name as 'posts'] ?? []
   return entries.map(entry => {

@@ -1,29 +1,25 @@
 import type { Knex } from 'knex'
-import { codeText } from '../../core/course/code-text'
 import { checkCalendar } from '../../core/calendar/check'
 import type { TermCalendar } from '../../core/calendar/schema'
-import type { Body, CourseNode } from '../../core/course/model'
-import { readCartridge } from '../../core/formats/cartridge/read'
 import type { ReadLimits } from '../../core/formats/limits'
 import { readCourseDocument, readTermCalendar } from '../../core/formats/json/documents'
 import { readOneRoster } from '../../core/formats/oneroster/read'
 import type { ImportRequest } from '../../shared/api/uploads'
 import { findTerm, loadTermCalendar } from '../calendars/terms.queries'
 import { isTimeZone } from '../calendars/zones'
-import { findCourseBySource, insertCourse } from '../courses/courses.queries'
+import { findCourseBySource } from '../courses/courses.queries'
 import { inTransaction } from '../db/transaction'
 import { refuse, Refusal, refusalText } from '../errors/refusal'
 import { holdJob, type Job } from '../jobs/jobs.queries'
 import { writeLog } from '../log/log.queries'
-import { homeOrg } from '../people/orgs.queries'
 import { importRoster } from '../registrar/roster'
 import { openZip, type Source } from './files/zip'
-import { besideUploads, gathered } from './gathering'
+import { bringCourse } from './bring-course'
 import { importCourse, importTerm } from './import-course'
+import type { Importing, Progress } from './importing'
 import type { Outcome } from './outcome'
-import { findUpload, keepPackage, settleUpload, type Upload } from './uploads.queries'
+import { findUpload, settleUpload } from './uploads.queries'
 
-type Progress = (done: number, total: number) => void
 type Request<As extends ImportRequest['as']> = Extract<ImportRequest, { as: As }>
 
 /** The calendar of a term with further closures. @throws Refusal where they do not fit it. */
@@ -45,51 +41,6 @@ export async function withClosures(
   throw refuse('days-do-not-fit', { errors })
 }
 
-/** What one import works with. `source`: the bytes that lie aside. */
-interface Importing {
-  trx: Knex.Transaction
-  job: Job
-  upload: Upload
-  source: Source
-  limits: ReadLimits
-  progress: Progress
-}
-async function importAsCourse(importing: Importing, request: Request<'course'>): Promise<Outcome> {
-  const { trx, job, upload, source, limits, progress } = importing
-  const sourceId = `upload:${upload.id}`
-  const read = await readCartridge(await openZip(upload.name, source, limits), {
-    courseKey: sourceId,
-    limits,
-    progress: (done, total) => progress(done, total * 2),
-  })
-  const content = { ...read.content, nodes: counting(read.content.nodes, progress) }
-  const term = await findTerm(trx, request.term)
-  if (!term) throw refuse('unknown-term', { term: request.term })
-  const orgId = job.personId && (await homeOrg(trx, job.personId))
-  if (!orgId) throw refuse('no-department')
-  const { code, section, title } = request
-  const courseId = await insertCourse(trx, {
-    sourceId,
-    termId: term.id,
-    orgId,
-    code,
-    section,
-    title,
-    language: read.content.language?.slice(0, 40) ?? null,
-    personId: job.personId,
-  })
-  const beside = await besideUploads(trx, job.personId, request.beside)
-  const { document, findings } = await gathered(trx, read.content, beside, { ...request, classKey: sourceId })
-  const found = await importCourse(trx, { classKey: sourceId, content, roster: null, document })
-  await keepPackage(trx, upload, courseId)
-  const outcome = {
-    courseId,
-    text: `Kept as ${codeText({ code, section })} ${title}, ${term.name}`,
-    findings: [...findings, ...found],
-  }
-  for (const other of beside) await settleUpload(trx, other.id, { ...outcome, findings: [] })
-  return outcome
-}
 async function importAsRoster(
   { trx, upload, source, limits, progress }: Importing,
   { tables }: Request<'roster'>,
@@ -125,8 +76,8 @@ async function importAsCourseJson({ trx, upload, source }: Importing): Promise<O
   const findings = await importCourse(trx, {
     classKey: document.class,
     content: null,
-    roster: null,
     document,
+    results: null,
   })
   const course = await findCourseBySource(trx, document.class)
   return {
@@ -138,7 +89,7 @@ async function importAsCourseJson({ trx, upload, source }: Importing): Promise<O
 function importAs(importing: Importing, request: ImportRequest): Promise<Outcome> {
   switch (request.as) {
     case 'course':
-      return importAsCourse(importing, request)
+      return bringCourse(importing, request)
     case 'roster':
       return importAsRoster(importing, request)
     case 'closures':
@@ -173,28 +124,6 @@ export async function importUpload(
     })
   })
 }
-/** The same nodes, which tell how many of their bodies have been written: the second half of the work. */
-function counting(nodes: readonly CourseNode[], progress: Progress): CourseNode[] {
-  let total = 0
-  let done = 0
-  const counted = (body: Body): Body => {
-    total++
-    return {
-      ...body,
-      async *chunks() {
-        yield* body.chunks()
-        progress(total + ++done, total * 2)
-      },
-    }
-  }
-  const walk = <T extends CourseNode>(node: T): T => ({
-    ...node,
-    ...('body' in node && node.body && { body: counted(node.body) }),
-    children: node.children.map(walk),
-  })
-  return nodes.map(walk)
-}
-
 /** What a person can do about a file that could not be brought in. */
 export const importProblem = (error: unknown): string =>
   error instanceof Refusal

@@ -56,7 +56,7 @@ export async function receiveUpload(
   db: Knex,
   person: Person,
   path: string,
-  stream: IncomingMessage,
+  stream: Pick<IncomingMessage, 'iterator' | 'headers'>,
 ): Promise<{ id: string }> {
   const name = nameOf(path)
   const limit = uploadLimit()
@@ -186,6 +186,7 @@ export async function discardUpload(db: Knex, person: Person, id: string): Promi
   })
 }
 
+const termAsked = (request: ImportWish): string => ('term' in request ? (request.term ?? '') : '')
 /** Why a file may not be brought in so; null: it may. */
 function faultOf(view: UploadReply, request: ImportWish): Refusal | null {
   if (view.state === 'imported') return refuse('file-brought-in')
@@ -199,8 +200,8 @@ function faultOf(view: UploadReply, request: ImportWish): Refusal | null {
     'course-json': mayDo.importCourse,
   }
   if (!may[request.as]) return refuse('file-for-office')
-  if ('term' in request && !view.terms.some(term => term.code === request.term))
-    return refuse('unknown-term', { term: request.term })
+  const term = request.as === 'course' && (request.into || request.span) ? '' : termAsked(request)
+  if (term !== '' && !view.terms.some(({ code }) => code === term)) return refuse('unknown-term', { term })
   return null
 }
 /** Asks for a file that has been read to be brought in. */

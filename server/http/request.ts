@@ -9,7 +9,7 @@ const bodyLimit = 4 * 1024 * 1024
  * The bytes of a request as they arrive. Whoever stops reading may still answer: the connection stays open until they have (and is
  * closed then, see `route.ts`).
  */
-export const chunksOf = (request: IncomingMessage): AsyncIterable<Buffer> =>
+export const chunksOf = (request: Pick<IncomingMessage, 'iterator'>): AsyncIterable<Buffer> =>
   request.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>
 /** What came with a request, counted while it is read: no more than may be is ever held. @throws Refusal */
 export async function readBytes(event: H3Event, limit: number): Promise<Buffer> {

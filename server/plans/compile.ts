@@ -10,7 +10,7 @@ import { present } from '../../core/present'
 import { loadCalendar, loadCalendars } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
-import { loadFacts, meetingFacts } from '../courses/courses.queries'
+import { isFileAmong, loadFacts, meetingFacts } from '../courses/courses.queries'
 import { carriedBefore, carrySide, tallyOf } from '../courses/known'
 import { contentsOf } from '../courses/sections.queries'
 import { inSnapshot } from '../db/transaction'
@@ -87,7 +87,7 @@ export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | 
   const sources = sides.slice(0, plan.sourceIds.length)
   const found = sides.slice(sources.length, -1)
   const target = present(sides.at(-1))
-  const before = await carriedBefore(db, plan.targetId, tally)
+  const before = await carriedBefore(db, plan.targetId, await isFileAmong(db, plan.sourceIds), tally)
   const searched = search === undefined ? await findTraces(db, plan.id) : search
   const traces = searched && { traces: searched.found, unseen: searched.looked.unseen }
   const byHand = await addedByHand(db, writtenCourse(plan))

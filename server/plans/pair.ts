@@ -27,7 +27,7 @@ export async function checkShell(db: Knex, person: Person, target: string): Prom
   if (!into.read || into.role === 'shared') throw notFound('The shell to roll into')
   const shell = await loadFacts(db, target)
   if (shell.origin === 'awaited') throw notFound('The shell to roll into')
-  if (shell.origin === 'snapshot' || shell.origin === 'version') throw refuse('into-snapshot')
+  if (['snapshot', 'version', 'file'].includes(shell.origin)) throw refuse('into-snapshot')
   if ((await contentOf(db, target)) !== target) throw refuse('into-joined-section')
   if (!into.plan) throw refuse('may-not-plan')
 }

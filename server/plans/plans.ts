@@ -15,7 +15,7 @@ import { zoneRules } from '../calendars/zones'
 import { isoInstant, now } from '../clock'
 import { accessToCourse, accessToCourses, coursesOf, readableCourses } from '../courses/access'
 import { codeKnowledge } from '../courses/codes'
-import { coursesInTerm } from '../courses/courses.queries'
+import { coursesInTerm, isFileAmong } from '../courses/courses.queries'
 import { carriedBefore } from '../courses/known'
 import { courseLines, lineIn, loadWhole } from '../courses/lines'
 import { inSnapshot, inTransaction } from '../db/transaction'
@@ -106,7 +106,7 @@ async function planWithCourses(db: Knex, person: Person, id: string): Promise<Pl
   const more = await Promise.all(plan.sourceIds.slice(1).map(whole))
   const found = await loadFound(db, person, plan, closed)
   const target = await loadWhole(db, person, plan.targetId)
-  const before = await carriedBefore(db, plan.targetId)
+  const before = await carriedBefore(db, plan.targetId, await isFileAmong(db, plan.sourceIds))
   const open = plan.sourceIds.filter(id => !closed.includes(id))
   const sourceContents = [...(await contentsOf(db, open)).values()]
   const own = await accessToCourse(db, person, changedCourse(plan))

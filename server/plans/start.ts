@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { ruleBy } from '../../core/dates/rule'
 import { defaultWindows } from '../../core/pairing/windows'
 import {
   asAgain,
@@ -26,8 +27,8 @@ import { checkOffered, checkPair, checkShell, checkSources, sameSources } from '
 import * as queries from './plans.queries'
 
 type Sources = NewPlan['sources']
-/** What a plan is to begin with; or a habit. */
-type Decisions = NewPlan['decisions'] | Habit
+/** What a plan is to begin with; or a habit; or nothing but what a file says otherwise than the course that it is of. */
+type Decisions = NewPlan['decisions'] | Habit | 'as-the-file'
 
 /** The decisions a plan begins with: windows from the shell's term where it has none, rules as before where they are asked for. */
 async function firstDecisions(
@@ -41,11 +42,17 @@ async function firstDecisions(
     run => run.sourceId === first && run.snapshotId === null,
   )
   if (earlier) return { document: await withOwnFound(db, person, asAgain(earlier.document)) }
+  if (decisions === 'as-the-file') return { document: asTheFile() }
   const { document, begunWith } = await rememberedDecisions(db, person, first, target, decisions)
   const shell = await loadFacts(db, target)
   const free = Object.values(shell.windows).every(value => value === null)
   const windows = free ? defaultWindows(await loadCalendar(db, target)) : null
   return { document: { ...document, windows }, begunWith }
+}
+/** What a file says is taken as it says it: its dates are of this very term. */
+function asTheFile(): PlanDocument {
+  const recommended = recommendedPlan()
+  return { ...recommended, dates: { ...recommended.dates, rule: ruleBy('unchanged') } }
 }
 /**
  * What is remembered for a plan: a habit that was asked for; else one's own usual habit; else what was decided when the source was filled;
@@ -56,7 +63,7 @@ async function rememberedDecisions(
   person: Person,
   source: string,
   target: string,
-  decisions: Decisions,
+  decisions: Exclude<Decisions, 'as-the-file'>,
 ): Promise<{ document: PlanDocument; begunWith: BegunWith }> {
   const recommended = recommendedPlan()
   const by = async (habit: Habit) => ({

@@ -194,7 +194,7 @@ async function upsertBySource(
 }
 export const upsertOrgs = (db: Knex, rows: readonly Omit<OrgRow, 'id'>[]) =>
   upsertBySource(db, 'orgs', [...rows], ['name', 'type', 'parent_source_id'])
-export const upsertPeople = (db: Knex, rows: readonly Omit<PersonRow, 'id' | 'password'>[]) =>
+export const upsertPeople = (db: Knex, rows: readonly Omit<PersonRow, 'id' | 'password' | 'of_course'>[]) =>
   upsertBySource(
     db,
     'people',

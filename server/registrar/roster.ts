@@ -15,7 +15,7 @@ import type { EnrolmentRole } from '../db/tables'
 import { writeLog } from '../log/log.queries'
 import { fullNames } from '../people/people.queries'
 import type { ChangeKind, RosterChange } from './roster-changes'
-import { phoneKeysOf } from '../student-data/phones'
+import { personRow } from './person-row'
 import * as queries from './roster.queries'
 
 const roles = new Map<string, EnrolmentRole>([
@@ -125,16 +125,8 @@ async function peopleRows({ trx, roster, findings }: Importing) {
     } else if (login !== null)
       findings.push(finding('login-taken', `users.csv, ${row.sourcedId}`, { login, owner }))
     return {
-      source_id: row.sourcedId,
+      ...personRow(row),
       login: isTheirs ? login : null,
-      given_name: row.givenName,
-      family_name: row.familyName,
-      email: row.email || null,
-      middle_name: row.middleName || null,
-      nickname: row['metadata.nickname'] || null,
-      number: row.identifier || null,
-      user_name: row.username || null,
-      phone_keys: phoneKeysOf([row.phone, row.sms]),
       active: row.enabledUser !== 'false',
     }
   })

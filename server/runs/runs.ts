@@ -17,9 +17,9 @@ import type { RunStep } from '../../shared/api/writing'
 import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
-import { keepBases, packedBases } from '../courses/carried.queries'
+import { addBases } from '../courses/carried.queries'
 import { loadStanding, settingsHashes } from '../courses/content.queries'
-import { factsOfCourses, lockCourse, type CourseFacts } from '../courses/courses.queries'
+import { factsOfCourses, isFileAmong, lockCourse, type CourseFacts } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { shownBody } from '../courses/shown/shown'
 import * as sections from '../courses/sections.queries'
@@ -316,7 +316,8 @@ async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
   await redactIdentifiers(trx, plan.targetId, namedInPackage(running))
   const settings = await settingsWritten(trx, plan.targetId, placements)
   const bases = basesOf(input, compiled.rows, { texts, settings })
-  await keepBases(trx, plan.targetId, packedBases(input.before.bases, bases))
+  const isOfFile = await isFileAmong(trx, plan.sourceIds)
+  await addBases(trx, plan.targetId, isOfFile ? bases.map(base => ({ ...base, file: true })) : bases)
 }
 /** The keys in the course that is written of what its package called by a student. */
 function namedInPackage({ input, compiled, plan }: Running): string[] {

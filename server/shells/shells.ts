@@ -56,10 +56,15 @@ const daysToClasses = (term: Pick<TermLine, 'classesFrom' | 'timeZone'>): number
 export async function listShells(db: Knex, person: Person): Promise<ShellsReply> {
   const today = await todayHere(db)
   const rule = await readPastRule(db, person)
-  const terms = (await listTerms(db)).reverse()
-  const place = new Map(terms.map((term, at) => [term.id, at]))
   const own = await coursesOf(db, person)
   const courses = await queries.indexOfCourses(db, own(), person.id)
+  const terms = (
+    await listTerms(
+      db,
+      courses.map(({ termId }) => termId),
+    )
+  ).reverse()
+  const place = new Map(terms.map((term, at) => [term.id, at]))
   const waiting = await waitingPlans(db, person)
   const waited = waiting.flatMap(plan => [plan.targetId, ...plan.sourceIds])
   const lineOf = lineIn(await courseLines(db, person, waited))

@@ -18,7 +18,15 @@ export const itemDates = { opens: wall, due: wall, closes: wall }
 
 /** `shared`: somebody else's course from which one may take. */
 export const courseRoles = ['instructor', 'assistant', 'coordinator', 'office', 'shared'] as const
-export const courseOrigins = ['registrar', 'hand', 'awaited', 'template', 'snapshot', 'version'] as const
+export const courseOrigins = [
+  'registrar',
+  'hand',
+  'awaited',
+  'template',
+  'snapshot',
+  'version',
+  'file',
+] as const
 export type CourseRole = (typeof courseRoles)[number]
 
 /** A course or shell in a line: enough to recognise it. */

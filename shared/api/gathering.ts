@@ -1,29 +1,66 @@
 import { z } from 'zod'
+import { civilDate } from '../../core/calendar/schema'
+import { dayOf } from '../../core/calendar/day'
 import { saidFields, sayingKinds } from '../../core/gather/saying'
-import { filledLine, line } from '../../core/text'
+import { line } from '../../core/text'
 import { id } from './courses'
 
-const label = (what: string, most: number) => filledLine(most, `Give ${what}.`)
 const key = z.string().max(1000)
-/** A package as a course, alone or together with other files of the person. */
-export const courseImport = z.object({
-  as: z.literal('course'),
-  term: label('the term', 190),
-  code: label('a code', 40),
-  section: line(40),
-  title: label('a title', 500),
-  /** Files that say more of it. */
+/** What is decided of the files that come in together. */
+const gathered = {
+  /** Files that say more of the course. */
   beside: z.array(id).max(20, 'At most 20 files at once.').default([]),
   /** Lines of these files paired by hand (`sayingKey`), each with an item's identifier; null: with none. */
   pairs: z.record(key, key.nullable()).default({}),
   /** Which file is believed of a field of an item (`fieldKey`), where that is not the one that wins unasked. */
   choices: z.record(key, z.string().max(200)).default({}),
-})
+}
+/**
+ * A package as a course, alone or together with other files of the person: a new one in a term, or in one of its own (`span`); or into a course
+ * that is there (`into`): a class that holds nothing yet gets it, any other is compared with it.
+ */
+export const courseImport = z
+  .object({
+    as: z.literal('course'),
+    into: id.nullable().default(null),
+    term: line(190).default(''),
+    /** First and last day of classes, where no term here is the one it was taught in. */
+    span: z.object({ from: civilDate, to: civilDate }).nullable().default(null),
+    code: line(40).default(''),
+    section: line(40).default(''),
+    title: line(500).default(''),
+    ...gathered,
+  })
+  .check(context => {
+    const { into, term, span, title } = context.value
+    const fault = (path: string, message: string): void =>
+      void context.issues.push({ code: 'custom', path: [path], message, input: context.value })
+    if (into !== null) return
+    if (title === '') fault('title', 'Give a title.')
+    if (!span && term === '') fault('term', 'Give the term.')
+    if (span && dayOf(span.to) - dayOf(span.from) < 6)
+      fault('span', 'The last day of classes is at least a week after the first.')
+  })
 export type CourseImport = z.output<typeof courseImport>
 
 const values = z.partialRecord(z.enum(saidFields), z.string().nullable())
+/** How a course that is there shows that a package is of it: by its class in another file, by its items, by its code, by its title. */
+export const belongsWays = ['class', 'items', 'code', 'title'] as const
 /** Items of a package, and what other files say of them: what `core/gather` puts together. */
 export const gatherReply = z.object({
+  /** Courses that are there to which the package may belong, the surest first. */
+  courses: z.array(
+    z.object({
+      id,
+      name: z.string(),
+      term: z.string(),
+      /** It holds nothing yet: the package fills it. */
+      isEmpty: z.boolean(),
+      why: z.enum(belongsWays),
+      /** How many of the package's items it has. */
+      items: z.int(),
+    }),
+  ),
   items: z.array(
     z.object({
       identifier: z.string(),

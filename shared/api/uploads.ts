@@ -71,7 +71,13 @@ export const uploadReply = uploadLine.extend({
     })
     .nullable(),
   outcome: z
-    .object({ courseId: id.optional(), text: z.string(), findings: z.array(findingReply) })
+    .object({
+      courseId: id.optional(),
+      /** The plan that compares the file with the course. */
+      planId: id.optional(),
+      text: z.string(),
+      findings: z.array(findingReply),
+    })
     .nullable(),
   /** What the person may do with it. */
   may: z.object({

@@ -82,14 +82,21 @@ describe('a package with what other files say of it', () => {
     expect(saidOf(course)).toEqual(saidOf(there))
     const dated = course.nodes.filter(({ due }) => due !== null)
     expect(dated.length).toBeGreaterThan(30)
-    // Nothing about students came along, and that is said.
-    expect(course.studentData.students).toBe(0)
+    // Students whom the bundle names are lines of this course alone, with what they got; all else about students stays out, and that is said.
+    expect(course.studentData).toMatchObject({ students: 31, submissions: 0, posts: 0 })
+    expect(course.studentData.grades).toBe(1069)
+    const lines = await demo.db('people').where({ of_course: outcome.courseId ?? '' })
+    expect(lines).toHaveLength(31)
+    expect(lines.every(({ login, password }) => login === null && password === null)).toBe(true)
     expect(outcome.findings.map(({ code }) => code)).toEqual(expect.arrayContaining(['students-stay-out']))
     // The others are used up with it.
     await expect(askForImport(demo.db, marchetti, id, asCourse({ beside }))).rejects.toMatchObject({
       status: 409,
     })
-    expect((await viewUpload(demo.db, marchetti, beside[0]!)).outcome?.courseId).toBe(outcome.courseId)
+    const outcomes = []
+    for (const file of beside) outcomes.push((await viewUpload(demo.db, marchetti, file)).outcome?.courseId)
+    // The bundle is of other courses too: it may come again with them.
+    expect(outcomes).toEqual([undefined, outcome.courseId])
   })
   it('takes the dates of a sheet, in any order of columns, over those of others; or of another file where one says so', async () => {
     const { marchetti } = demo.people

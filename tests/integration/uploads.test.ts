@@ -237,7 +237,7 @@ describe('taking in', () => {
     // It goes on standing there when the file is taken off the list.
     await discardUpload(demo.db, marchetti, id)
     expect(await keptPackage(demo.db, outcome!.courseId!)).toMatchObject({ name: 'odd.imscc' })
-    await expect(keptPackage(demo.db, demo.courses.old)).resolves.toBeNull()
+    await expect(keptPackage(demo.db, demo.courses.empty)).resolves.toBeNull()
   })
   it('a roster is for the academic office, and deletes nobody', async () => {
     const { marchetti, ellwood } = demo.people

@@ -19,6 +19,7 @@ import { otherDates } from './017-other-dates'
 import { changedAt } from './018-changed-at'
 import { phoneKeys } from './019-phone-keys'
 import { undoAskedAt } from './020-undo-asked'
+import { broughtIn } from './021-brought-in'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -42,4 +43,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '018-changed-at': changedAt,
   '019-phone-keys': phoneKeys,
   '020-undo-asked': undoAskedAt,
+  '021-brought-in': broughtIn,
 }

@@ -93,7 +93,7 @@ function readJson(report: FileRead, file: string, bytes: Uint8Array): void {
     counts: { items: items.length, categories: categories.length, meetings: meetings.length },
     detail: {
       title: `Course JSON of class ${classKey}`,
-      contribution: { as: 'course-json', sayings: documentSayings(file, document) },
+      contribution: { as: 'course-json', classKey, sayings: documentSayings(file, document) },
     },
   })
 }

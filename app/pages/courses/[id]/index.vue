@@ -54,6 +54,7 @@ const origins = {
   template: 'a template',
   snapshot: 'a snapshot, kept as it was',
   version: 'an earlier version of what stands on a shelf',
+  file: 'a file that is compared with a course',
 }
 /** What stands over the title: `HYD 240-01 · Autumn 2026 · … · made by hand`. */
 const overTitle = computed(() => {

@@ -1,0 +1,217 @@
+import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
+import { titleOfPackage } from '../../core/course/package-title'
+import type { Body, CourseContent, CourseNode } from '../../core/course/model'
+import { spanText } from '../../core/dates/words'
+import { readCartridge } from '../../core/formats/cartridge/read'
+import { finding, type Finding } from '../../core/formats/findings'
+import { blankDocument } from '../../core/gather/document'
+import { present } from '../../core/present'
+import type { CourseImport } from '../../shared/api/gathering'
+import { findTerm, insertOwnTerm } from '../calendars/terms.queries'
+import { accessToCourse } from '../courses/access'
+import { keepAsCame } from '../courses/carried.queries'
+import { holdsContent } from '../courses/content.queries'
+import { insertCourse, loadCourseKeys, loadFacts, lockCourse } from '../courses/courses.queries'
+import { contentOf } from '../courses/sections.queries'
+import { addRosterLines, enrolmentIds } from '../courses/staff.queries'
+import { notFound, refuse } from '../errors/refusal'
+import { homeOrg } from '../people/orgs.queries'
+import { findPerson, isOffice, type Person } from '../people/people.queries'
+import { startPlan } from '../plans/start'
+import { personRow } from '../registrar/person-row'
+import { openZip } from './files/zip'
+import { besideUploads, gathered, type GatheredCourse, type GatherInto } from './gathering'
+import { fillCourse } from './import-course'
+import type { Importing, Progress } from './importing'
+import { categoriesThere, copyWhatStands, withWhatStands } from './later-file'
+import type { Outcome } from './outcome'
+import { keepPackage, settleUpload } from './uploads.queries'
+
+/** A course that a file goes into, or is compared with. */
+interface Target {
+  readonly id: string
+  readonly courseKey: string
+  readonly term: string
+  readonly name: string
+  readonly isFilled: boolean
+  /** The registrar has it. */
+  readonly isClass: boolean
+}
+/** The course that a file is to go into, taken for this transaction. @throws Refusal where the person may not write it, or nothing may be written there */
+async function targetOf(trx: Knex, person: Person, id: string): Promise<Target> {
+  const access = await accessToCourse(trx, person, id)
+  if (!access.read) throw notFound('This course')
+  if (!access.run) throw refuse('may-not-edit')
+  await lockCourse(trx, id)
+  const facts = await loadFacts(trx, id)
+  if (!['registrar', 'hand'].includes(facts.origin)) throw refuse('into-snapshot')
+  if ((await contentOf(trx, id)) !== id) throw refuse('into-joined-section')
+  return {
+    id,
+    courseKey: present(await loadCourseKeys(trx, id)).sourceId,
+    term: facts.term.code,
+    name: `${codeText(facts)} ${facts.title}`.trim(),
+    isFilled: await holdsContent(trx, id),
+    isClass: facts.origin === 'registrar',
+  }
+}
+/** The term of a new course; one of its own, where none here is the one it was taught in. */
+async function termOf(trx: Knex, { term: code, span }: CourseImport): Promise<{ id: string; name: string }> {
+  const own = span && (await insertOwnTerm(trx, { ...span, name: spanText(span.from, span.to) }))
+  const term = await findTerm(trx, own ?? code)
+  if (!term) throw refuse('unknown-term', { term: code })
+  return term
+}
+
+/** A package as a course: a new one; into a class that holds nothing yet; or compared with a course that is there. */
+export async function bringCourse(importing: Importing, request: CourseImport): Promise<Outcome> {
+  const { trx, job, upload, source, limits, progress } = importing
+  // Whoever asked for it is asked again, now that it is done.
+  const person = job.personId === null ? null : await findPerson(trx, job.personId)
+  if (!person) throw refuse('no-department')
+  const target = request.into === null ? null : await targetOf(trx, person, request.into)
+  const courseKey = target?.courseKey ?? `upload:${upload.id}`
+  const { content } = await readCartridge(await openZip(upload.name, source, limits), {
+    courseKey,
+    limits,
+    progress: (done, total) => progress(done, total * 2),
+  })
+  const beside = await besideUploads(trx, person.id, request.beside)
+  const into: GatherInto = {
+    ...request,
+    term: target?.term ?? request.term,
+    courseKey,
+    classKey: target?.isClass ? courseKey : null,
+    withStudents: target !== null && isOffice(person),
+    blank: blankDocument(courseKey, target ? await categoriesThere(trx, target) : []),
+    limits,
+  }
+  const came = await gathered(trx, content, beside, into)
+  const bringing: Bringing = { importing, person, content, came, courseKey }
+  const outcome = await (target
+    ? target.isFilled
+      ? compareWith(bringing, target)
+      : fill(bringing, target)
+    : makeCourse(bringing, request))
+  for (const other of came.used) await settleUpload(trx, other.id, { ...outcome, findings: [] })
+  return { ...outcome, findings: [...came.findings, ...outcome.findings] }
+}
+interface Bringing {
+  readonly importing: Importing
+  readonly person: Person
+  readonly content: CourseContent
+  readonly came: GatheredCourse
+  readonly courseKey: string
+}
+const filesOf = (
+  { courseKey, content, came: { document, results }, importing: { progress } }: Bringing,
+  nodes = content.nodes,
+) => ({
+  courseKey,
+  content: { ...content, nodes: counting(nodes, progress) },
+  document,
+  results,
+})
+
+async function makeCourse(bringing: Bringing, request: CourseImport): Promise<Outcome> {
+  const { importing, person, content, came, courseKey } = bringing
+  const { trx, upload } = importing
+  const term = await termOf(trx, request)
+  const orgId = await homeOrg(trx, person.id)
+  if (!orgId) throw refuse('no-department')
+  const { code, section, title } = request
+  const courseId = await insertCourse(trx, {
+    sourceId: courseKey,
+    termId: term.id,
+    orgId,
+    code,
+    section,
+    title,
+    language: content.language?.slice(0, 40) ?? null,
+    personId: person.id,
+  })
+  await lockCourse(trx, courseId)
+  await addRosterLines(trx, courseId, came.students.map(personRow))
+  const findings = await fillCourse(trx, courseId, filesOf(bringing))
+  await keepAsCame(trx, courseId, 'file')
+  await keepPackage(trx, upload, courseId)
+  return { courseId, text: `Kept as ${courseName({ code, section, title })}, ${term.name}`, findings }
+}
+const courseName = (of: { code: string; section: string; title: string }): string =>
+  of.code === '' ? of.title : `${codeText(of)} ${of.title}`
+
+/** A class that holds nothing yet gets the package; of its students it gets what they got, where they are on its roster. */
+async function fill(bringing: Bringing, { id, name }: Target): Promise<Outcome> {
+  const { importing, came } = bringing
+  const { trx, upload } = importing
+  const listed = await enrolmentIds(trx, id)
+  const rows = came.results?.rows ?? []
+  const known = rows.filter(row => listed.has(row.studentSourcedId))
+  const files = filesOf(bringing)
+  const results = files.results && { ...files.results, rows: known }
+  const found = await fillCourse(trx, id, { ...files, results })
+  if (came.document.madeBy === 'template') await keepAsCame(trx, id, 'template')
+  await keepAsCame(trx, id, 'file')
+  await keepPackage(trx, upload, id)
+  const unlisted = rows.length - known.length
+  const out: Finding[] =
+    unlisted > 0 ? [finding('results-unmet', name, { results: unlisted, why: 'students' })] : []
+  return { courseId: id, text: `Brought into ${name}`, findings: [...found, ...out] }
+}
+
+/**
+ * A later file of a course that is there stands as a course of its own, and a plan compares the two: what changed in the file is proposed, what
+ * was changed in the course stays, and nothing is written until the plan is run.
+ */
+async function compareWith(bringing: Bringing, target: Target): Promise<Outcome> {
+  const { importing, person, content, came } = bringing
+  const { trx, upload } = importing
+  const { termId, orgId } = present(await loadCourseKeys(trx, target.id))
+  const courseId = await insertCourse(trx, {
+    sourceId: `file:${upload.id}`,
+    termId,
+    orgId,
+    ...titleOfPackage(content.title || upload.name),
+    language: null,
+    personId: person.id,
+    origin: 'file',
+  })
+  await lockCourse(trx, courseId)
+  const files = filesOf(bringing, await withWhatStands(trx, target.id, content.nodes))
+  const findings = await fillCourse(trx, courseId, { ...files, results: null })
+  if (!came.isWhole) await copyWhatStands(trx, target.id, courseId)
+  const planId = await startPlan(trx, person, {
+    sources: [courseId],
+    target: target.id,
+    decisions: 'as-the-file',
+  })
+  return {
+    courseId: target.id,
+    planId,
+    text: `${upload.name} was compared with ${target.name}; nothing has changed there yet`,
+    findings,
+  }
+}
+
+/** The same nodes, which tell how many of their bodies have been written: the second half of the work. */
+function counting(nodes: readonly CourseNode[], progress: Progress): CourseNode[] {
+  let total = 0
+  let done = 0
+  const counted = (body: Body): Body => {
+    total++
+    return {
+      ...body,
+      async *chunks() {
+        yield* body.chunks()
+        progress(total + ++done, total * 2)
+      },
+    }
+  }
+  const walk = <T extends CourseNode>(node: T): T => ({
+    ...node,
+    ...('body' in node && node.body && { body: counted(node.body) }),
+    children: node.children.map(walk),
+  })
+  return nodes.map(walk)
+}
