@@ -1,3 +1,4 @@
+import type { SaidBy } from '../gather/saying'
 import type { PartValues } from './again'
 
 /**
@@ -21,6 +22,8 @@ export interface CarriedBase {
   readonly wroteSettings?: string
   /** It came with a file, and is compared with later files of the course; left out: with a course that was rolled. */
   readonly file?: true
+  /** Which kind of file said each of its dates and numbers. */
+  readonly by?: SaidBy
 }
 /** Of how a course grades only the source's rules are kept, as they were seen last. */
 export const seenRules = (source: string, type: 'category' | 'rules', settings: string): CarriedBase => ({

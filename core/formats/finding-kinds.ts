@@ -435,6 +435,26 @@ export const findingKinds = {
     ({ people, enrolments }: { people: number; enrolments: number }) =>
       `its terms, ${counted(people, 'person', 'people')} and ${counted(enrolments, 'enrolment', 'enrolments')} stay out: the academic office brings a roster in`,
   ),
+  'date-far': warning(
+    ({ title, verb, at }: { title: string; verb: string; at: string }) =>
+      `${title ? `${quoted(title, 60)} ` : ''}${verb} on ${at}, more than two years from the term: the date stays out`,
+  ),
+  'own-kept': note(
+    ({ fields }: { fields: number }) =>
+      `${counted(fields, 'date or number stays as the course has it', 'dates or numbers stay as the course has them')}: somebody changed ${fields === 1 ? 'it' : 'them'} there, or a file that counts more said so`,
+  ),
+  'line-items-stay-out': note(
+    ({
+      lineItems,
+      classes,
+      why,
+    }: {
+      lineItems: number
+      classes: number
+      why: 'none' | 'empty' | 'not-yours'
+    }) =>
+      `${counted(lineItems, 'line item')} of ${counted(classes, 'class', 'classes')} ${lineItems === 1 ? 'stays' : 'stay'} out: ${noCourseTexts[why]}`,
+  ),
   'results-unmet': note(
     ({ results, why }: { results: number; why: 'line-items' | 'students' }) =>
       `${counted(results, 'result', 'results')} of this class ${results === 1 ? 'stays' : 'stay'} out: ${why === 'students' ? 'the student is not on the roster here' : 'the line item meets nothing here'}`,
@@ -479,6 +499,11 @@ export const findingKinds = {
   'no-name': ofColumns(warning(() => 'is empty; the event has no name')),
 }
 
+const noCourseTexts = {
+  none: 'no course here is that class',
+  empty: 'the course holds no items yet; bring its package in first, or together with this bundle',
+  'not-yours': 'others teach it',
+}
 function unmetText(why: 'none' | 'several' | 'taken', alike: number): string {
   if (why === 'none') return 'meets no item of the course'
   return why === 'several'

@@ -5,6 +5,7 @@ import {
   sayingKinds,
   saidFields,
   type GatheredItem,
+  type SaidBy,
   type SaidField,
   type Saying,
 } from './saying'
@@ -29,6 +30,14 @@ export type FileChoices = Readonly<Record<string, string>>
 /** Stands for one field of one item. */
 export const fieldKey = (identifier: string, field: SaidField): string => `${identifier}\n${field}`
 
+/** What kind of file each field of each item was taken from, by the item's identifier. */
+export const saidBy = ({ items }: Pick<Gathered, 'items'>): Map<string, SaidBy> =>
+  new Map(
+    items.map(({ item, fields }) => [
+      item.identifier,
+      Object.fromEntries(Object.entries(fields).map(([field, { kind }]) => [field, kind])),
+    ]),
+  )
 export interface Gathered {
   /** Every item of the package, in its order. */
   readonly items: readonly GatheredFields[]
@@ -44,7 +53,14 @@ function withTime(value: string | null, said: readonly Said[]): string | null {
     value
   )
 }
-const rank = ({ kind }: Said): number => sayingKinds.indexOf(kind)
+/** Whether an item says anything of a field itself: also that there is nothing, where a file said so or somebody took it away. */
+const speaksOf = ({ values, touched, by }: GatheredItem, field: SaidField): boolean =>
+  values[field] !== undefined || by?.[field] !== undefined || (touched?.includes(field) ?? false)
+/** What stands in a course counts right after the kind of file that brought it, or first where somebody has changed it there. */
+function rankIn({ touched, by }: GatheredItem, field: SaidField, { kind }: Said): number {
+  if (kind !== 'package') return sayingKinds.indexOf(kind)
+  return touched?.includes(field) ? -1 : sayingKinds.indexOf(by?.[field] ?? 'package') + 0.5
+}
 /** Puts together what several files say of the items of a package: field by field, each with the file that says so. */
 export function gather(
   items: readonly GatheredItem[],
@@ -65,8 +81,8 @@ export function gather(
         const value = values[field]
         return value === undefined ? [] : [{ file, kind, value }]
       }),
-      ...(item.values[field] === undefined ? [] : own),
-    ].sort((a, b) => rank(a) - rank(b))
+      ...(speaksOf(item, field) ? own : []),
+    ].sort((a, b) => rankIn(item, field, a) - rankIn(item, field, b))
     const chosen = choices[fieldKey(item.identifier, field)]
     const takes = said.find(({ file }) => file === chosen) ?? said[0]
     if (!takes) return null

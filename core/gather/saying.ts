@@ -18,6 +18,7 @@ export type SaidValues = Readonly<Partial<Record<SaidField, string | null>>>
 /** What kind of file says something, from the one that wins to the one that gives way where two say different things. */
 export const sayingKinds = ['sheet', 'course-json', 'line-items', 'package'] as const
 export type SayingKind = (typeof sayingKinds)[number]
+export type SaidBy = Readonly<Partial<Record<SaidField, SayingKind>>>
 /** What one line of one file says of one item. */
 export interface Saying {
   readonly kind: SayingKind
@@ -32,13 +33,17 @@ export interface Saying {
 /** A saying's key among all of them. */
 export const sayingKey = ({ file, where }: Pick<Saying, 'file' | 'where'>): string => `${file}\n${where}`
 
-/** An item of the package as sayings meet it. */
+/** An item of a package, or of a course that is there, as sayings meet it. */
 export interface GatheredItem {
   readonly identifier: string
   readonly resource: string | null
   readonly title: string
   readonly kind: string
   readonly values: SaidValues
+  /** Fields that somebody changed in the course since a file brought them: there the course stands first. */
+  readonly touched?: readonly SaidField[]
+  /** What kind of file brought a field of an item of a course: one that counts less does not take its place unasked. */
+  readonly by?: SaidBy
 }
 export const isDay = (value: string): boolean => /^\d{4}-\d\d-\d\d$/.test(value)
 /** A date with its time of day: a usual one where the file gives none. */

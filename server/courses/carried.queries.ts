@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import type { SaidBy } from '../../core/gather/saying'
 import { partValuesOf } from '../../core/carry/again'
 import type { CarriedBase } from '../../core/carry/base'
 import { packed, unpacked, type Packed } from '../db/rows'
@@ -33,8 +34,13 @@ export async function keepBases(
 ): Promise<void> {
   await db('carried_bases').insert({ course_id: courseId, bases }).onConflict('course_id').merge()
 }
-/** Keeps how everything of a course came, by its template or by a file: what differs from that later was touched. */
-export async function keepAsCame(db: Knex, courseId: string, by: 'template' | 'file'): Promise<void> {
+/** Keeps how everything of a course came, by its template or by files: what differs from that later was touched. `said`: by identifiers. */
+export async function keepAsCame(
+  db: Knex,
+  courseId: string,
+  by: 'template' | 'file',
+  said: ReadonlyMap<string, SaidBy> = new Map(),
+): Promise<void> {
   const nodes = await loadOutline(db, courseId)
   const bases = nodes.map((node): CarriedBase => ({
     source: node.lineage,
@@ -42,7 +48,7 @@ export async function keepAsCame(db: Knex, courseId: string, by: 'template' | 'f
     type: node.type,
     how: by === 'template' ? 'template' : 'carried',
     parts: partValuesOf(node, { ...node, dates: node }),
-    ...(by === 'file' && { file: true }),
+    ...(by === 'file' && { file: true, by: said.get(node.identifier ?? '') ?? {} }),
   }))
   await addBases(db, courseId, bases)
 }

@@ -14,10 +14,37 @@ export interface Stands {
   parent: string | null
   position: number
 }
-/** What a change took the place of: names and places as they were, and what it added. */
+/** What can be said of an item by files: its dates, its points and where it counts, as its row has them. */
+export interface FormerFields extends ItemDates {
+  lineage: string
+  points: string | null
+  category: string | null
+  gradingPeriod: string | null
+}
+/** What a change took the place of: names and places as they were, dates and points as they were, and what it added. */
 export interface Former {
   stood: Stands[]
   added: string | null
+  fields?: FormerFields[]
+}
+
+/** Writes dates, points, categories and grading periods of some items, all at once. */
+export async function putFields(trx: Knex, courseId: string, fields: readonly FormerFields[]): Promise<void> {
+  const wall = 'CHAR(16) CHARACTER SET ascii COLLATE ascii_bin'
+  await written(
+    trx,
+    `UPDATE items t
+     JOIN JSON_TABLE(:fields, '$[*]' COLUMNS (
+       lineage CHAR(36) CHARACTER SET ascii COLLATE ascii_bin PATH '$.lineage',
+       opens ${wall} PATH '$.opens', due ${wall} PATH '$.due', closes ${wall} PATH '$.closes',
+       points DECIMAL(12,4) PATH '$.points',
+       category CHAR(36) CHARACTER SET ascii COLLATE ascii_bin PATH '$.category',
+       period VARCHAR(200) CHARACTER SET utf8mb4 PATH '$.gradingPeriod')) f ON f.lineage = t.lineage
+     SET t.opens = f.opens, t.due = f.due, t.closes = f.closes, t.points = f.points,
+       t.category_lineage = f.category, t.grading_period = f.period
+     WHERE t.course_id = :courseId`,
+    { courseId, fields: JSON.stringify(fields) },
+  )
 }
 
 /** Writes names and places of some units and items, all at once. */

@@ -108,7 +108,7 @@ export async function editCourse(
     const { writes, former, words } =
       edit.does === 'rename' ? renaming(nodes, edit.titles) : moving(nodes, edit)
     await queries.putStands(trx, courseId, writes)
-    const id = await keep(trx, person, courseId, words, { stood: former, added: null })
+    const id = await keepEdit(trx, person, courseId, words, { stood: former, added: null })
     return { id, lineage: edit.does === 'move' ? edit.lineage : null }
   })
 }
@@ -120,7 +120,8 @@ async function checkEditable(trx: Knex, person: Person, courseId: string): Promi
   const { origin } = await loadCourse(trx, courseId)
   if (['snapshot', 'version', 'file'].includes(origin)) throw refuse('into-snapshot')
 }
-async function keep(
+/** Keeps what a change took the place of, and says in the log what it was. */
+export async function keepEdit(
   trx: Knex,
   person: Person,
   courseId: string,
@@ -162,7 +163,7 @@ async function addThing(
   )
   const what = thing.kind === null ? 'unit' : kindWords(thing.kind)[0]
   const words = `added the ${what} “${thing.title}”`
-  return { id: await keep(trx, person, courseId, words, { stood: [], added: lineage }), lineage }
+  return { id: await keepEdit(trx, person, courseId, words, { stood: [], added: lineage }), lineage }
 }
 
 /** Takes the latest change of a course back. @throws Refusal where another came after it, or students have worked on what it added. */
@@ -177,7 +178,7 @@ export async function undoEdit(
     const edit = await queries.findEdit(trx, courseId, id)
     if (!edit || latest?.id !== id || (await queries.runSince(trx, courseId, { id, at: edit.at })))
       throw refuse('edit-overtaken')
-    const { stood, added } = edit.former
+    const { stood, added, fields } = edit.former
     if (added !== null) {
       const counts = await countStudentData(trx, courseId, [added])
       const { students: _, ...work } = counts
@@ -187,6 +188,7 @@ export async function undoEdit(
       await queries.removeThing(trx, courseId, added)
     }
     await queries.putStands(trx, courseId, stood)
+    if (fields) await queries.putFields(trx, courseId, fields)
     await queries.markUndone(trx, id)
     await keepSearchable(trx, courseId, ownText)
     await writeLog(trx, {

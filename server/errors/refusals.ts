@@ -679,6 +679,11 @@ export const refusals = {
     title: ({ classKey }) => `The class ${classKey} is not in the roster`,
     detail: 'Read the registrar’s bundle first. Nothing was changed.',
   }),
+  'course-empty': refusal<{ name: string }>({
+    status: 409,
+    title: ({ name }) => `${name} holds no items yet`,
+    detail: 'Bring its package in first, or together with this file. Nothing was changed.',
+  }),
   'class-holds-content': refusal<{ title: string; classKey: string }>({
     status: 409,
     title: ({ title, classKey }) => `${title} (${classKey}) holds content already`,

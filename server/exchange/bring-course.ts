@@ -9,53 +9,24 @@ import { blankDocument } from '../../core/gather/document'
 import { present } from '../../core/present'
 import type { CourseImport } from '../../shared/api/gathering'
 import { findTerm, insertOwnTerm } from '../calendars/terms.queries'
-import { accessToCourse } from '../courses/access'
 import { keepAsCame } from '../courses/carried.queries'
-import { holdsContent } from '../courses/content.queries'
-import { insertCourse, loadCourseKeys, loadFacts, lockCourse } from '../courses/courses.queries'
-import { contentOf } from '../courses/sections.queries'
+import { insertCourse, loadCourseKeys, lockCourse } from '../courses/courses.queries'
 import { addRosterLines, enrolmentIds } from '../courses/staff.queries'
-import { notFound, refuse } from '../errors/refusal'
+import { refuse } from '../errors/refusal'
 import { homeOrg } from '../people/orgs.queries'
-import { findPerson, isOffice, type Person } from '../people/people.queries'
+import { isOffice, type Person } from '../people/people.queries'
 import { startPlan } from '../plans/start'
 import { personRow } from '../registrar/person-row'
+import { importerOf } from './bring-said'
 import { openZip } from './files/zip'
 import { besideUploads, gathered, type GatheredCourse, type GatherInto } from './gathering'
 import { fillCourse } from './import-course'
 import type { Importing, Progress } from './importing'
 import { categoriesThere, copyWhatStands, withWhatStands } from './later-file'
 import type { Outcome } from './outcome'
+import { targetOf, type Target } from './target'
 import { keepPackage, settleUpload } from './uploads.queries'
 
-/** A course that a file goes into, or is compared with. */
-interface Target {
-  readonly id: string
-  readonly courseKey: string
-  readonly term: string
-  readonly name: string
-  readonly isFilled: boolean
-  /** The registrar has it. */
-  readonly isClass: boolean
-}
-/** The course that a file is to go into, taken for this transaction. @throws Refusal where the person may not write it, or nothing may be written there */
-async function targetOf(trx: Knex, person: Person, id: string): Promise<Target> {
-  const access = await accessToCourse(trx, person, id)
-  if (!access.read) throw notFound('This course')
-  if (!access.run) throw refuse('may-not-edit')
-  await lockCourse(trx, id)
-  const facts = await loadFacts(trx, id)
-  if (!['registrar', 'hand'].includes(facts.origin)) throw refuse('into-snapshot')
-  if ((await contentOf(trx, id)) !== id) throw refuse('into-joined-section')
-  return {
-    id,
-    courseKey: present(await loadCourseKeys(trx, id)).sourceId,
-    term: facts.term.code,
-    name: `${codeText(facts)} ${facts.title}`.trim(),
-    isFilled: await holdsContent(trx, id),
-    isClass: facts.origin === 'registrar',
-  }
-}
 /** The term of a new course; one of its own, where none here is the one it was taught in. */
 async function termOf(trx: Knex, { term: code, span }: CourseImport): Promise<{ id: string; name: string }> {
   const own = span && (await insertOwnTerm(trx, { ...span, name: spanText(span.from, span.to) }))
@@ -66,10 +37,8 @@ async function termOf(trx: Knex, { term: code, span }: CourseImport): Promise<{ 
 
 /** A package as a course: a new one; into a class that holds nothing yet; or compared with a course that is there. */
 export async function bringCourse(importing: Importing, request: CourseImport): Promise<Outcome> {
-  const { trx, job, upload, source, limits, progress } = importing
-  // Whoever asked for it is asked again, now that it is done.
-  const person = job.personId === null ? null : await findPerson(trx, job.personId)
-  if (!person) throw refuse('no-department')
+  const { trx, upload, source, limits, progress } = importing
+  const person = await importerOf(importing)
   const target = request.into === null ? null : await targetOf(trx, person, request.into)
   const courseKey = target?.courseKey ?? `upload:${upload.id}`
   const { content } = await readCartridge(await openZip(upload.name, source, limits), {
@@ -134,7 +103,7 @@ async function makeCourse(bringing: Bringing, request: CourseImport): Promise<Ou
   await lockCourse(trx, courseId)
   await addRosterLines(trx, courseId, came.students.map(personRow))
   const findings = await fillCourse(trx, courseId, filesOf(bringing))
-  await keepAsCame(trx, courseId, 'file')
+  await keepAsCame(trx, courseId, 'file', came.by)
   await keepPackage(trx, upload, courseId)
   return { courseId, text: `Kept as ${courseName({ code, section, title })}, ${term.name}`, findings }
 }
@@ -152,7 +121,7 @@ async function fill(bringing: Bringing, { id, name }: Target): Promise<Outcome> 
   const results = files.results && { ...files.results, rows: known }
   const found = await fillCourse(trx, id, { ...files, results })
   if (came.document.madeBy === 'template') await keepAsCame(trx, id, 'template')
-  await keepAsCame(trx, id, 'file')
+  await keepAsCame(trx, id, 'file', came.by)
   await keepPackage(trx, upload, id)
   const unlisted = rows.length - known.length
   const out: Finding[] =

@@ -1,36 +1,57 @@
 import type { Knex } from 'knex'
 import type { CourseContent } from '../../core/course/model'
 import { dateFields, usualTimes } from '../../core/course/dates'
+import { dayOf } from '../../core/calendar/day'
 import { validYears, type ZoneRules } from '../../core/calendar/zone'
+import { dayText } from '../../core/dates/words'
 import { finding, type Finding } from '../../core/formats/findings'
 import { readCourseDocument, type CourseDocument } from '../../core/formats/json/documents'
 import { readOneRoster, type Roster } from '../../core/formats/oneroster/read'
 import type { ReadLimits } from '../../core/formats/limits'
 import { classOf, sayingsOf, type Contribution } from '../../core/gather/contribution'
 import { gatheredDocument, withoutStudents } from '../../core/gather/document'
+import { withoutFar, type FarDate, type Taught } from '../../core/gather/far'
 import { itemsOfPackage } from '../../core/gather/from-files'
-import { gather, type Gathered } from '../../core/gather/gather'
-import { isDay, type GatheredItem, type Saying } from '../../core/gather/saying'
+import { gather, saidBy, type Gathered } from '../../core/gather/gather'
+import { isDay, saidFieldWords, type GatheredItem, type SaidBy, type Saying } from '../../core/gather/saying'
 import type { CourseImport, GatherReply } from '../../shared/api/gathering'
+import { present } from '../../core/present'
 import { findTerm, latestZone } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
+import { accessToCourse } from '../courses/access'
+import { loadCourseKeys, loadFacts } from '../courses/courses.queries'
 import { notFound, refuse } from '../errors/refusal'
 import type { Person } from '../people/people.queries'
 import { belongsTo } from './belongs'
 import { bufferSource, openZip } from './files/zip'
 import type { Results } from './import-course'
+import { itemsOfCourse } from './said'
 import { findUpload, loadReport, partsOf, uploadsOf, type Upload } from './uploads.queries'
 
 /** A file that has been read, with what it has to say of a course; null where it says nothing. */
-async function contributionOf(db: Knex, upload: Upload): Promise<Contribution | null> {
+export async function contributionOf(db: Knex, upload: Upload): Promise<Contribution | null> {
   const report = upload.found === 'read' ? await loadReport(db, upload.id) : null
   return report?.detail.contribution ?? null
 }
-/** The clock by which a term's dates are told: the institution's, where it has no such term. */
-async function zoneOfTerm(db: Knex, term: string): Promise<ZoneRules> {
-  const { timeZone = await latestZone(db) } = (await findTerm(db, term)) ?? {}
-  return zoneRules(timeZone ?? 'UTC', validYears)
+type Span = { readonly from: string; readonly to: string } | null
+/** By which clock a course's dates are told, and when it was taught: as its term says, or from its first day to its last by the institution's clock. */
+export async function taughtWhen(
+  db: Knex,
+  { term, span = null }: { term: string; span?: Span },
+): Promise<{ zone: ZoneRules; taught: Taught | null }> {
+  const found = span ? null : await findTerm(db, term)
+  const zone = zoneRules(found?.timeZone ?? (await latestZone(db)) ?? 'UTC', validYears)
+  const days = found ? { from: found.classesFrom, to: found.classesTo } : span
+  const classes = days && { from: dayOf(days.from), to: dayOf(days.to) }
+  return { zone, taught: classes && { classes, exams: null } }
 }
+/** What a date that cannot be meant is told as. */
+export const farFinding = ({ file, where, title, field, value }: FarDate): Finding =>
+  finding('date-far', `${file}, ${where}`, {
+    title,
+    verb: saidFieldWords[field],
+    at: `${dayText(value)} ${value.slice(0, 4)}`,
+  })
 /** Of files of one name the one that was sent last counts: it stands in for those before. */
 const newest = (uploads: readonly Upload[]): Upload[] =>
   uploads.filter(({ name }, at) => uploads.findIndex(each => each.name === name) === at)
@@ -38,48 +59,67 @@ const newest = (uploads: readonly Upload[]): Upload[] =>
 const mayComeAgain = (contribution: Contribution | null): boolean => contribution?.as === 'line-items'
 
 /**
- * What a package's items are, to which course they may belong, and what the person's other files say of them. Which of it counts is worked out
- * where it is shown, and again where it is brought in, by the same call (`core/gather`).
- * @throws Refusal where the file is no package that has been read
+ * What the items of a package are, to which course it may belong, and what the person's other files say of them; of a file that is no package,
+ * what it and the others say of the items of a course that is there. Which of it counts is worked out where it is shown, and again where it is
+ * brought in, by the same call (`core/gather`).
+ * @throws Refusal where the file says nothing of a course
  */
 export async function readGathering(
   db: Knex,
   person: Person,
   id: string,
-  termCode: string,
+  asked: { term?: string | undefined; course?: string | undefined },
 ): Promise<GatherReply> {
   const upload = await findUpload(db, id)
-  const own = upload && (await contributionOf(db, upload))
-  if (own?.as !== 'package') throw notFound('This package')
-  const zone = await zoneOfTerm(db, termCode)
+  const own = upload?.personId === person.id ? await contributionOf(db, upload) : null
+  if (!upload || !own) throw notFound('This package')
+  const isPackage = own.as === 'package'
+  const course = isPackage || !asked.course ? null : await courseOf(db, person, asked.course)
+  const items = isPackage ? own.items : course ? await itemsOfCourse(db, course.id, false) : []
+  const { zone, taught } = await taughtWhen(db, { term: course?.term ?? asked.term ?? '' })
   const others = newest((await uploadsOf(db, person.id)).filter(other => other.id !== id))
   const files: GatherReply['files'] = []
-  const classes = new Set<string>()
-  for (const other of others) {
-    const contribution = await contributionOf(db, other)
+  const classes = new Set<string>(isPackage ? [] : classesSaid(own, items))
+  for (const file of isPackage ? others : [upload, ...others]) {
+    const contribution = await contributionOf(db, file)
     if (!contribution || contribution.as === 'package') continue
-    if (other.outcome && !mayComeAgain(contribution)) continue
-    const sayings = sayingsOf(other.name, contribution, { items: own.items, zone })
-    for (const key of classesSaid(contribution, own.items)) classes.add(key)
+    if (file.outcome && !mayComeAgain(contribution)) continue
+    const said = sayingsOf(file.name, contribution, { items, zone, classKey: course?.classKey ?? null })
+    const { sayings, far } = withoutFar(said, taught)
+    if (isPackage) for (const key of classesSaid(contribution, items)) classes.add(key)
     files.push({
-      id: other.id,
-      name: other.name,
+      id: file.id,
+      name: file.name,
       as: contribution.as,
       sayings: [...sayings],
       unread: contribution.as === 'sheet' ? [...contribution.unread] : [],
+      far: far.map(farFinding).map(({ where, message }) => ({ where, message })),
     })
   }
   const report = await loadReport(db, id)
   const courses = await belongsTo(db, person, {
-    title: report?.detail.title ?? '',
-    items: own.items,
+    title: isPackage ? (report?.detail.title ?? '') : '',
+    items: isPackage ? items : [],
     classes: [...classes],
   })
-  return { courses, items: [...own.items], files }
+  return { courses, items: items.map(item => ({ ...item, touched: [...(item.touched ?? [])] })), files }
+}
+/** A course that somebody may write, and what is asked of it here. @throws Refusal */
+async function courseOf(
+  db: Knex,
+  person: Person,
+  id: string,
+): Promise<{ id: string; term: string; classKey: string | null }> {
+  if (!(await accessToCourse(db, person, id)).run) throw notFound('This course')
+  const { term, origin } = await loadFacts(db, id)
+  const { sourceId } = present(await loadCourseKeys(db, id))
+  return { id, term: term.code, classKey: origin === 'registrar' ? sourceId : null }
 }
 /** The classes that a file says it is about. */
 function classesSaid(contribution: Contribution, items: readonly GatheredItem[]): string[] {
   if (contribution.as === 'course-json') return [contribution.classKey]
+  if (contribution.as === 'line-items' && items.length === 0)
+    return contribution.tables.classes.map(({ key }) => key)
   const key = contribution.as === 'line-items' ? classOf(contribution.tables, items) : null
   return key === null ? [] : [key]
 }
@@ -106,7 +146,7 @@ async function bytesOf(db: Knex, upload: Upload): Promise<Buffer> {
   return Buffer.concat(parts)
 }
 
-export interface GatherInto extends Pick<CourseImport, 'term' | 'pairs' | 'choices'> {
+export interface GatherInto extends Pick<CourseImport, 'term' | 'span' | 'pairs' | 'choices'> {
   readonly courseKey: string
   /** The registrar's class that the course is; null: none. */
   readonly classKey: string | null
@@ -121,6 +161,8 @@ export interface GatheredCourse {
   readonly document: CourseDocument
   /** One of the files is a course JSON: it says all that there is to say around the items. */
   readonly isWhole: boolean
+  /** Which kind of file said what of each item, by its identifier. */
+  readonly by: ReadonlyMap<string, SaidBy>
   readonly results: Results | null
   /** The students of the class, as a bundle names them. */
   readonly students: Roster['users']
@@ -132,9 +174,9 @@ export async function gathered(
   db: Knex,
   content: CourseContent,
   uploads: readonly Upload[],
-  { term, pairs, choices, courseKey, classKey, withStudents, blank, limits }: GatherInto,
+  { pairs, choices, courseKey, classKey, withStudents, blank, limits, ...when }: GatherInto,
 ): Promise<GatheredCourse> {
-  const zone = await zoneOfTerm(db, term)
+  const { zone, taught } = await taughtWhen(db, when)
   const items = itemsOfPackage(content)
   const sayings: Saying[] = []
   const bundles: { upload: Upload; key: string }[] = []
@@ -152,19 +194,22 @@ export async function gathered(
     if (contribution.as === 'course-json')
       whole ??= readCourseDocument(upload.name, await bytesOf(db, upload))
   }
-  const all = gather(items, sayings, { pairs, choices })
+  const near = withoutFar(sayings, taught)
+  const all = gather(items, near.sayings, { pairs, choices })
   const { document, students } = withStudents ? { document: whole, students: 0 } : withoutStudents(whole)
   const ofClass = []
   for (const { upload, key } of bundles) ofClass.push(await rowsOfClass(db, upload, key, { all, limits }))
   return {
     document: gatheredDocument(all, { classKey: courseKey, document: document ?? blank }),
     isWhole: whole !== null,
+    by: saidBy(all),
     results: ofClass.at(-1)?.results ?? null,
     students: ofClass.at(-1)?.students ?? [],
     findings: [
       ...all.unmet.map(({ saying, why, alike }) =>
         finding('saying-unmet', `${saying.file}, ${saying.where}`, { title: saying.title, why, alike }),
       ),
+      ...near.far.map(farFinding),
       ...daysOnly(all),
       ...ofClass.flatMap(({ findings }) => findings),
       ...(students > 0 ? [finding('students-stay-out', 'course JSON', { records: students })] : []),

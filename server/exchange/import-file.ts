@@ -15,6 +15,7 @@ import { writeLog } from '../log/log.queries'
 import { importRoster } from '../registrar/roster'
 import { openZip, type Source } from './files/zip'
 import { bringCourse } from './bring-course'
+import { bringLineItems, bringSaid, importerOf, spreadLineItems } from './bring-said'
 import { importCourse, importTerm } from './import-course'
 import type { Importing, Progress } from './importing'
 import type { Outcome } from './outcome'
@@ -41,18 +42,16 @@ export async function withClosures(
   throw refuse('days-do-not-fit', { errors })
 }
 
-async function importAsRoster(
-  { trx, upload, source, limits, progress }: Importing,
-  { tables }: Request<'roster'>,
-): Promise<Outcome> {
+async function importAsRoster(importing: Importing, { tables }: Request<'roster'>): Promise<Outcome> {
+  const { trx, upload, source, limits, progress } = importing
   const archive = await openZip(upload.name, source, limits)
   const { roster, toBeDeleted } = await readOneRoster(archive, limits, progress, tables)
   const { findings } = await importRoster(trx, roster, { toBeDeleted })
   const { users, classes, enrollments } = roster
-  return {
-    text: `Brought in: ${users.length} people, ${classes.length} classes, ${enrollments.length} enrolments. Nothing was deleted.`,
-    findings,
-  }
+  const listed = `Brought in: ${users.length} people, ${classes.length} classes, ${enrollments.length} enrolments. Nothing was deleted.`
+  if (roster.lineItems.length === 0) return { text: listed, findings }
+  const spread = await spreadLineItems(importing, await importerOf(importing), roster)
+  return { text: `${listed} ${spread.text}`, findings: [...findings, ...spread.findings] }
 }
 async function importAsClosures({ trx }: Importing, request: Request<'closures'>): Promise<Outcome> {
   const { calendar, added } = await withClosures(trx, request)
@@ -90,6 +89,10 @@ function importAs(importing: Importing, request: ImportRequest): Promise<Outcome
   switch (request.as) {
     case 'course':
       return bringCourse(importing, request)
+    case 'said':
+      return bringSaid(importing, request)
+    case 'line-items':
+      return bringLineItems(importing)
     case 'roster':
       return importAsRoster(importing, request)
     case 'closures':

@@ -168,6 +168,8 @@ export async function viewUpload(db: Knex, person: Person, id: string): Promise<
       addClosures: isRead && dates && isOffice(person),
       importCalendar: isRead && report.format === 'term-calendar' && isOffice(person),
       importCourse: isRead && report.format === 'course-json' && isOffice(person),
+      giveToCourse: isRead && ['course-json', 'sheet'].includes(report.detail.contribution?.as ?? ''),
+      spreadLineItems: isRead && report.detail.contribution?.as === 'line-items',
     },
     terms,
     term: offeredTerm(terms, await todayHere(db), dates),
@@ -198,6 +200,8 @@ function faultOf(view: UploadReply, request: ImportWish): Refusal | null {
     closures: mayDo.addClosures,
     calendar: mayDo.importCalendar,
     'course-json': mayDo.importCourse,
+    said: mayDo.giveToCourse,
+    'line-items': mayDo.spreadLineItems,
   }
   if (!may[request.as]) return refuse('file-for-office')
   const term = request.as === 'course' && (request.into || request.span) ? '' : termAsked(request)
@@ -212,7 +216,7 @@ export async function askForImport(db: Knex, person: Person, id: string, request
     if (fault) throw fault
     if (request.as === 'course' && !(await homeOrg(trx, person.id))) throw refuse('no-department')
     if (request.as === 'closures') await withClosures(trx, request)
-    if (request.as === 'course') await besideUploads(trx, person.id, request.beside ?? [])
+    if ('beside' in request) await besideUploads(trx, person.id, request.beside ?? [])
     await addJob(trx, { kind: 'import', subject: id, personId: person.id, payload: request })
   })
 }

@@ -42,6 +42,9 @@ export const courseImport = z
       fault('span', 'The last day of classes is at least a week after the first.')
   })
 export type CourseImport = z.output<typeof courseImport>
+/** What files without a package say of the items of a course that is there. */
+export const saidImport = z.object({ as: z.literal('said'), into: id, ...gathered })
+export type SaidImport = z.output<typeof saidImport>
 
 const values = z.partialRecord(z.enum(saidFields), z.string().nullable())
 /** How a course that is there shows that a package is of it: by its class in another file, by its items, by its code, by its title. */
@@ -68,6 +71,8 @@ export const gatherReply = z.object({
       title: z.string(),
       kind: z.string(),
       values,
+      /** Fields that somebody changed in the course since a file brought them. */
+      touched: z.array(z.enum(saidFields)).default([]),
     }),
   ),
   files: z.array(
@@ -86,6 +91,8 @@ export const gatherReply = z.object({
         }),
       ),
       /** Cells of a sheet that say nothing which could be read. */
+      /** Dates that cannot be meant: they stay out. */
+      far: z.array(z.object({ where: z.string(), message: z.string() })),
       unread: z.array(z.object({ row: z.int(), title: z.string(), column: z.string(), cell: z.string() })),
     }),
   ),

@@ -6,7 +6,7 @@ import { cartridgeKinds } from '../../core/course/kind'
 import { fileFormats } from '../../core/formats/report'
 import { tableNames } from '../../core/formats/oneroster/tables'
 import { id } from './courses'
-import { courseImport } from './gathering'
+import { courseImport, saidImport } from './gathering'
 
 export const findingReply = z.object({
   severity: z.enum(['error', 'warning', 'note']),
@@ -86,6 +86,9 @@ export const uploadReply = uploadLine.extend({
     addClosures: z.boolean(),
     importCalendar: z.boolean(),
     importCourse: z.boolean(),
+    /** Give what it says of items to a course that is there. */
+    giveToCourse: z.boolean(),
+    spreadLineItems: z.boolean(),
   }),
   terms: z.array(
     z.object({ code: z.string(), name: z.string(), classesFrom: z.string(), classesTo: z.string() }),
@@ -100,6 +103,9 @@ export type UploadsReply = z.infer<typeof uploadsReply>
 const label = (what: string, most: number) => filledLine(most, `Give ${what}.`)
 export const importRequest = z.discriminatedUnion('as', [
   courseImport,
+  saidImport,
+  /** A bundle's line items and results, to the courses of which one may write them. */
+  z.object({ as: z.literal('line-items') }),
   z.object({
     as: z.literal('roster'),
     /** Tables to read though the manifest says that they are not there. */

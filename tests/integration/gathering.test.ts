@@ -74,7 +74,7 @@ describe('a package with what other files say of it', () => {
     const id = await sent(marchetti, 'tides.imscc', demoFile('hyd-240-01-autumn-2026.imscc'))
     await sent(marchetti, 'roster.zip', demoFile('port-ellery.oneroster.zip'))
     await sent(marchetti, 'tides.course.json', demoFile('hyd-240-01-autumn-2026.course.json'))
-    const reply = await readGathering(demo.db, marchetti, id, term)
+    const reply = await readGathering(demo.db, marchetti, id, { term: term })
     expect(reply.files.map(({ as }) => as).sort()).toEqual(['course-json', 'line-items'])
     const beside = filesOf(reply, 'roster.zip', 'tides.course.json')
     const { outcome, course } = await broughtIn(marchetti, id, asCourse({ beside }))
@@ -102,7 +102,7 @@ describe('a package with what other files say of it', () => {
     const { marchetti } = demo.people
     const id = await sent(marchetti, 'tides.imscc', demoFile('hyd-240-01-autumn-2026.imscc'))
     await sent(marchetti, 'tides.course.json', demoFile('hyd-240-01-autumn-2026.course.json'))
-    const before = await readGathering(demo.db, marchetti, id, term)
+    const before = await readGathering(demo.db, marchetti, id, { term: term })
     const json = before.files[0]!
     const [first, second] = json.sayings.filter(({ values }) => values.due)
     const titleOf = (identifier: string | null | undefined): string =>
@@ -117,7 +117,7 @@ describe('a package with what other files say of it', () => {
     // Sent anew under its name, a file stands in for the one before.
     await sent(marchetti, 'dates.csv', Buffer.from('Item,Due\nNothing,2026-10-09'))
     await sent(marchetti, 'dates.csv', Buffer.from(sheet))
-    const reply = await readGathering(demo.db, marchetti, id, term)
+    const reply = await readGathering(demo.db, marchetti, id, { term: term })
     expect(reply.files.filter(({ name }) => name === 'dates.csv')).toHaveLength(1)
     const lines = reply.files.find(({ name }) => name === 'dates.csv')!.sayings
     const [one, two] = titles.map(title => reply.items.find(item => item.title === title)!.identifier)
@@ -147,11 +147,13 @@ describe('a package with what other files say of it', () => {
     const { marchetti, sorrel } = demo.people
     const theirs = await sent(sorrel, 'theirs.course.json', demoFile('hyd-240-01-autumn-2026.course.json'))
     const id = await sent(marchetti, 'tides.imscc', demoFile('hyd-240-01-autumn-2026.imscc'))
-    const reply = await readGathering(demo.db, marchetti, id, term)
+    const reply = await readGathering(demo.db, marchetti, id, { term: term })
     expect(reply.files.map(file => file.id)).not.toContain(theirs)
     await expect(
       askForImport(demo.db, marchetti, id, asCourse({ section: '11', beside: [theirs] })),
     ).rejects.toMatchObject({ status: 404 })
-    await expect(readGathering(demo.db, marchetti, theirs, term)).rejects.toMatchObject({ status: 404 })
+    await expect(readGathering(demo.db, marchetti, theirs, { term: term })).rejects.toMatchObject({
+      status: 404,
+    })
   })
 })

@@ -1,6 +1,10 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import type { WallTime } from '../../core/calendar/schema'
 import type { ImportWish } from '../../shared/api/uploads'
+import { fieldKey } from '../../core/gather/gather'
+import { present } from '../../core/present'
+import { readEdits, undoEdit } from '../../server/editing/edits'
 import { readCourse } from '../../server/courses/lines'
 import { listTerms } from '../../server/calendars/terms.queries'
 import { readGathering } from '../../server/exchange/gathering'
@@ -63,7 +67,7 @@ describe('a course from files, and later files of it', () => {
   it('needs neither a code nor a term: a title and its first and last day make it a course with a term of its own', async () => {
     const id = await sent('coast.imscc', packageOf(first))
     await sent('dates.csv', 'Item,Due\nShore log,2025-10-03\n')
-    const { files } = await readGathering(demo.db, marchetti(), id, '')
+    const { files } = await readGathering(demo.db, marchetti(), id, { term: '' })
     const outcome = await brought(id, {
       title: 'Coastal Waters',
       span: { from: '2025-09-08', to: '2025-12-05' },
@@ -82,7 +86,7 @@ describe('a course from files, and later files of it', () => {
       title: 'Coastal Waters',
     })
     const again = await sent('coast.imscc', packageOf(first))
-    expect((await readGathering(demo.db, marchetti(), again, '')).courses).toMatchObject([
+    expect((await readGathering(demo.db, marchetti(), again, { term: '' })).courses).toMatchObject([
       { id: outcome.courseId, name: 'Coastal Waters', why: 'items', items: 3, isEmpty: false },
     ])
     await discardUpload(demo.db, marchetti(), again)
@@ -100,7 +104,7 @@ describe('a course from files, and later files of it', () => {
       'second.csv',
       'Item,Due,Points\nShore log,2026-10-02 17:00,10\nWelcome,2026-09-11,\nChart,2026-10-09,5\n',
     )
-    const { files } = await readGathering(demo.db, marchetti(), id, '2026-autumn')
+    const { files } = await readGathering(demo.db, marchetti(), id, { term: '2026-autumn' })
     const { courseId: into = '' } = await brought(id, {
       title: 'Second Coast',
       term: '2026-autumn',
@@ -129,7 +133,7 @@ describe('a course from files, and later files of it', () => {
     )
     const laterId = await sent('second.imscc', later)
     await sent('later.csv', 'Item,Due\nWelcome aboard,2026-09-14 09:00\nShore log,2026-10-02 17:00\n')
-    const again = await readGathering(demo.db, marchetti(), laterId, '2026-autumn')
+    const again = await readGathering(demo.db, marchetti(), laterId, { term: '2026-autumn' })
     expect(again.courses[0]).toMatchObject({ id: into, why: 'items', items: 2 })
     const { planId = '', courseId } = await brought(laterId, {
       into,
@@ -163,15 +167,97 @@ describe('a course from files, and later files of it', () => {
     const { empty } = demo.courses
     const id = await sent('mine.imscc', packageOf(first, 'HYD 240: Mine'))
     expect(
-      (await readGathering(demo.db, marchetti(), id, '')).courses.find(course => course.id === empty),
+      (await readGathering(demo.db, marchetti(), id, { term: '' })).courses.find(
+        course => course.id === empty,
+      ),
     ).toMatchObject({ why: 'code', isEmpty: true })
     const theirs = await sent('theirs.imscc', packageOf(first, 'HYD 240: Theirs'), sorrel)
-    expect((await readGathering(demo.db, sorrel, theirs, '')).courses).toEqual([])
+    expect((await readGathering(demo.db, sorrel, theirs, { term: '' })).courses).toEqual([])
     await askForImport(demo.db, sorrel, theirs, { as: 'course', into: empty })
     await expect(broughtNow(demo.db, theirs)).rejects.toMatchObject({ status: 404 })
     expect((await nodesOf(empty)).size).toBe(0)
     const outcome = await brought(id, { into: empty })
     expect(outcome).toMatchObject({ courseId: empty, text: 'Brought into HYD 240-01 Tidal Hydrography' })
     expect((await nodesOf(empty)).get('a')).toMatchObject({ title: 'Welcome' })
+  })
+  it('takes a table of dates by itself: what was changed in the course stays unless one says otherwise, and all of it can be taken back', async () => {
+    const id = await sent('third.imscc', packageOf(first, 'Third Coast'))
+    const dates = await sent(
+      'third.csv',
+      'Item,Due,Category\nShore log,2026-10-02 17:00,Logs\nChart,2026-10-09 17:00,\n',
+    )
+    const { courseId: into = '' } = await brought(id, {
+      title: 'Third Coast',
+      term: '2026-autumn',
+      beside: [dates],
+    })
+    const moved = { due: '2026-10-12T17:00' as WallTime }
+    await demo.db('items').where({ course_id: into, identifier: 'c' }).update(moved)
+    const text = 'Chart,2026-10-16 17:00,Charts\nSHORE LOG,2026-10-23 17:00,\n'
+    const sheet = await sent('moved.csv', `Item,Due,Category\n${text}`)
+    const { items, files } = await readGathering(demo.db, marchetti(), sheet, { course: into })
+    const key = (title: string) => items.find(item => item.title === title)?.identifier ?? ''
+    expect(items.filter(({ touched }) => touched.length > 0)).toMatchObject([
+      { title: 'Chart', touched: ['due'] },
+    ])
+    expect(files[0]).toMatchObject({ id: sheet, as: 'sheet' })
+    await askForImport(demo.db, marchetti(), sheet, { as: 'said', into })
+    expect(await broughtNow(demo.db, sheet)).toMatchObject({
+      text: 'Third Coast takes 2 dates and numbers of 2 items',
+      findings: [
+        { code: 'own-kept', message: expect.stringContaining('1 date or number stays as the course has it') },
+      ],
+    })
+    const stands = await nodesOf(into)
+    expect([stands.get('b')?.due, stands.get('c')?.due]).toEqual(['2026-10-23T17:00', '2026-10-12T17:00'])
+    const { categories } = await readCourse(demo.db, marchetti(), into)
+    expect(categories.map(({ title }) => title)).toEqual(['Logs', 'Charts'])
+    expect(stands.get('c')?.category).toBe(categories[1]?.lineage)
+    // Declined once, it is not taken by the same file again; chosen, it is.
+    const again = await sent('moved.csv', `Item,Due\nChart,2026-10-16 17:00\n`)
+    const choices = { [fieldKey(key('Chart'), 'due')]: 'moved.csv' }
+    await askForImport(demo.db, marchetti(), again, { as: 'said', into, choices })
+    await broughtNow(demo.db, again)
+    expect((await nodesOf(into)).get('c')).toMatchObject({ due: '2026-10-16T17:00' })
+    const [latest] = (await readEdits(demo.db, into)).edits
+    expect(latest?.words).toBe('took 1 date or number of 1 item from moved.csv')
+    await undoEdit(demo.db, marchetti(), { id: into, edit: latest?.id ?? '' })
+    expect((await nodesOf(into)).get('c')).toMatchObject(moved)
+    const far = await sent('far.csv', 'Item,Due\nChart,2106-10-16\n')
+    await askForImport(demo.db, marchetti(), far, { as: 'said', into })
+    expect((await broughtNow(demo.db, far)).findings).toMatchObject([{ code: 'date-far' }])
+    expect((await nodesOf(into)).get('c')).toMatchObject(moved)
+  })
+  it('a bundle reaches the courses of whoever brings it: line items and results, nobody’s people, and no colleague’s course', async () => {
+    const bundle = readFileSync(new URL('../../demo/files/port-ellery.oneroster.zip', import.meta.url))
+    const { old } = demo.courses
+    const graded = async () => (await readCourse(demo.db, marchetti(), old)).studentData.grades
+    const [before, people] = [await graded(), await demo.db('people').count({ n: '*' }).first()]
+    // Of a result and a date that are not as the registrar has them, the result is his, and the date the instructor's.
+    const item = present(await demo.db('items').where({ course_id: old, title: 'Shore log 1' }).first())
+    await demo.db('items').where({ course_id: old, lineage: item.lineage }).update({ due: null })
+    await demo.db('grades').where({ item_lineage: item.lineage }).delete()
+    expect(await graded()).toBeLessThan(before)
+    const mine = await sent('mine.zip', bundle)
+    await askForImport(demo.db, marchetti(), mine, { as: 'line-items' })
+    const outcome = await broughtNow(demo.db, mine)
+    expect(outcome.text).toBe('1 course got 0 dates and numbers of 0 items, and 1,069 results')
+    expect(outcome.findings.map(({ code }) => code).sort()).toEqual([
+      'own-kept',
+      'roster-stays-out',
+      'saying-unmet',
+    ])
+    expect(await graded()).toBe(before)
+    expect((await nodesOf(old)).get(item.identifier ?? '')?.due).toBeNull()
+    expect(await demo.db('people').count({ n: '*' }).first()).toEqual(people)
+    const theirs = await sent('theirs.zip', bundle, demo.people.sorrel)
+    await askForImport(demo.db, demo.people.sorrel, theirs, { as: 'line-items' })
+    expect(await broughtNow(demo.db, theirs)).toMatchObject({
+      text: 'None of its line items reaches a course',
+      findings: [
+        { code: 'line-items-stay-out', message: expect.stringContaining('others teach it') },
+        { code: 'roster-stays-out' },
+      ],
+    })
   })
 })
