@@ -1,4 +1,4 @@
-import { codeText } from '~~/core/course/code-text'
+import { codeOf, codeText, courseText } from '~~/core/course/code-text'
 import { counted, dayText, meetingText, momentText, numberText, shortDay } from '~~/core/dates/words'
 import type { DateField } from '~~/core/course/dates'
 import { kindWords } from '~~/core/course/model'
@@ -8,7 +8,9 @@ import type { CourseLine } from '~~/shared/api/courses'
 import type { RosterChangeView } from '~~/shared/api/registrar'
 
 export {
+  codeOf,
   codeText,
+  courseText,
   counted,
   dayText,
   kindWords,

@@ -1,23 +1,28 @@
 <script setup lang="ts">
+import type { GatherReply } from '~~/shared/api/gathering'
 import type { ImportWish, UploadReply } from '~~/shared/api/uploads'
 import type { GatherChoices } from './gathering'
+import GiveToCourse from './GiveToCourse.vue'
+import KeepCourse from './KeepCourse.vue'
+import { belongsText } from './words'
 
 /** What a person may do with a file that has been read. Says what will happen, in numbers, before it does. */
 const props = defineProps<{
   file: UploadReply
   chosen: Extract<ImportWish, { as: 'closures' }>['events']
   wantsColumns: boolean
-  /** Files that come in with a package, and what is decided of them. */
+  /** Files that come in with it, and what is decided of them. */
   gathered: GatherChoices
+  /** Courses that are there to which it may belong. */
+  courses: GatherReply['courses']
+  dated: { from: string; to: string } | null
+  changes: { fields: number; items: number; kept: number } | null
 }>()
 const emit = defineEmits<{ brought: [] }>()
 type UploadReportTables = NonNullable<UploadReply['report']>['offered']
 const report = computed(() => props.file.report!)
-const guessed = /^(\p{Lu}{2,6}[ -]?\d{2,4}\p{Lu}?)[\s:–—-]+(.+)$/u.exec(report.value.title ?? '')
-const code = ref(guessed?.[1] ?? '')
-const section = ref('')
-const title = ref((guessed?.[2] ?? report.value.title ?? '').slice(0, 500))
 const term = defineModel<string>('term', { required: true })
+const course = defineModel<{ id: string; name: string } | null>('course', { required: true })
 const {
   run: bringIn,
   busy,
@@ -26,25 +31,14 @@ const {
   await api.post(`/uploads/${props.file.id}/import`, request)
   emit('brought')
 })
+const give = (): void => {
+  if (course.value) void bringIn({ as: 'said', into: course.value.id, ...props.gathered })
+}
 /** Tables to bring in though the manifest says that they are not there. */
 const tables = ref<UploadReportTables>([])
 const fault = (field: string): string | undefined =>
   problem.value?.errors.find(error => error.field === field)?.message
-const listed = ['term', 'code', 'section', 'title']
-const asCourse = computed(() => ({
-  as: 'course' as const,
-  term: term.value,
-  code: code.value,
-  section: section.value,
-  title: title.value,
-  ...props.gathered,
-}))
-const withText = computed(() => {
-  const { length } = props.gathered.beside
-  return length === 0
-    ? ''
-    : `, and with what ${counted(length, 'other file')} ${length === 1 ? 'says' : 'say'} of it`
-})
+const listed = ['term', 'span', 'code', 'section', 'title']
 const termName = computed(() => props.file.terms.find(entry => entry.code === term.value)?.name ?? '')
 /** What is still to do before days can be added, or the button that adds them. */
 const closuresText = computed(() => {
@@ -56,33 +50,23 @@ const closuresText = computed(() => {
 
 <template>
   <section>
-    <form v-if="file.may.keepAsCourse" @submit.prevent="bringIn(asCourse)">
-      <h2>Keep it as a course</h2>
-      <p class="small">
-        This adds one course with everything listed here{{ withText }}. You become its instructor. No shell
-        changes, and the course has no students.
-      </p>
-      <FormField label="Term it was taught in" :fault="fault('term')">
-        <TermSelect v-model="term" :terms="file.terms" label="Term it was taught in" />
-      </FormField>
-      <div class="pair">
-        <FormField label="Code" :fault="fault('code')">
-          <ElInput v-model="code" maxlength="40" placeholder="as HYD 240" />
-        </FormField>
-        <FormField label="Section" :fault="fault('section')">
-          <ElInput v-model="section" maxlength="40" />
-        </FormField>
-      </div>
-      <FormField label="Title" :fault="fault('title')">
-        <ElInput v-model="title" type="textarea" autosize maxlength="500" />
-      </FormField>
-      <button class="act" type="submit" :disabled="busy">Keep as a course</button>
-    </form>
+    <KeepCourse
+      v-if="file.may.keepAsCourse"
+      v-model:term="term"
+      :file="file"
+      :gathered="gathered"
+      :courses="courses"
+      :dated="dated"
+      :busy="busy"
+      :fault="fault"
+      @bring="bringIn"
+    />
     <div v-else-if="file.may.importRoster">
       <h2>Bring the roster in</h2>
       <p class="small">
         New people, classes and enrolments are added, and those already here are brought up to date. Nothing
-        is deleted, even if the bundle leaves it out.
+        is deleted, even if the bundle leaves it out. Line items and results go to their courses, where those
+        hold something.
       </p>
       <template v-if="report.offered.length">
         <p class="small">The manifest says that these tables are absent, but the bundle holds them:</p>
@@ -94,7 +78,28 @@ const closuresText = computed(() => {
         Bring the roster in
       </button>
     </div>
-    <div v-else-if="file.may.addClosures">
+    <div v-else-if="file.may.spreadLineItems">
+      <h2>Bring its line items in</h2>
+      <p class="small">
+        Dates, points, grade categories and results go to your courses. What somebody changed there stays.
+        Terms, people and enrolments stay out: the academic office brings a roster in.
+      </p>
+      <ul v-if="courses.length" class="plain">
+        <li v-for="each in courses" :key="each.id" class="small">
+          <bdi>{{ each.name }}</bdi>, {{ each.term }} <span class="soft">({{ belongsText(each) }})</span>
+        </li>
+      </ul>
+      <p v-else class="small">None of its classes is a course of yours.</p>
+      <button
+        class="act"
+        type="button"
+        :disabled="busy || !courses.some(each => !each.isEmpty)"
+        @click="bringIn({ as: 'line-items' })"
+      >
+        Bring its line items in
+      </button>
+    </div>
+    <div v-else-if="file.may.addClosures && !file.may.giveToCourse">
       <h2>Add days without classes</h2>
       <p class="small">
         The days you mark become closures of a term. Every plan into that term then moves work off them.
@@ -128,12 +133,35 @@ const closuresText = computed(() => {
         Bring it into its class
       </button>
     </div>
-    <div v-else class="note">
+    <div v-else-if="!file.may.giveToCourse" class="note">
       <h2>For the academic office</h2>
       <p class="small">
         Only the academic office brings such a file in, because every course of the term depends on it. Send
         them this file.
       </p>
+    </div>
+    <GiveToCourse
+      v-if="file.may.giveToCourse"
+      v-model:course="course"
+      :courses="courses"
+      :changes="changes"
+      :busy="busy"
+      @give="give"
+    />
+    <div v-if="file.may.addClosures && file.may.giveToCourse" class="days">
+      <h2>Or add days without classes</h2>
+      <p class="small">If it is a table of closures, mark the days below.</p>
+      <FormField label="Term">
+        <TermSelect v-model="term" :terms="file.terms" label="Term" />
+      </FormField>
+      <button
+        class="act plain"
+        type="button"
+        :disabled="busy || wantsColumns || !chosen.length"
+        @click="bringIn({ as: 'closures', term, events: chosen })"
+      >
+        {{ closuresText }}
+      </button>
     </div>
     <div v-if="problem" class="note buoy" role="alert">
       <h2>{{ problem.title }}</h2>
@@ -150,15 +178,12 @@ const closuresText = computed(() => {
 </template>
 
 <style scoped>
-form,
 section > div {
   display: grid;
   gap: 12px;
 }
-.pair {
-  display: grid;
-  grid-template-columns: 1fr 84px;
-  gap: 12px;
+.days {
+  margin-top: 22px;
 }
 .act {
   justify-self: start;

@@ -4,8 +4,15 @@ import { asWall, isDay, saidFieldWords, saidFields, sayingKey, type SaidField } 
 import type { GatherReply } from '~~/shared/api/gathering'
 import { contributionWords, useGathered, type GatherChoices } from './gathering'
 
-/** What one's other files say of a package: which come in with it, what they disagree about, and what meets nothing. */
-const props = defineProps<{ reply: GatherReply; packageFile: string }>()
+/** What files say of the items of a package, or of a course that is there: which count, what they disagree about, and what meets nothing. */
+const props = defineProps<{
+  reply: GatherReply
+  /** What the items are of: by this name one chooses what it says itself. */
+  packageFile: string
+  /** The file that this page is about, where it is no package: it always counts. */
+  own?: string
+}>()
+const isOfCourse = computed(() => props.own !== undefined)
 const decided = defineModel<GatherChoices>({ required: true })
 const { chosen, gathered, metOf, disagreements, unmet, likely, gets } = useGathered(
   () => props.reply,
@@ -35,7 +42,8 @@ const metText = (id: string): string => {
     ? `${counted(of, 'line')}, each about an item of it`
     : `${met} of ${counted(of, 'line')} ${met === 1 ? 'is about an item' : 'are about items'} of it`
 }
-const fileName = (file: string): string => (file === props.packageFile ? 'the package' : file)
+const fileName = (file: string): string =>
+  file === props.packageFile ? (isOfCourse.value ? 'the course' : 'the package') : file
 const comesText = computed(() => {
   const { dates, points, categories } = gets.value
   return `${counted(dates, 'item')} with dates, ${points} with points, ${categories} in a category.`
@@ -52,6 +60,7 @@ const believe = (key: string, file: string): void =>
 const unread = computed(() =>
   chosen.value.flatMap(({ name, unread: cells }) => cells.map(cell => ({ ...cell, file: name }))),
 )
+const far = computed(() => chosen.value.flatMap(file => file.far))
 const unmetWhy = {
   none: 'no item is like it',
   several: 'several items are like it',
@@ -61,7 +70,9 @@ const unmetWhy = {
 
 <template>
   <section aria-labelledby="gather-head">
-    <h2 id="gather-head">What your other files say of it</h2>
+    <h2 id="gather-head">
+      {{ isOfCourse ? 'What files say of the course' : 'What your other files say of it' }}
+    </h2>
     <p v-if="!reply.files.length" class="soft">
       None of your other files says anything of a course. Send its line items (a OneRoster bundle), a course
       JSON or a table of items and due dates, and they come in together with the package.
@@ -73,6 +84,7 @@ const unmetWhy = {
           <ElCheckbox
             :model-value="decided.beside.includes(file.id)"
             :aria-label="`Bring ${file.name} in with it`"
+            :disabled="file.id === own"
             @change="comes => setBeside(file.id, Boolean(comes))"
           >
             <b>{{ letterOf(file.name) }}</b> <bdi>{{ file.name }}</bdi>
@@ -169,6 +181,9 @@ const unmetWhy = {
         <p v-for="cell in unread" :key="`${cell.file} ${cell.row} ${cell.column}`" class="small brass">
           {{ cell.file }}, row {{ cell.row }}, {{ cell.column }}: “{{ cell.cell }}” says nothing that could be
           read.
+        </p>
+        <p v-for="each in far" :key="each.where + each.message" class="small brass">
+          {{ each.where }}: {{ each.message }}.
         </p>
         <details>
           <summary>Where each date, point and category comes from</summary>

@@ -1,3 +1,5 @@
+import { dateFields } from '~~/core/course/dates'
+import { courseChanges } from '~~/core/gather/changes'
 import { fieldKey, gather, type Taken } from '~~/core/gather/gather'
 import { saidFields, type SaidField } from '~~/core/gather/saying'
 import type { GatherReply } from '~~/shared/api/gathering'
@@ -68,5 +70,20 @@ export function useGathered(
       categories: count(['category']),
     }
   })
-  return { chosen, gathered, metOf, disagreements, unmet, likely, gets }
+  /** First and last day of all that is dated; null: nothing is. */
+  const dated = computed(() => {
+    const days = gathered.value.items
+      .flatMap(({ fields }) => dateFields.map(field => fields[field]?.value?.slice(0, 10) ?? ''))
+      .filter(Boolean)
+      .sort()
+    const [from, to] = [days[0], days.at(-1)]
+    return from && to ? { from, to } : null
+  })
+  /** What changes in a course that is there, and how much stays as it has it. */
+  const changes = computed(() => {
+    const { changes: changed, kept } = courseChanges(gathered.value)
+    const items = new Set(changed.map(({ identifier }) => identifier)).size
+    return { fields: changed.length, items, kept: kept.length }
+  })
+  return { chosen, gathered, metOf, disagreements, unmet, likely, gets, dated, changes }
 }

@@ -1,5 +1,6 @@
 import { itemKinds, type ItemKind } from '~~/core/course/model'
 import { itemKindDefinitions } from '~~/core/course/kinds'
+import type { GatherReply } from '~~/shared/api/gathering'
 import type { UploadReply } from '~~/shared/api/uploads'
 
 export const stateWords: Record<UploadReply['state'], string> = {
@@ -49,3 +50,14 @@ export const countsText = (counts: Record<string, number>): string =>
     .filter(([, n]) => n > 0)
     .map(([part, n]) => counted(n, ...partWords(part)))
     .join(', ')
+
+/** Why a package, or a file, is thought to be of a course that is there. */
+export function belongsText({ why, items, isEmpty }: GatherReply['courses'][number]): string {
+  const whyText = {
+    class: 'a file names this class',
+    items: `${counted(items, 'item', 'items')} of the package ${items === 1 ? 'is' : 'are'} in it`,
+    code: 'the same code',
+    title: 'the same title',
+  }[why]
+  return isEmpty ? `${whyText}; it holds nothing yet` : whyText
+}

@@ -232,7 +232,7 @@ const registrarText = computed(() => {
       <p v-for="plan in data.waiting" :key="plan.planId" class="wait">
         <span>
           <b
-            >{{ codeText(plan.course) }} <bdi>{{ plan.course.title }}</bdi></b
+            >{{ codeOf(plan.course) }} <bdi>{{ plan.course.title }}</bdi></b
           >, {{ plan.course.term.name }}
           <span class="soft">from {{ sourcesText(plan.sources) }}</span>
         </span>

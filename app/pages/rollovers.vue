@@ -75,7 +75,7 @@ function stateOf(plan: PlanLine): { text: string; colour: string } {
         <tr v-for="plan in data.plans" :key="plan.id">
           <td>
             <NuxtLink :to="`/plans/${plan.id}/${plan.state === 'run' ? 'run' : 'date'}`">
-              <b>{{ codeText(plan.target) }}</b> <bdi>{{ plan.target.title }}</bdi>,
+              <b>{{ codeOf(plan.target) }}</b> <bdi>{{ plan.target.title }}</bdi>,
               {{ plan.target.term.name }}
             </NuxtLink>
           </td>

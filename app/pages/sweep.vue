@@ -93,7 +93,7 @@ const daysFault = computed(() => saveProblem.value?.errors[0]?.message)
                 </td>
                 <td>
                   <NuxtLink :to="`/courses/${course.id}`"
-                    >{{ codeText(course) }} <bdi>{{ course.title }}</bdi></NuxtLink
+                    >{{ codeOf(course) }} <bdi>{{ course.title }}</bdi></NuxtLink
                   >
                   <span class="soft small">{{ course.term.name }}</span>
                 </td>

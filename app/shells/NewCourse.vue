@@ -58,7 +58,7 @@ const shells = computed(() => (code.value.trim() ? (data.value?.shells ?? []) : 
         </p>
         <p v-for="shell in shells" :key="shell.id">
           <NuxtLink :to="`/fill/${shell.id}`"
-            >{{ codeText(shell) }} <bdi>{{ shell.title }}</bdi></NuxtLink
+            >{{ codeOf(shell) }} <bdi>{{ shell.title }}</bdi></NuxtLink
           >
           <span class="soft small"
             >{{ meetingText(shell.meetings) }} · {{ counted(shell.students, 'student') }}</span

@@ -50,7 +50,7 @@ const {
           }}
         </p>
         <h2>
-          {{ codeText(source) }} <bdi>{{ source.title }}</bdi>
+          {{ codeOf(source) }} <bdi>{{ source.title }}</bdi>
         </h2>
         <p class="soft">
           {{ courseFacts(source) }} · {{ counted(source.items, 'item') }} ·

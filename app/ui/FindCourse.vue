@@ -70,7 +70,7 @@ function open(index: number): void {
         @mousedown.prevent="open(index)"
         @mousemove="at = index"
       >
-        <strong>{{ codeText(course) }}</strong> <bdi>{{ course.title }}</bdi>
+        <strong>{{ codeOf(course) }}</strong> <bdi>{{ course.title }}</bdi>
         <span class="soft">{{ course.term.name }} · {{ counted(course.items, 'item') }}</span>
       </li>
       <li v-if="problem" class="soft">{{ problem.title }}</li>

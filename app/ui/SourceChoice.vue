@@ -41,7 +41,7 @@ const nothingText = computed(() => {
     <ul v-else>
       <li v-for="course in courses" :key="course.id">
         <span
-          ><b>{{ codeText(course) }}</b> <bdi>{{ course.title }}</bdi><span class="soft"
+          ><b>{{ codeOf(course) }}</b> <bdi>{{ course.title }}</bdi><span class="soft"
             >, {{ course.term.name }}</span
           ><br /><span class="soft small"
             >{{ counted(course.items, 'item') }} · {{ course.instructors.join(', ') || 'no instructor'

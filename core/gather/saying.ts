@@ -33,6 +33,8 @@ export interface Saying {
 /** A saying's key among all of them. */
 export const sayingKey = ({ file, where }: Pick<Saying, 'file' | 'where'>): string => `${file}\n${where}`
 
+/** Stands for a course itself among the files that say something of its items. */
+export const courseItself = 'the course'
 /** An item of a package, or of a course that is there, as sayings meet it. */
 export interface GatheredItem {
   readonly identifier: string

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { comparableTitle } from '../../core/carry/titles'
-import { codeText } from '../../core/course/code-text'
+import { courseText } from '../../core/course/code-text'
 import { titleOfPackage } from '../../core/course/package-title'
 import type { GatheredItem } from '../../core/gather/saying'
 import { belongsWays, type GatherReply } from '../../shared/api/gathering'
@@ -53,7 +53,7 @@ export async function belongsTo(
     .flatMap((id): Belongs[] => {
       const [course, why] = [facts.get(id), ways.get(id)]
       if (!course || !why || !access.get(id)?.run) return []
-      const name = `${codeText(course)} ${course.title}`.trim()
+      const name = courseText(course)
       return [{ id, name, term: course.term.name, isEmpty: !filled.has(id), why, items: shared.get(id) ?? 0 }]
     })
     .sort(

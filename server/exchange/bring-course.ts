@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { codeText } from '../../core/course/code-text'
+import { courseText } from '../../core/course/code-text'
 import { titleOfPackage } from '../../core/course/package-title'
 import type { Body, CourseContent, CourseNode } from '../../core/course/model'
 import { spanText } from '../../core/dates/words'
@@ -54,17 +54,18 @@ export async function bringCourse(importing: Importing, request: CourseImport): 
     classKey: target?.isClass ? courseKey : null,
     withStudents: target !== null && isOffice(person),
     blank: blankDocument(courseKey, target ? await categoriesThere(trx, target) : []),
+    packageFile: upload.name,
     limits,
   }
   const came = await gathered(trx, content, beside, into)
   const bringing: Bringing = { importing, person, content, came, courseKey }
-  const outcome = await (target
-    ? target.isFilled
-      ? compareWith(bringing, target)
-      : fill(bringing, target)
-    : makeCourse(bringing, request))
+  const outcome = await broughtIn(bringing, target, request)
   for (const other of came.used) await settleUpload(trx, other.id, { ...outcome, findings: [] })
   return { ...outcome, findings: [...came.findings, ...outcome.findings] }
+}
+function broughtIn(bringing: Bringing, target: Target | null, request: CourseImport): Promise<Outcome> {
+  if (!target) return makeCourse(bringing, request)
+  return target.isFilled ? compareWith(bringing, target) : fill(bringing, target)
 }
 interface Bringing {
   readonly importing: Importing
@@ -105,10 +106,8 @@ async function makeCourse(bringing: Bringing, request: CourseImport): Promise<Ou
   const findings = await fillCourse(trx, courseId, filesOf(bringing))
   await keepAsCame(trx, courseId, 'file', came.by)
   await keepPackage(trx, upload, courseId)
-  return { courseId, text: `Kept as ${courseName({ code, section, title })}, ${term.name}`, findings }
+  return { courseId, text: `Kept as ${courseText({ code, section, title })}, ${term.name}`, findings }
 }
-const courseName = (of: { code: string; section: string; title: string }): string =>
-  of.code === '' ? of.title : `${codeText(of)} ${of.title}`
 
 /** A class that holds nothing yet gets the package; of its students it gets what they got, where they are on its roster. */
 async function fill(bringing: Bringing, { id, name }: Target): Promise<Outcome> {

@@ -154,6 +154,8 @@ export interface GatherInto extends Pick<CourseImport, 'term' | 'span' | 'pairs'
   readonly withStudents: boolean
   /** A course JSON for a package of which no file says more than single items. */
   readonly blank: CourseDocument
+  /** What the package is called: by its name one chooses what it says itself. */
+  readonly packageFile: string
   readonly limits: ReadLimits
 }
 /** What a package and the files beside it make of a course, and what stays out of it. */
@@ -174,7 +176,7 @@ export async function gathered(
   db: Knex,
   content: CourseContent,
   uploads: readonly Upload[],
-  { pairs, choices, courseKey, classKey, withStudents, blank, limits, ...when }: GatherInto,
+  { pairs, choices, courseKey, classKey, withStudents, blank, packageFile, limits, ...when }: GatherInto,
 ): Promise<GatheredCourse> {
   const { zone, taught } = await taughtWhen(db, when)
   const items = itemsOfPackage(content)
@@ -195,7 +197,7 @@ export async function gathered(
       whole ??= readCourseDocument(upload.name, await bytesOf(db, upload))
   }
   const near = withoutFar(sayings, taught)
-  const all = gather(items, near.sayings, { pairs, choices })
+  const all = gather(items, near.sayings, { pairs, choices, packageFile })
   const { document, students } = withStudents ? { document: whole, students: 0 } : withoutStudents(whole)
   const ofClass = []
   for (const { upload, key } of bundles) ofClass.push(await rowsOfClass(db, upload, key, { all, limits }))

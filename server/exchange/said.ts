@@ -7,7 +7,7 @@ import { finding, type Finding } from '../../core/formats/findings'
 import type { Results as RosterResults } from './import-course'
 import { courseChanges, touchedFields, type FieldChange } from '../../core/gather/changes'
 import { gather, type Gathered } from '../../core/gather/gather'
-import type { GatheredItem, SaidValues, Saying } from '../../core/gather/saying'
+import { courseItself, type GatheredItem, type SaidValues, type Saying } from '../../core/gather/saying'
 import { parsePoints, pointsText } from '../../core/grading/points'
 import { present } from '../../core/present'
 import { grades } from '../../core/student-data/kinds/grades'
@@ -83,7 +83,7 @@ export async function writeSaid(
   } & Partial<Pick<CourseImport, 'pairs' | 'choices'>>,
 ): Promise<SaidOutcome> {
   const items = await itemsOfCourse(trx, courseId, unknownCounts)
-  const all = gather(items, sayings, { pairs, choices })
+  const all = gather(items, sayings, { pairs, choices, packageFile: courseItself })
   const { changes, kept } = courseChanges(all)
   const before = await queries.loadSaidRows(trx, courseId)
   const keyOf = await categoryKeys(trx, courseId, changes)

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { codeText } from '../../core/course/code-text'
+import { courseText } from '../../core/course/code-text'
 import { present } from '../../core/present'
 import { accessToCourse } from '../courses/access'
 import { holdsContent } from '../courses/content.queries'
@@ -31,7 +31,7 @@ export async function targetOf(trx: Knex, person: Person, id: string): Promise<T
     id,
     courseKey: present(await loadCourseKeys(trx, id)).sourceId,
     term: facts.term.code,
-    name: `${codeText(facts)} ${facts.title}`.trim(),
+    name: courseText(facts),
     isFilled: await holdsContent(trx, id),
     isClass: facts.origin === 'registrar',
   }

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { codeText } from '../../core/course/code-text'
+import { courseText } from '../../core/course/code-text'
 import { meetingText } from '../../core/dates/words'
 import { finding, type Finding } from '../../core/formats/findings'
 import { meetingsOfPeriods } from '../../core/formats/oneroster/periods'
@@ -165,7 +165,7 @@ async function classRows(
   })
 }
 const nameOf = (row: { code: string; section: string; title: string }): string =>
-  `${codeText(row)} ${row.title}`
+  courseText(row)
 
 /** Brings classes in with their meetings, and tells which appeared, were renamed or are back. */
 async function importClasses(

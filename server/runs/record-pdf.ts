@@ -19,7 +19,7 @@ const ink = '#14263A'
 const soft = '#52616F'
 const rule = '#D9D3C3'
 const fieldWords = { opens: 'opens', due: 'due', closes: 'closes' } as const
-const courseText = (course: RunRecord['into']): string => `${codeText(course)}, ${course.term}`
+const sideText = (course: RunRecord['into']): string => `${codeText(course)}, ${course.term}`
 
 /** Fontkit's fonts know which letters they have; the types of pdfkit do not say so. */
 interface Face {
@@ -61,7 +61,7 @@ export async function recordPdf(record: RunRecord, fonts: PdfFonts, zone: string
     const wall = wallClock(new Date(instant), zone)
     return `${momentText(wall)}, ${wall.slice(0, 4)}`
   }
-  const title = `Record of a run: ${courseText(record.source)} into ${courseText(record.into)}`
+  const title = `Record of a run: ${sideText(record.source)} into ${sideText(record.into)}`
   const doc = new PDFDocument({
     size: 'A4',
     margin,

@@ -1,9 +1,12 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import exceljs from 'exceljs'
 import { type Page } from '@playwright/test'
-import { hostilePackage, oddPackage } from '../support/samples'
-import { base, choose, expect, signIn, test } from './support'
+import type { CourseWhole } from '../../shared/api/courses'
+import { closureTable, hostilePackage, oddPackage } from '../support/samples'
+import { byCommand } from './by-command'
+import { base, choose, courseId, expect, runOf, signIn, test } from './support'
 
+const demoFile = (name: string): Buffer => readFileSync(new URL(`../../demo/files/${name}`, import.meta.url))
 async function bring(page: Page, name: string, buffer: Buffer): Promise<void> {
   // By its path: a large file given as bytes goes through the browser's own line first, which a busy machine does not finish.
   const path = test.info().outputPath(name)
@@ -34,10 +37,10 @@ test('an old package: what is wrong with it, where; kept as a course with the pa
       }
     ).courses.length
   expect(await found()).toBe(0)
-  await page.getByLabel('Code').fill('')
+  await page.getByLabel('Title').fill('')
   await page.getByRole('button', { name: 'Keep as a course' }).click()
-  await expect(page.getByText('Give a code.')).toBeVisible()
-  await page.getByLabel('Code').fill('HYD 110')
+  await expect(page.getByText('Give a title.')).toBeVisible()
+  await page.getByLabel('Title').fill('Coastal Waters')
   await page.getByRole('button', { name: 'Keep as a course' }).click()
   await page.getByRole('link', { name: 'Open the course' }).click()
   await expect(page.getByRole('heading', { name: 'Coastal Waters' })).toBeVisible()
@@ -56,8 +59,6 @@ test('a package comes in with its line items, a course JSON and a sheet: what th
   page,
 }) => {
   await signIn(page)
-  const demoFile = (name: string): Buffer =>
-    readFileSync(new URL(`../../demo/files/${name}`, import.meta.url))
   const sheet = [
     'Due,Points,Item',
     '2026-10-01 17:00,,SHORE LOG 1',
@@ -85,8 +86,11 @@ test('a package comes in with its line items, a course JSON and a sheet: what th
   await expect(stray).toContainText('no item is like it')
   await choose(page, 'Item that A title nobody knows is about', 'Shore log 3')
   await expect(stray).toHaveCount(0)
+  // It has the items of a course that is there; here it becomes one of its own.
+  await expect(page.getByRole('radio', { name: /HYD 240-01 Tidal Hydrography, Autumn 2026/ })).toBeChecked()
+  await page.getByRole('radio', { name: 'A course of its own' }).check({ force: true })
   await page.getByLabel('Code').fill('HYD 240')
-  await page.getByLabel('Title').focus()
+  await page.getByRole('textbox', { name: 'Title' }).focus()
   await page.keyboard.press('Tab')
   await expect(page.getByRole('button', { name: 'Keep as a course' })).toBeFocused()
   await page.keyboard.press('Enter')
@@ -99,6 +103,124 @@ test('a package comes in with its line items, a course JSON and a sheet: what th
   const dueOf = (title: string) => course.nodes.find(node => node.title === title)?.due
   expect([dueOf('Shore log 1'), dueOf('Shore log 3')]).toEqual(['2026-10-01T17:00', '2026-10-02T17:00'])
   expect(course.nodes.filter(node => node.due !== null).length).toBeGreaterThan(30)
+})
+
+test('five files of one course come in by the keyboard, are rolled, and every date is what the plan command says', async ({
+  page,
+}) => {
+  await signIn(page)
+  const shell = await courseId(page.request, 'HYD 240-01', 'Spring 2027')
+  await page.goto(`${base()}/fill/${shell}?way=file`)
+  await page.getByRole('link', { name: 'Bring the file in' }).press('Enter')
+  await expect(page.getByRole('heading', { name: 'Files', exact: true })).toBeVisible()
+  const sheet = 'Due;Item;Points\n2026-10-01 17:00;Shore log 1;12\n'
+  await page.locator('input[type=file]').setInputFiles(
+    [
+      ['tides.imscc', demoFile('hyd-240-01-autumn-2026.imscc')],
+      ['roster.zip', demoFile('port-ellery.oneroster.zip')],
+      ['tides.course.json', demoFile('hyd-240-01-autumn-2026.course.json')],
+      ['dates.csv', Buffer.from(sheet)],
+      ['closures.csv', closureTable()],
+    ].map(([name, buffer]) => ({
+      name: name as string,
+      mimeType: 'application/octet-stream',
+      buffer: buffer as Buffer,
+    })),
+  )
+  const sent = (name: string) => page.getByRole('row').filter({ hasText: name })
+  for (const name of ['tides.imscc', 'roster.zip', 'tides.course.json', 'dates.csv', 'closures.csv'])
+    await expect(sent(name)).toContainText('read; nothing is stored yet', { timeout: 30_000 })
+  await sent('tides.imscc').getByRole('link').press('Enter')
+  const gather = page.getByRole('region', { name: 'What your other files say of it' })
+  for (const name of ['roster.zip', 'tides.course.json', 'dates.csv'])
+    await expect(gather.getByRole('checkbox', { name: `Bring ${name} in with it` })).toBeChecked()
+  await expect(gather.getByText('closures.csv')).toHaveCount(0)
+  const own = page.getByRole('radio', { name: 'A course of its own' })
+  await page.getByRole('radio', { name: /HYD 240-01 Tidal Hydrography, Autumn 2026/ }).focus()
+  for (let press = 0; press < 8 && !(await own.isChecked()); press++) await page.keyboard.press('ArrowDown')
+  await expect(own).toBeChecked()
+  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Tidal Hydrography')
+  await page.getByRole('button', { name: 'Keep as a course' }).press('Enter')
+  await expect(page.getByText('Kept as')).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: 'Plan the shell from it' }).press('Enter')
+  await page.waitForURL(/\/plans\/[^/]+\/pair/)
+  const plan = page.url().split('/').at(-2) ?? ''
+  const expected = await byCommand(page, plan)
+  expect(expected.size).toBeGreaterThan(90)
+  await runOf(page.request, plan)
+  const { nodes } = (await (
+    await page.request.get(`${base()}/api/v1/courses/${shell}`)
+  ).json()) as CourseWhole
+  const written = nodes.filter(({ type }) => type === 'item')
+  expect(written.map(({ lineage, opens, due, closes }) => [lineage, opens, due, closes])).toEqual(
+    written.map(({ lineage }) => {
+      const says = expected.get(lineage)
+      return [lineage, says?.opens, says?.due, says?.closes]
+    }),
+  )
+  expect(written.filter(({ due }) => due !== null).length).toBeGreaterThan(30)
+  expect(written.find(({ title }) => title === 'Shore log 1')).toMatchObject({ points: 120_000 })
+})
+
+test('a package without a calendar, without a code: its first and last day are asked, and its own dates propose them', async ({
+  page,
+}) => {
+  await signIn(page)
+  await bring(
+    page,
+    'log.csv',
+    Buffer.from('Item,Due\nWelcome aboard,2025-09-12\nChart of the harbour,2025-11-28\n'),
+  )
+  await bring(page, 'hyd-110.imscc', oddPackage())
+  await expect(page.getByRole('checkbox', { name: 'Bring log.csv in with it' })).toBeChecked()
+  await choose(page, 'Term it was taught in', 'Another term')
+  await expect(page.getByLabel('First day of classes')).toHaveValue(/12 Sep/)
+  await page.getByLabel('First day of classes').fill('8 sep 2025')
+  await page.getByLabel('Last day of classes').fill('5 dec 2025')
+  await page.getByLabel('Code').fill('')
+  await page.getByRole('button', { name: 'Keep as a course' }).click()
+  await expect(page.getByText('Kept as Coastal Waters, 8 Sep to 5 Dec 2025.')).toBeVisible({
+    timeout: 30_000,
+  })
+  await page.getByRole('link', { name: 'Open the course' }).click()
+  await expect(page.getByRole('heading', { name: 'Coastal Waters' })).toBeVisible()
+  await expect(page.getByText('8 Sep to 5 Dec 2025').first()).toBeVisible()
+})
+
+test('a table of dates changes a course that is there, once one has seen what; a later package is compared with it', async ({
+  page,
+}) => {
+  await signIn(page)
+  await bring(
+    page,
+    'moved.csv',
+    Buffer.from('Item,Due\nShore log 1,2026-09-18 17:00\nShore log 2,2096-09-18\n'),
+  )
+  await page.getByLabel('Find the course that it is about').fill('hydrography autumn')
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Autumn 2026' })
+    .getByRole('button', { name: 'Choose it' })
+    .click()
+  const gather = page.getByRole('region', { name: 'What files say of the course' })
+  await expect(gather).toContainText('more than two years from the term')
+  await expect(page.getByText('It changes 1 date or number of 1 item.')).toBeVisible()
+  await page.getByRole('button', { name: 'Change HYD 240-01 Tidal Hydrography' }).click()
+  await expect(page.getByText('HYD 240-01 Tidal Hydrography takes 1 date or number of 1 item.')).toBeVisible({
+    timeout: 30_000,
+  })
+  const old = await courseId(page.request, 'HYD 240-01', 'Autumn 2026')
+  const dueOf = async () => {
+    const whole = (await (await page.request.get(`${base()}/api/v1/courses/${old}`)).json()) as CourseWhole
+    return whole.nodes.find(({ title }) => title === 'Shore log 1')?.due
+  }
+  expect(await dueOf()).toBe('2026-09-18T17:00')
+  await page.getByRole('link', { name: 'See the change or take it back' }).click()
+  await expect(page.getByText('took 1 date or number of 1 item from moved.csv')).toBeVisible()
+  await bring(page, 'tides.imscc', demoFile('hyd-240-01-autumn-2026.imscc'))
+  await page.getByRole('button', { name: 'Compare with HYD 240-01 Tidal Hydrography' }).click()
+  await page.waitForURL(/\/plans\/[^/]+\/carry/, { timeout: 30_000 })
+  expect(await dueOf()).toBe('2026-09-18T17:00')
 })
 
 test('a package made to do harm is refused with the reason and a way on', async ({ page }) => {
@@ -165,12 +287,22 @@ test('a table of dates: its columns are confirmed, its days become closures', as
   await expect(page.getByText('2 closures were added to Summer 2027')).toBeVisible()
 })
 
-test('a roster is for the office to bring in; others are told so', async ({ page }) => {
+test('a roster is for the office to bring in; its line items go to one’s own courses', async ({ page }) => {
   await signIn(page)
-  await bring(page, 'roster.zip', readFileSync('demo/files/port-ellery.oneroster.zip'))
-  await expect(page.getByRole('heading', { name: 'For the academic office' })).toBeVisible()
+  await bring(page, 'roster.zip', demoFile('port-ellery.oneroster.zip'))
+  await expect(page.getByRole('heading', { name: 'Bring its line items in' })).toBeVisible()
   await expect(page.getByRole('row', { name: /^enrollments/ })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Bring the roster in' })).toHaveCount(0)
+  await expect(
+    page.getByText('HYD 240-01 Tidal Hydrography, Autumn 2026 (a file names this class)'),
+  ).toBeVisible()
+  await page.getByRole('button', { name: 'Bring its line items in' }).click()
+  await expect(page.getByText(/^1 course got 0 dates and numbers of 0 items, and 1,069 results/)).toBeVisible(
+    {
+      timeout: 30_000,
+    },
+  )
+  await expect(page.getByText(/stay out: the academic office brings a roster in/)).toBeVisible()
 })
 
 test('a file over the limit, and a connection that breaks, are told without losing the page', async ({

@@ -118,7 +118,10 @@ export async function begin(context: APIRequestContext, source: string, target: 
 }
 /** Rolls one course into another, with the recommended decisions. */
 export async function roll(context: APIRequestContext, source: string, target: string): Promise<void> {
-  const plan = await begin(context, source, target)
+  await runOf(context, await begin(context, source, target))
+}
+/** Runs a plan as it stands, and waits until that is done. */
+export async function runOf(context: APIRequestContext, plan: string): Promise<void> {
   const effect = await context.get(`${base()}/api/v1/plans/${plan}/effect`)
   const { fingerprint } = (await effect.json()) as { fingerprint: string }
   const run = await context.post(`${base()}/api/v1/plans/${plan}/run`, { data: { fingerprint } })

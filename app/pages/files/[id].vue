@@ -7,12 +7,14 @@ import FoundFindings from '~/files/FoundFindings.vue'
 import FoundOutline from '~/files/FoundOutline.vue'
 import BringIn from '~/files/BringIn.vue'
 import GatherFiles from '~/files/GatherFiles.vue'
-import { noGatherChoices } from '~/files/gathering'
+import { noGatherChoices, useGathered } from '~/files/gathering'
 import { countsText, formatText, stateWords } from '~/files/words'
 import { gather } from '~~/core/gather/gather'
+import { courseItself } from '~~/core/gather/saying'
 import type { GatherReply } from '~~/shared/api/gathering'
 
-const id = String(useRoute().params.id)
+const route = useRoute()
+const id = String(route.params.id)
 const { data, problem, refresh } = useLoaded(() => api.get<UploadReply>(`/uploads/${id}`))
 useHead({ title: () => (data.value ? `${data.value.name} · Northtide` : 'File · Northtide') })
 const moving = computed(
@@ -60,24 +62,69 @@ watch(events, () => {
 })
 const chosenEvents = computed(() => events.value.filter((_, at) => chosen.value.has(at)))
 
-// What one's other files say of a package, and what is decided of them.
+// What files say of the items of a package, or of a course that is there, and what is decided of them.
 const term = ref('')
+const course = ref<{ id: string; name: string } | null>(null)
 const decided = ref(noGatherChoices())
-const isPackage = computed(() => Boolean(data.value?.may.keepAsCourse) && !data.value?.outcome)
+const isPackage = computed(() => Boolean(data.value?.may.keepAsCourse))
+const saysOfCourse = computed(
+  () => Boolean(data.value?.may.giveToCourse) || Boolean(data.value?.may.spreadLineItems),
+)
+const gathers = computed(() => (isPackage.value || saysOfCourse.value) && !data.value?.outcome)
+const asked = computed(() => {
+  const query = new URLSearchParams({ term: term.value })
+  if (course.value) query.set('course', course.value.id)
+  return query.toString()
+})
 const {
   data: gathering,
   problem: gatherProblem,
   refresh: gatherAgain,
-} = useLoaded(() => api.get<GatherReply>(`/uploads/${id}/gathering?term=${encodeURIComponent(term.value)}`))
-watch(data, file => (term.value ||= file?.term ?? ''))
-watch([isPackage, term], ([is, of]) => is && of && gatherAgain(), { immediate: true })
+} = useLoaded(() => api.get<GatherReply>(`/uploads/${id}/gathering?${asked.value}`))
+watch(data, file => (term.value ||= file?.term ?? ''), { flush: 'sync' })
+watch([gathers, asked], ([is]) => is && gatherAgain(), { immediate: true })
 watch(gathering, (reply, before) => {
-  if (!reply || before) return
-  // Whatever names an item of the package is proposed.
-  decided.value.beside = reply.files
-    .filter(({ sayings }) => gather(reply.items, sayings).met.length > 0)
-    .map(({ id: file }) => file)
+  if (!reply || (before && isPackage.value)) return
+  // Whatever names an item of the package is proposed; of a course only the file that one looks at.
+  decided.value.beside = isPackage.value
+    ? reply.files
+        .filter(({ sayings }) => gather(reply.items, sayings).met.length > 0)
+        .map(({ id: file }) => file)
+    : [id]
 })
+const itself = computed(() => (isPackage.value ? (data.value?.name ?? '') : courseItself))
+const { dated, changes } = useGathered(
+  () => gathering.value ?? { courses: [], items: [], files: [] },
+  () => decided.value,
+  () => itself.value,
+)
+/** What is asked for: the file that the page is about comes by itself. */
+const wished = computed(() => ({
+  ...decided.value,
+  beside: decided.value.beside.filter(each => each !== id),
+}))
+
+// From the page of a shell one comes to bring a source for it in, and goes on there.
+const shell = computed(() => (typeof route.query.for === 'string' ? route.query.for : null))
+const going = useAction(async () => {
+  const { courseId, planId } = data.value?.outcome ?? {}
+  if (planId) return navigateTo(`/plans/${planId}/carry`)
+  if (!shell.value || !courseId) return
+  const plan = await api.post<{ id: string }>('/plans', { sources: [courseId], target: shell.value })
+  return navigateTo(`/plans/${plan.id}/pair`)
+})
+const wasAsked = ref(false)
+function brought(): void {
+  wasAsked.value = true
+  void refresh()
+}
+watch(
+  () => data.value?.outcome,
+  outcome => {
+    const goesOn = outcome && (outcome.planId || (shell.value && outcome.courseId))
+    if (goesOn && wasAsked.value && outcome.findings.length === 0) void going.run()
+  },
+)
 
 const { run: discard, problem: discardProblem } = useAction(async () => {
   await api.delete(`/uploads/${id}`)
@@ -118,7 +165,10 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
     <LoadingLines v-else-if="!data" what="Fetching the file …" />
     <template v-else>
       <header>
-        <p class="caps"><NuxtLink to="/files">Files</NuxtLink> · {{ stateWords[data.state] }}</p>
+        <p class="caps">
+          <NuxtLink :to="{ path: '/files', query: route.query }">Files</NuxtLink> ·
+          {{ stateWords[data.state] }}
+        </p>
         <h1>
           <bdi>{{ report?.title || data.name }}</bdi>
         </h1>
@@ -176,9 +226,28 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
             <h3>Done</h3>
             <p>{{ data.outcome.text }}.</p>
             <p v-if="data.outcome.courseId" class="acts">
-              <NuxtLink class="act" :to="`/courses/${data.outcome.courseId}`">Open the course</NuxtLink>
-              <NuxtLink to="/">Find the shell it goes into</NuxtLink>
+              <button
+                v-if="data.outcome.planId || shell"
+                class="act"
+                type="button"
+                :disabled="going.busy.value"
+                @click="going.run()"
+              >
+                {{ data.outcome.planId ? 'Go to the comparison' : 'Plan the shell from it' }}
+              </button>
+              <NuxtLink
+                :class="{ act: !data.outcome.planId && !shell }"
+                :to="`/courses/${data.outcome.courseId}`"
+                >Open the course</NuxtLink
+              >
+              <NuxtLink v-if="data.may.giveToCourse" :to="`/courses/${data.outcome.courseId}/arrange`"
+                >See the change or take it back</NuxtLink
+              >
+              <NuxtLink v-else-if="!data.outcome.planId && !shell" to="/"
+                >Find the shell it goes into</NuxtLink
+              >
             </p>
+            <ActionProblem :problem="going.problem.value" />
           </div>
           <FoundFindings v-if="data.outcome?.findings.length" :findings="data.outcome.findings" />
           <FoundFindings v-if="findings.some(finding => finding.severity !== 'note')" :findings="findings" />
@@ -188,10 +257,16 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
             v-model:confirmed="confirmed"
             :table="report.table"
           />
-          <template v-if="isPackage">
+          <template v-if="gathers && (isPackage || course)">
             <ProblemNote v-if="gatherProblem" :problem="gatherProblem" @retry="gatherAgain" />
             <LoadingLines v-else-if="!gathering" what="Looking into your other files …" :rows="2" />
-            <GatherFiles v-else v-model="decided" :reply="gathering" :package-file="data.name" />
+            <GatherFiles
+              v-else
+              v-model="decided"
+              :reply="gathering"
+              :package-file="itself"
+              :own="isPackage ? undefined : id"
+            />
           </template>
           <FoundOutline
             v-if="report.format === 'common-cartridge'"
@@ -232,8 +307,12 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
             :file="data"
             :chosen="chosenEvents"
             :wants-columns="Boolean(report.table) && !confirmed"
-            :gathered="decided"
-            @brought="refresh"
+            v-model:course="course"
+            :gathered="wished"
+            :courses="gathering?.courses ?? []"
+            :dated="dated"
+            :changes="course && gathering ? changes : null"
+            @brought="brought"
           />
           <p class="away">
             <button class="link" type="button" @click="discard">

@@ -14,6 +14,9 @@ const moving = computed(
 )
 useRefreshWhile(moving, refresh, 1000)
 
+/** A file is looked at for the shell, if any, for which one came here. */
+const route = useRoute()
+const fileAddress = (id: string) => ({ path: `/files/${id}`, query: route.query })
 const sending = ref<Sending[]>([])
 const refused = shallowRef<{ name: string; problem: ApiProblem } | null>(null)
 const tooLarge = (size: number, limit: number): ApiProblem =>
@@ -23,7 +26,7 @@ const tooLarge = (size: number, limit: number): ApiProblem =>
     `It has ${sizeText(size)}; at most ${sizeText(limit)} are taken. Nothing was sent.`,
   )
 /** Sends what was dropped or chosen. A single file is shown at once; of several, each comes to the list. */
-async function send(file: File): Promise<void> {
+async function send(file: File, isAlone: boolean): Promise<void> {
   refused.value = null
   if (data.value && file.size > data.value.limit) {
     refused.value = { name: file.name, problem: tooLarge(file.size, data.value.limit) }
@@ -37,7 +40,7 @@ async function send(file: File): Promise<void> {
   sending.value.push(entry)
   try {
     const id = await entry.done
-    if (sending.value.length === 1) await navigateTo(`/files/${id}`)
+    if (isAlone && sending.value.length === 1) await navigateTo(fileAddress(id))
   } catch (error) {
     refused.value = { name: file.name, problem: asProblem(error) }
   }
@@ -45,7 +48,7 @@ async function send(file: File): Promise<void> {
   await refresh()
 }
 function sendAll(files: readonly File[] | null): void {
-  for (const file of files ?? []) void send(file)
+  for (const file of files ?? []) void send(file, files?.length === 1)
 }
 function choose(event: Event): void {
   const input = event.target
@@ -107,7 +110,7 @@ const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop 
           <tbody>
             <tr v-for="upload in data.uploads" :key="upload.id">
               <td>
-                <NuxtLink :to="`/files/${upload.id}`">{{ upload.name }}</NuxtLink>
+                <NuxtLink :to="fileAddress(upload.id)">{{ upload.name }}</NuxtLink>
               </td>
               <td class="number">{{ sizeText(upload.size) }}</td>
               <td
@@ -131,13 +134,16 @@ const dropText = computed(() => (isOver.value ? 'Let go to send it.' : 'or drop 
       <aside>
         <h2>What a file becomes</h2>
         <p class="small">
-          <b>A course package</b> can be kept as a course in the term when it was taught, and rolled from
-          there. Its line items, a course JSON or a table of its items and dates come in with it: send them
-          too.
+          <b>A course package</b> becomes a course of its own, fills a class that holds nothing yet, or is
+          compared with the course it is of. Its line items, a course JSON or a table of its items and dates
+          come in with it: send them too.
         </p>
         <p class="small">
           <b>A roster bundle</b> adds people, classes and enrolments: for the academic office. Its line items
-          come in with a package.
+          and results go to the courses you teach.
+        </p>
+        <p class="small">
+          <b>A table of items and dates</b>, or a course JSON, gives its dates to a course that is here.
         </p>
         <p class="small">
           <b>A calendar or a table of closures</b> adds days without classes: for the academic office.

@@ -78,7 +78,7 @@ const rosterText = computed(() =>
       <header>
         <p class="caps into">Into · this shell changes, once you run</p>
         <h1>
-          {{ codeText(shell) }} <bdi>{{ shell.title }}</bdi>
+          {{ codeOf(shell) }} <bdi>{{ shell.title }}</bdi>
         </h1>
         <p class="soft">
           {{ shellText }}
@@ -116,7 +116,7 @@ const rosterText = computed(() =>
               <li v-for="(entry, at) in data.suggestions" :key="entry.course.id">
                 <span
                   ><b
-                    >{{ codeText(entry.course) }} <bdi>{{ entry.course.title }}</bdi></b
+                    >{{ codeOf(entry.course) }} <bdi>{{ entry.course.title }}</bdi></b
                   >, {{ entry.course.term.name }}<br /><span class="soft small"
                     >{{ entry.sureness }} ({{ chanceText(entry.chance) }}): {{ entry.reasons.join(', ') }} ·
                     {{ counted(entry.course.items, 'item') }}</span
@@ -188,9 +188,11 @@ const rosterText = computed(() =>
           <section v-else class="code">
             <p>
               Northtide reads the package (Common Cartridge 1.0 to 1.3), shows you what it holds and keeps it
-              as a course. Then you can roll from it.
+              as a course. You then come back here, to a plan from it into this shell.
             </p>
-            <p><NuxtLink class="act" to="/files">Bring the file in</NuxtLink></p>
+            <p>
+              <NuxtLink class="act" :to="{ path: '/files', query: { for: id } }">Bring the file in</NuxtLink>
+            </p>
           </section>
         </div>
         <aside>

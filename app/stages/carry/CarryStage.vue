@@ -52,7 +52,7 @@ const headings = computed(() =>
         store.rows,
         store.carried,
         sourceOf,
-        sides.value.map(({ course }) => `${codeText(course)} ${course.title}, ${course.term.name}`),
+        sides.value.map(({ course }) => `${courseText(course)}, ${course.term.name}`),
       )
     : [],
 )

@@ -33,7 +33,7 @@ const {
       <li v-for="shell in plan.fits" :key="shell.id">
         <span
           ><b
-            >{{ codeText(shell) }} <bdi>{{ shell.title }}</bdi></b
+            >{{ codeOf(shell) }} <bdi>{{ shell.title }}</bdi></b
           >
           <span class="soft small"
             >{{ meetingText(shell.meetings) || 'no meeting times known' }} ·

@@ -95,7 +95,7 @@ const sides = computed(() => [
       <section v-for="side in sides" :key="side.head">
         <p class="caps">{{ side.head }}</p>
         <h2>
-          {{ codeText(side.course) }} <bdi>{{ side.course.title }}</bdi>
+          {{ codeOf(side.course) }} <bdi>{{ side.course.title }}</bdi>
         </h2>
         <table class="ruled facts">
           <tbody>

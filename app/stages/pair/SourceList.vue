@@ -34,7 +34,7 @@ function up(at: number): void {
 <template>
   <ol class="sources" aria-label="Sources">
     <li v-for="(side, at) in sides" :key="side.course.id">
-      <b>{{ codeText(side.course) }}</b> <bdi>{{ side.course.title }}</bdi>, {{ side.course.term.name }}
+      <b>{{ codeOf(side.course) }}</b> <bdi>{{ side.course.title }}</bdi>, {{ side.course.term.name }}
       <span class="soft small"
         >{{ isClosed(side.course.id) ? 'not open any more' : counted(side.course.items, 'item')
         }}{{ at > 0 ? ', what is not in those above' : '' }}</span
