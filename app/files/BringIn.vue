@@ -22,7 +22,7 @@ const emit = defineEmits<{ brought: [] }>()
 type UploadReportTables = NonNullable<UploadReply['report']>['offered']
 const report = computed(() => props.file.report!)
 const term = defineModel<string>('term', { required: true })
-const course = defineModel<{ id: string; name: string } | null>('course', { required: true })
+const course = defineModel<{ id: string; name: string; term: string } | null>('course', { required: true })
 const {
   run: bringIn,
   busy,

@@ -57,6 +57,13 @@ const pair = (key: string, identifier: string | null): void =>
   decide({ pairs: { ...decided.value.pairs, [key]: identifier } })
 const believe = (key: string, file: string): void =>
   decide({ choices: { ...decided.value.choices, [key]: file } })
+const orderWords = { 'day-month': 'day, then month (15/2)', 'month-day': 'month, then day (2/15)' }
+const otherOrder = { 'day-month': 'month-day', 'month-day': 'day-month' } as const
+const isOther = (id: string): boolean => decided.value.otherOrder.includes(id)
+function setOrder(id: string, isOther: boolean): void {
+  const rest = decided.value.otherOrder.filter(each => each !== id)
+  decide({ otherOrder: isOther ? [...rest, id] : rest })
+}
 const unread = computed(() =>
   chosen.value.flatMap(({ name, unread: cells }) => cells.map(cell => ({ ...cell, file: name }))),
 )
@@ -90,12 +97,27 @@ const unmetWhy = {
             <b>{{ letterOf(file.name) }}</b> <bdi>{{ file.name }}</bdi>
           </ElCheckbox>
           <span class="soft small">{{ contributionWords[file.as] }} · {{ metText(file.id) }}</span>
+          <span v-if="file.order" class="order small">
+            <span class="brass">Its dates can be read two ways. Read them as</span>
+            <ElRadioGroup
+              :model-value="isOther(file.id)"
+              :aria-label="`Order of day and month in ${file.name}`"
+              @change="other => setOrder(file.id, Boolean(other))"
+            >
+              <ElRadio v-for="other in [false, true]" :key="String(other)" :value="other">{{
+                orderWords[other ? otherOrder[file.order] : file.order]
+              }}</ElRadio>
+            </ElRadioGroup>
+          </span>
         </li>
       </ul>
       <template v-if="chosen.length">
-        <p role="status">Together: {{ comesText }}</p>
+        <p v-if="!isOfCourse" role="status">Together: {{ comesText }}</p>
         <template v-if="disagreements.length">
-          <h3>{{ counted(disagreements.length, 'thing') }} on which files disagree</h3>
+          <h3>
+            {{ counted(disagreements.length, 'thing') }} on which
+            {{ isOfCourse ? 'a file and the course disagree' : 'files disagree' }}
+          </h3>
           <table class="ruled">
             <thead>
               <tr>
@@ -220,6 +242,13 @@ const unmetWhy = {
 .files {
   list-style: none;
   margin-bottom: 10px;
+}
+.order {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 10px;
+  flex-basis: 100%;
 }
 .files li {
   display: flex;

@@ -10,7 +10,7 @@ const props = defineProps<{
   busy: boolean
 }>()
 const emit = defineEmits<{ give: [] }>()
-const course = defineModel<{ id: string; name: string } | null>('course', { required: true })
+const course = defineModel<{ id: string; name: string; term: string } | null>('course', { required: true })
 const filled = computed(() => props.courses.filter(({ isEmpty }) => !isEmpty))
 const changesText = computed(() => {
   if (!props.changes) return 'Choose the course first. This page then shows what would change there.'
@@ -34,7 +34,7 @@ const changesText = computed(() => {
           class="link"
           type="button"
           :aria-pressed="course?.id === each.id"
-          @click="course = { id: each.id, name: each.name }"
+          @click="course = { id: each.id, name: each.name, term: each.term }"
         >
           <bdi>{{ each.name }}</bdi>, {{ each.term }}
         </button>
@@ -55,7 +55,7 @@ const changesText = computed(() => {
           ><button
             class="act plain"
             type="button"
-            @click="course = { id: found.id, name: courseText(found) }"
+            @click="course = { id: found.id, name: courseText(found), term: found.term.name }"
           >
             Choose it
           </button></template

@@ -10,8 +10,15 @@ export interface GatherChoices {
   beside: string[]
   pairs: Record<string, string | null>
   choices: Record<string, string>
+  /** Tables that are read in the other order of day and month. */
+  otherOrder: string[]
 }
-export const noGatherChoices = (): GatherChoices => ({ beside: [], pairs: {}, choices: {} })
+export const noGatherChoices = (): GatherChoices => ({
+  beside: [],
+  pairs: {},
+  choices: {},
+  otherOrder: [],
+})
 export const contributionWords: Readonly<Record<GatherReply['files'][number]['as'], string>> = {
   'line-items': 'line items',
   'course-json': 'course JSON',
@@ -31,7 +38,14 @@ export function useGathered(
   decided: () => GatherChoices,
   packageFile: () => string,
 ) {
-  const chosen = computed(() => reply().files.filter(({ id }) => decided().beside.includes(id)))
+  const files = computed(() =>
+    reply().files.map(({ other, ...file }) => ({
+      ...file,
+      other,
+      sayings: (decided().otherOrder.includes(file.id) && other) || file.sayings,
+    })),
+  )
+  const chosen = computed(() => files.value.filter(({ id }) => decided().beside.includes(id)))
   const gathered = computed(() =>
     gather(
       reply().items,
@@ -43,7 +57,7 @@ export function useGathered(
   const metOf = computed(
     () =>
       new Map(
-        reply().files.map(({ id, sayings }) => {
+        files.value.map(({ id, sayings }) => {
           const { met } = gather(reply().items, sayings, { pairs: decided().pairs })
           return [id, { met: met.length, of: sayings.length }] as const
         }),

@@ -429,11 +429,11 @@ export const findingKinds = {
   ),
   'students-stay-out': note(
     ({ records }: { records: number }) =>
-      `${records === 1 ? 'one record about a student stays' : `${records} records about students stay`} out: only the academic office brings these in`,
+      `${counted(records, 'record about a student stays', 'records about students stay')} out: only the academic office brings these in`,
   ),
   'roster-stays-out': note(
     ({ people, enrolments }: { people: number; enrolments: number }) =>
-      `its terms, ${counted(people, 'person', 'people')} and ${counted(enrolments, 'enrolment', 'enrolments')} stay out: the academic office brings a roster in`,
+      `terms, ${counted(people, 'person', 'people')} and ${counted(enrolments, 'enrolment', 'enrolments')} stay out: the academic office brings a roster in`,
   ),
   'date-far': warning(
     ({ title, verb, at }: { title: string; verb: string; at: string }) =>

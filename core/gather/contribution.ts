@@ -1,7 +1,7 @@
 import type { ZoneRules } from '../calendar/zone'
 import type { Roster } from '../formats/oneroster/read'
 import { lineItemSayings } from './from-files'
-import type { UnreadCell } from './from-sheet'
+import type { SheetSaid } from './from-sheet'
 import type { GatheredItem, Saying } from './saying'
 
 /** Line items of a bundle, with the classes that have any. */
@@ -13,7 +13,7 @@ export type Contribution =
   | { readonly as: 'package'; readonly items: readonly GatheredItem[] }
   | { readonly as: 'line-items'; readonly tables: LineItemTables }
   | { readonly as: 'course-json'; readonly classKey: string; readonly sayings: readonly Saying[] }
-  | { readonly as: 'sheet'; readonly sayings: readonly Saying[]; readonly unread: readonly UnreadCell[] }
+  | ({ readonly as: 'sheet' } & SheetSaid)
 
 /** The line items that are asked for, with what they name; null where no class has any. */
 export function lineItemTables({
@@ -48,18 +48,27 @@ export function classOf(
   const best = [...counts].sort(([, a], [, b]) => b - a)[0]
   return best?.[0] ?? (classes.length === 1 ? (classes[0]?.key ?? null) : null)
 }
-/** What a file says of the items of a course. `classKey`: the class that the course is, where it is known. */
+export interface SayingsAsked {
+  readonly items: readonly GatheredItem[]
+  readonly zone: ZoneRules
+  /** The class that the course is, where it is known. */
+  readonly classKey?: string | null
+  /** Of a table that can be read with the day or with the month first: in the order that is not the likelier. */
+  readonly isOtherOrder?: boolean
+}
+/** What a file says of the items of a course. */
 export function sayingsOf(
   file: string,
   contribution: Contribution,
-  { items, zone, classKey }: { items: readonly GatheredItem[]; zone: ZoneRules; classKey?: string | null },
+  { items, zone, classKey, isOtherOrder = false }: SayingsAsked,
 ): readonly Saying[] {
   switch (contribution.as) {
     case 'package':
       return []
     case 'course-json':
-    case 'sheet':
       return contribution.sayings
+    case 'sheet':
+      return ((isOtherOrder && contribution.other) || contribution).sayings
     case 'line-items': {
       const key = classOf(contribution.tables, items, classKey)
       return key === null ? [] : lineItemSayings(file, contribution.tables, key, zone)

@@ -1,14 +1,14 @@
 import { dayOf } from '../calendar/day'
 import type { Term } from '../calendar/term'
-import { dateFields } from '../course/dates'
+import { dateFields, type DateField } from '../course/dates'
 import { isFarFrom } from '../dates/far'
-import type { SaidField, Saying } from './saying'
+import type { Saying } from './saying'
 
 /** When a course was taught. */
 export type Taught = Pick<Term, 'classes' | 'exams'>
 /** A date that cannot be meant: it lies more than two years from the term. */
 export interface FarDate extends Pick<Saying, 'file' | 'where' | 'title'> {
-  readonly field: SaidField
+  readonly field: DateField
   readonly value: string
 }
 /** Sayings without the dates in them that cannot be meant, and those; null: it is not known when the course was taught. */

@@ -1,6 +1,6 @@
 import { dateFields } from '../course/dates'
 import type { DateTable } from '../formats/sheet/calendar'
-import { orderOf } from '../formats/sheet/dates'
+import { orderOf, type DateOrder } from '../formats/sheet/dates'
 import { momentOfCell, timePattern } from '../formats/sheet/plan-dates'
 import { FormatRefusal } from '../formats/refusal'
 import { parsePoints, pointsText } from '../grading/points'
@@ -26,6 +26,16 @@ export interface UnreadCell {
   readonly column: string
   readonly cell: string
 }
+/** What a table says, with its numbers read in one order of day and month. */
+export interface SheetRead {
+  readonly sayings: readonly Saying[]
+  readonly unread: readonly UnreadCell[]
+}
+/** The same, and how it reads in the other order, where the table leaves open which is meant. */
+export interface SheetSaid extends SheetRead {
+  readonly order: DateOrder
+  readonly other: SheetRead | null
+}
 /** Where each column stands; -1: the sheet has none. A column is the first that is called so. */
 function placesOf(header: readonly string[]): Readonly<Record<ColumnName, number>> {
   const taken = new Set<number>()
@@ -48,17 +58,31 @@ export function isSheetOfDates(header: readonly string[]): boolean {
  * What a table of items with their dates says, its columns in any order. An empty cell says nothing; `none` says that
  * there is no date. @throws FormatRefusal where no column names items, or none has dates
  */
-export function sheetSayings(
+export function sheetSayings(file: string, table: Pick<DateTable, 'header' | 'rows'>): SheetSaid {
+  const { order, certain } = orderOf(dateCellsOf(table))
+  const read = readSheet(file, table, order)
+  if (certain) return { ...read, order, other: null }
+  const otherOrder = order === 'day-month' ? 'month-day' : 'day-month'
+  const other = readSheet(file, table, otherOrder)
+  // What reads alike both ways leaves nothing to ask.
+  const isAlike = JSON.stringify(other) === JSON.stringify(read)
+  return { ...read, order, other: isAlike ? null : other }
+}
+const cellIn = ({ header }: Pick<DateTable, 'header'>, row: readonly string[], name: ColumnName): string =>
+  (row[placesOf(header)[name]] ?? '').trim()
+function dateCellsOf(table: Pick<DateTable, 'header' | 'rows'>): string[] {
+  return table.rows.flatMap(({ cells }) =>
+    dateFields.map(field => cellIn(table, cells, field).replace(timePattern, '')),
+  )
+}
+function readSheet(
   file: string,
   { header, rows }: Pick<DateTable, 'header' | 'rows'>,
-): { sayings: Saying[]; unread: UnreadCell[] } {
+  order: DateOrder,
+): SheetRead {
   if (!isSheetOfDates(header)) throw new FormatRefusal('no-sheet-of-dates', file)
   const places = placesOf(header)
   const cellOf = (row: readonly string[], name: ColumnName): string => (row[places[name]] ?? '').trim()
-  const dateCells = rows.flatMap(({ cells }) =>
-    dateFields.map(field => cellOf(cells, field).replace(timePattern, '')),
-  )
-  const { order } = orderOf(dateCells)
   const unread: UnreadCell[] = []
   const sayings = rows.flatMap(({ number, cells: row }): Saying[] => {
     const title = cellOf(row, 'title')

@@ -1,6 +1,5 @@
 import type { Knex } from 'knex'
 import { courseText } from '../../core/course/code-text'
-import { titleOfPackage } from '../../core/course/package-title'
 import type { Body, CourseContent, CourseNode } from '../../core/course/model'
 import { spanText } from '../../core/dates/words'
 import { readCartridge } from '../../core/formats/cartridge/read'
@@ -10,7 +9,7 @@ import { present } from '../../core/present'
 import type { CourseImport } from '../../shared/api/gathering'
 import { findTerm, insertOwnTerm } from '../calendars/terms.queries'
 import { keepAsCame } from '../courses/carried.queries'
-import { insertCourse, loadCourseKeys, lockCourse } from '../courses/courses.queries'
+import { insertCourse, loadCourseKeys, loadFacts, lockCourse } from '../courses/courses.queries'
 import { addRosterLines, enrolmentIds } from '../courses/staff.queries'
 import { refuse } from '../errors/refusal'
 import { homeOrg } from '../people/orgs.queries'
@@ -136,11 +135,14 @@ async function compareWith(bringing: Bringing, target: Target): Promise<Outcome>
   const { importing, person, content, came } = bringing
   const { trx, upload } = importing
   const { termId, orgId } = present(await loadCourseKeys(trx, target.id))
+  const { code, section } = await loadFacts(trx, target.id)
   const courseId = await insertCourse(trx, {
     sourceId: `file:${upload.id}`,
     termId,
     orgId,
-    ...titleOfPackage(content.title || upload.name),
+    code,
+    section,
+    title: upload.name,
     language: null,
     personId: person.id,
     origin: 'file',

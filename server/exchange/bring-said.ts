@@ -37,13 +37,13 @@ export async function bringSaid(importing: Importing, request: SaidImport): Prom
   const { zone, taught } = await taughtWhen(trx, { term })
   const items = await itemsOfCourse(trx, id, false)
   const beside = await besideUploads(trx, person.id, request.beside)
+  const classKey = isClass ? courseKey : null
   const sayings: Saying[] = []
   for (const file of [upload, ...beside]) {
     const contribution = await contributionOf(trx, file)
-    if (contribution)
-      sayings.push(
-        ...sayingsOf(file.name, contribution, { items, zone, classKey: isClass ? courseKey : null }),
-      )
+    if (!contribution) continue
+    const isOtherOrder = request.otherOrder.includes(file.id)
+    sayings.push(...sayingsOf(file.name, contribution, { items, zone, classKey, isOtherOrder }))
   }
   const from = [upload, ...beside].map(file => file.name).join(', ')
   const { pairs, choices } = request

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import type { CourseContent } from '../../core/course/model'
-import { dateFields, usualTimes } from '../../core/course/dates'
+import { dateFields, dateVerbs, usualTimes } from '../../core/course/dates'
 import { dayOf } from '../../core/calendar/day'
 import { validYears, type ZoneRules } from '../../core/calendar/zone'
 import { dayText } from '../../core/dates/words'
@@ -13,7 +13,7 @@ import { gatheredDocument, withoutStudents } from '../../core/gather/document'
 import { withoutFar, type FarDate, type Taught } from '../../core/gather/far'
 import { itemsOfPackage } from '../../core/gather/from-files'
 import { gather, saidBy, type Gathered } from '../../core/gather/gather'
-import { isDay, saidFieldWords, type GatheredItem, type SaidBy, type Saying } from '../../core/gather/saying'
+import { isDay, type GatheredItem, type SaidBy, type Saying } from '../../core/gather/saying'
 import type { CourseImport, GatherReply } from '../../shared/api/gathering'
 import { present } from '../../core/present'
 import { findTerm, latestZone } from '../calendars/terms.queries'
@@ -49,7 +49,7 @@ export async function taughtWhen(
 export const farFinding = ({ file, where, title, field, value }: FarDate): Finding =>
   finding('date-far', `${file}, ${where}`, {
     title,
-    verb: saidFieldWords[field],
+    verb: dateVerbs[field],
     at: `${dayText(value)} ${value.slice(0, 4)}`,
   })
 /** Of files of one name the one that was sent last counts: it stands in for those before. */
@@ -92,6 +92,7 @@ export async function readGathering(
       name: file.name,
       as: contribution.as,
       sayings: [...sayings],
+      ...orderSaid(contribution),
       unread: contribution.as === 'sheet' ? [...contribution.unread] : [],
       far: far.map(farFinding).map(({ where, message }) => ({ where, message })),
     })
@@ -104,6 +105,11 @@ export async function readGathering(
   })
   return { courses, items: items.map(item => ({ ...item, touched: [...(item.touched ?? [])] })), files }
 }
+/** In which order a table's days and months were read, and what it says in the other, where both can be meant. */
+const orderSaid = (contribution: Contribution): Pick<GatherReply['files'][number], 'order' | 'other'> =>
+  contribution.as === 'sheet' && contribution.other
+    ? { order: contribution.order, other: [...contribution.other.sayings] }
+    : { order: null, other: null }
 /** A course that somebody may write, and what is asked of it here. @throws Refusal */
 async function courseOf(
   db: Knex,
@@ -146,7 +152,7 @@ async function bytesOf(db: Knex, upload: Upload): Promise<Buffer> {
   return Buffer.concat(parts)
 }
 
-export interface GatherInto extends Pick<CourseImport, 'term' | 'span' | 'pairs' | 'choices'> {
+export interface GatherInto extends Pick<CourseImport, 'term' | 'span' | 'pairs' | 'choices' | 'otherOrder'> {
   readonly courseKey: string
   /** The registrar's class that the course is; null: none. */
   readonly classKey: string | null
@@ -176,7 +182,18 @@ export async function gathered(
   db: Knex,
   content: CourseContent,
   uploads: readonly Upload[],
-  { pairs, choices, courseKey, classKey, withStudents, blank, packageFile, limits, ...when }: GatherInto,
+  {
+    pairs,
+    choices,
+    otherOrder,
+    courseKey,
+    classKey,
+    withStudents,
+    blank,
+    packageFile,
+    limits,
+    ...when
+  }: GatherInto,
 ): Promise<GatheredCourse> {
   const { zone, taught } = await taughtWhen(db, when)
   const items = itemsOfPackage(content)
@@ -187,7 +204,8 @@ export async function gathered(
   for (const upload of uploads) {
     const contribution = await contributionOf(db, upload)
     if (!contribution) continue
-    sayings.push(...sayingsOf(upload.name, contribution, { items, zone, classKey }))
+    const isOtherOrder = otherOrder.includes(upload.id)
+    sayings.push(...sayingsOf(upload.name, contribution, { items, zone, classKey, isOtherOrder }))
     if (contribution.as === 'line-items') {
       const key = classOf(contribution.tables, items, classKey)
       if (key !== null) bundles.push({ upload, key })

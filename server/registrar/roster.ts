@@ -164,8 +164,7 @@ async function classRows(
     return [{ source_id: row.sourcedId, term_id: term, org_id: org, ...names, created_at: stampOf(now()) }]
   })
 }
-const nameOf = (row: { code: string; section: string; title: string }): string =>
-  courseText(row)
+const nameOf = (row: { code: string; section: string; title: string }): string => courseText(row)
 
 /** Brings classes in with their meetings, and tells which appeared, were renamed or are back. */
 async function importClasses(

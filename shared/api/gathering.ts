@@ -14,6 +14,8 @@ const gathered = {
   pairs: z.record(key, key.nullable()).default({}),
   /** Which file is believed of a field of an item (`fieldKey`), where that is not the one that wins unasked. */
   choices: z.record(key, z.string().max(200)).default({}),
+  /** Tables whose days and months are meant in the other order than the likelier one. */
+  otherOrder: z.array(id).max(20).default([]),
 }
 /**
  * A package as a course, alone or together with other files of the person: a new one in a term, or in one of its own (`span`); or into a course
@@ -47,6 +49,17 @@ export const saidImport = z.object({ as: z.literal('said'), into: id, ...gathere
 export type SaidImport = z.output<typeof saidImport>
 
 const values = z.partialRecord(z.enum(saidFields), z.string().nullable())
+const sayings = z.array(
+  z.object({
+    kind: z.enum(sayingKinds),
+    file: z.string(),
+    where: z.string(),
+    identifier: z.string().nullable(),
+    title: z.string(),
+    values,
+  }),
+)
+/** Cells of a sheet that say nothing which could be read. */
 /** How a course that is there shows that a package is of it: by its class in another file, by its items, by its code, by its title. */
 export const belongsWays = ['class', 'items', 'code', 'title'] as const
 /** Items of a package, and what other files say of them: what `core/gather` puts together. */
@@ -80,17 +93,10 @@ export const gatherReply = z.object({
       id,
       name: z.string(),
       as: z.enum(['line-items', 'course-json', 'sheet']),
-      sayings: z.array(
-        z.object({
-          kind: z.enum(sayingKinds),
-          file: z.string(),
-          where: z.string(),
-          identifier: z.string().nullable(),
-          title: z.string(),
-          values,
-        }),
-      ),
-      /** Cells of a sheet that say nothing which could be read. */
+      sayings: sayings,
+      /** Of a table whose numbers can be read with the day or the month first: which came first, and what it says the other way round. */
+      order: z.enum(['day-month', 'month-day']).nullable(),
+      other: sayings.nullable(),
       /** Dates that cannot be meant: they stay out. */
       far: z.array(z.object({ where: z.string(), message: z.string() })),
       unread: z.array(z.object({ row: z.int(), title: z.string(), column: z.string(), cell: z.string() })),

@@ -64,7 +64,7 @@ const chosenEvents = computed(() => events.value.filter((_, at) => chosen.value.
 
 // What files say of the items of a package, or of a course that is there, and what is decided of them.
 const term = ref('')
-const course = ref<{ id: string; name: string } | null>(null)
+const course = ref<{ id: string; name: string; term: string } | null>(null)
 const decided = ref(noGatherChoices())
 const isPackage = computed(() => Boolean(data.value?.may.keepAsCourse))
 const saysOfCourse = computed(
@@ -252,7 +252,7 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
           <FoundFindings v-if="data.outcome?.findings.length" :findings="data.outcome.findings" />
           <FoundFindings v-if="findings.some(finding => finding.severity !== 'note')" :findings="findings" />
           <ColumnChoice
-            v-if="report.table && roles && !data.outcome"
+            v-if="report.table && roles && !data.outcome && (data.may.addClosures || !data.may.giveToCourse)"
             v-model:roles="roles"
             v-model:confirmed="confirmed"
             :table="report.table"
@@ -290,7 +290,7 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
               </tbody>
             </table>
           </section>
-          <template v-if="isDates">
+          <template v-if="isDates && (data.may.addClosures || !data.may.giveToCourse)">
             <FoundDates
               v-model:chosen="chosen"
               :events="events"

@@ -29,6 +29,13 @@ const rivals = computed(() =>
     : [],
 )
 /** What becomes of the shell, in a sentence or two. */
+const sourceFate = computed(() => {
+  if (inPlace.value)
+    return 'A snapshot of it is kept, with its students and their work, before anything is written.'
+  return plan.value.source.course.origin === 'file'
+    ? 'This is the file as it was read. It is compared with the course, and never written.'
+    : 'This course is read, never written. It stays whole, with its students and their work.'
+})
 const targetFate = computed(() => {
   const { course, nodes } = plan.value.target
   if (inPlace.value)
@@ -60,9 +67,7 @@ const sides = computed(() => [
     course: plan.value.source.course,
     whole: plan.value.source,
     head: inPlace.value ? 'As it is now' : 'Rolls from',
-    fate: inPlace.value
-      ? 'A snapshot of it is kept, with its students and their work, before anything is written.'
-      : 'This course is read, never written. It stays whole, with its students and their work.',
+    fate: sourceFate.value,
   },
   {
     course: plan.value.target.course,

@@ -229,7 +229,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       <tr v-if="effect.already">
         <td>There already</td>
         <td class="number">{{ effect.already }}</td>
-        <td>came in an earlier run; only what you see listed as replaced is brought up to date</td>
+        <td>came with an earlier run or file; only what you see listed as replaced is brought up to date</td>
       </tr>
       <tr v-if="effect.deletedThere">
         <td>Stay deleted</td>
