@@ -31,6 +31,11 @@ const {
   await api.post(`/uploads/${props.file.id}/import`, request)
   emit('brought')
 })
+/** A course JSON of a class that holds nothing yet fills it; else what it says of items goes to a course that holds some. */
+const fillsClass = computed(
+  () => props.file.may.importCourse && props.courses.some(({ why, isEmpty }) => why === 'class' && isEmpty),
+)
+const givesToCourse = computed(() => props.file.may.giveToCourse && !fillsClass.value)
 const give = (): void => {
   if (course.value) void bringIn({ as: 'said', into: course.value.id, ...props.gathered })
 }
@@ -99,7 +104,7 @@ const closuresText = computed(() => {
         Bring its line items in
       </button>
     </div>
-    <div v-else-if="file.may.addClosures && !file.may.giveToCourse">
+    <div v-else-if="file.may.addClosures && !givesToCourse">
       <h2>Add days without classes</h2>
       <p class="small">
         The days you mark become closures of a term. Every plan into that term then moves work off them.
@@ -123,17 +128,17 @@ const closuresText = computed(() => {
         Bring the calendar in
       </button>
     </div>
-    <div v-else-if="file.may.importCourse">
+    <div v-else-if="fillsClass">
       <h2>Bring it into its class</h2>
       <p class="small">
-        The class must already be here from a roster, and be empty. It gets its grade categories, its weekly
-        meetings and its students’ work.
+        The class holds nothing yet. It gets its grade categories and its weekly meetings. What the file says
+        of items comes with a package: send that too, and bring both in together.
       </p>
       <button class="act" type="button" :disabled="busy" @click="bringIn({ as: 'course-json' })">
         Bring it into its class
       </button>
     </div>
-    <div v-else-if="!file.may.giveToCourse" class="note">
+    <div v-else-if="!givesToCourse" class="note">
       <h2>For the academic office</h2>
       <p class="small">
         Only the academic office brings such a file in, because every course of the term depends on it. Send
@@ -141,14 +146,14 @@ const closuresText = computed(() => {
       </p>
     </div>
     <GiveToCourse
-      v-if="file.may.giveToCourse"
+      v-if="givesToCourse"
       v-model:course="course"
       :courses="courses"
       :changes="changes"
       :busy="busy"
       @give="give"
     />
-    <div v-if="file.may.addClosures && file.may.giveToCourse" class="days">
+    <div v-if="file.may.addClosures && givesToCourse" class="days">
       <h2>Or add days without classes</h2>
       <p class="small">If it is a table of closures, mark the days below.</p>
       <FormField label="Term">

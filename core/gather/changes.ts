@@ -65,7 +65,7 @@ export function touchedFields(
   base: PartValues | null,
   { categoryOf, unknownCounts }: { categoryOf: (lineage: string) => string | null; unknownCounts: boolean },
 ): SaidField[] {
-  if (!base) return unknownCounts ? saidFields.filter(field => values[field] != null) : []
+  if (!base) return unknownCounts ? saidFields.filter(field => (values[field] ?? null) !== null) : []
   const dates = (base.dates ?? '').split(' ')
   const points = parseInt(base.points ?? '', 10)
   const was: Partial<Record<SaidField, string | null>> = {

@@ -86,7 +86,9 @@ export async function readGathering(
     if (file.outcome && !mayComeAgain(contribution)) continue
     const said = sayingsOf(file.name, contribution, { items, zone, classKey: course?.classKey ?? null })
     const { sayings, far } = withoutFar(said, taught)
-    if (isPackage) for (const key of classesSaid(contribution, items)) classes.add(key)
+    // A file that says nothing of the package's items does not say either which class it is.
+    if (isPackage && gather(items, sayings).met.length > 0)
+      for (const key of classesSaid(contribution, items)) classes.add(key)
     files.push({
       id: file.id,
       name: file.name,
@@ -218,7 +220,10 @@ export async function gathered(
   const all = gather(items, near.sayings, { pairs, choices, packageFile })
   const { document, students } = withStudents ? { document: whole, students: 0 } : withoutStudents(whole)
   const ofClass = []
-  for (const { upload, key } of bundles) ofClass.push(await rowsOfClass(db, upload, key, { all, limits }))
+  for (const { upload, key } of bundles)
+    // Whom it names beside items of another course are no students of this one.
+    if (all.met.some(({ saying }) => saying.file === upload.name))
+      ofClass.push(await rowsOfClass(db, upload, key, { all, limits }))
   return {
     document: gatheredDocument(all, { classKey: courseKey, document: document ?? blank }),
     isWhole: whole !== null,

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { counted } from '../../core/dates/words'
 import { checkCalendar } from '../../core/calendar/check'
 import type { TermCalendar } from '../../core/calendar/schema'
 import type { ReadLimits } from '../../core/formats/limits'
@@ -79,9 +80,14 @@ async function importAsCourseJson({ trx, upload, source }: Importing): Promise<O
     results: null,
   })
   const course = await findCourseBySource(trx, document.class)
+  const { length } = document.items
+  const itemsText =
+    length > 0
+      ? `. The class holds no items yet: what the file says of ${counted(length, 'item')} comes with its package`
+      : ''
   return {
     ...(course && { courseId: course.id }),
-    text: `Brought in: ${document.categories.length} grade categories, ${document.meetings.length} weekly meetings`,
+    text: `Brought in: ${counted(document.categories.length, 'grade category', 'grade categories')}, ${counted(document.meetings.length, 'weekly meeting')}${itemsText}`,
     findings,
   }
 }

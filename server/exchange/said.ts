@@ -127,7 +127,7 @@ function columnOf(
   keyOf: (title: string) => string | null,
 ): Partial<FormerFields> {
   if (field === 'category') return { category: to === null ? null : keyOf(to) }
-  return { [field]: to } as Partial<FormerFields>
+  return { [field]: to }
 }
 /** What the next file is compared with: what this one said, whether it was taken or seen and declined. */
 async function seenBases(

@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache'
 import { foundCourses } from '../../core/carry/added'
 import { planDocument, type PlanDocument } from '../../core/plan/document'
 import { now, stampOf } from '../clock'
+import { dropContent } from '../courses/content.queries'
 import { lockCourse } from '../courses/courses.queries'
 import { groupBy, json, jsonOf, newId, selectRows } from '../db/rows'
 import type { BegunWith, PlanMode, PlanRow, PlanState } from '../db/tables'
@@ -260,10 +261,14 @@ export async function setPlanSections(
   const rows = courseIds.map(id => ({ plan_id: planId, course_id: id }))
   if (rows.length > 0) await trx('plan_sections').insert(rows)
 }
-/** Takes away the place that a plan held for a shell, where it is one that nothing else rests on. */
-export async function dropAwaited(trx: Knex, courseId: string): Promise<void> {
-  const place = await trx('courses').where({ id: courseId, origin: 'awaited' }).first('id')
+/** Takes away the place that a plan held for a shell, or the file that it compared, where nothing else rests on it. */
+export async function dropHeld(trx: Knex, courseId: string): Promise<void> {
+  const place = await trx('courses')
+    .where({ id: courseId })
+    .whereIn('origin', ['awaited', 'file'])
+    .first('id')
   if (!place || (await isUsed(trx, courseId))) return
+  await dropContent(trx, courseId)
   await trx('meetings').where({ course_id: courseId }).delete()
   await trx('enrolments').where({ course_id: courseId }).delete()
   await trx('courses').where({ id: courseId }).delete()

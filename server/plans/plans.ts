@@ -286,12 +286,15 @@ export async function discardPlan(db: Knex, person: Person, id: string): Promise
   await inTransaction(db, async trx => {
     const plan = await queries.lockPlan(trx, id)
     if (!plan || !(await queries.deleteDraft(trx, id))) throw refuse('nothing-to-discard')
-    await queries.dropAwaited(trx, plan.targetId)
+    await queries.dropHeld(trx, plan.targetId)
+    // What is said of a file that is gone is said of the course that it was compared with.
+    const isOfFile = await isFileAmong(trx, [plan.sourceId])
+    if (isOfFile) await queries.dropHeld(trx, plan.sourceId)
     await writeLog(trx, {
       action: 'plan.discarded',
       personId: person.id,
       planId: id,
-      courseId: plan.sourceId,
+      courseId: isOfFile ? plan.targetId : plan.sourceId,
     })
   })
 }

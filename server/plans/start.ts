@@ -198,7 +198,7 @@ export async function attachShell(db: Knex, person: Person, id: string, shell: s
     if (course.term.code !== place.term.code)
       throw refuse('shell-in-other-term', { planned: place.term.name, shell: course.term.name })
     await queries.repairPlan(trx, id, { targetId: shell, personId: person.id })
-    await queries.dropAwaited(trx, plan.targetId)
+    await queries.dropHeld(trx, plan.targetId)
     await writeLog(trx, { action: 'plan.attached', personId: person.id, planId: id, courseId: shell })
   })
 }

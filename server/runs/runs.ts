@@ -35,7 +35,7 @@ import { sectionFactsOf } from '../../core/plan/sections'
 import { checkMayRun } from '../plans/access'
 import { compiledFor, compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
 import {
-  dropAwaited,
+  dropHeld,
   everySection,
   lockPlan,
   markAsRun,
@@ -401,7 +401,7 @@ async function writeInPlace(trx: Knex, running: Running): Promise<ClearedCounts 
   const before = await keepState(trx, plan.sourceId, [], { copy: snapshot, course })
   await queries.keepSnapshot(trx, runId, snapshot, before)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })
-  await dropAwaited(trx, plan.targetId)
+  await dropHeld(trx, plan.targetId)
   // Last: the snapshot has all of it by now.
   return clearAtRun(trx, { plan, runId, person })
 }

@@ -14,7 +14,7 @@ import { addJob } from '../jobs/jobs.queries'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import {
-  dropAwaited,
+  dropHeld,
   findPlan,
   lockPlan,
   markAsRun,
@@ -282,7 +282,7 @@ async function snapshotAgain(trx: Knex, person: Person, run: Run, plan: Plan): P
   const kept = await keepState(trx, run.targetId, [], { copy: snapshot, course })
   await keepSnapshot(trx, run.id, snapshot, kept)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: run.targetId, personId: person.id })
-  await dropAwaited(trx, plan.targetId)
+  await dropHeld(trx, plan.targetId)
   return kept
 }
 const whereOf = (person: Person, run: Run) => ({

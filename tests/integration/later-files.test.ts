@@ -11,6 +11,7 @@ import { readGathering } from '../../server/exchange/gathering'
 import { broughtNow, sendNow } from '../../server/exchange/now'
 import { askForImport, discardUpload } from '../../server/exchange/uploads'
 import type { Person } from '../../server/people/people.queries'
+import { discardPlan } from '../../server/plans/plans'
 import { effectOf } from '../../server/runs/effect'
 import { itemXml, manifestOf, resourceXml, zipOfFiles } from '../support/archives'
 import { useDemo } from '../support/demo'
@@ -259,5 +260,88 @@ describe('a course from files, and later files of it', () => {
         { code: 'roster-stays-out' },
       ],
     })
+  })
+  it('two packages with one identifier become two courses, and each is proposed for the course that it is', async () => {
+    const ids = []
+    for (const name of ['North Coast', 'South Coast']) {
+      const id = await sent(
+        `${name}.imscc`,
+        packageOf({ a: [`${name} welcome`, name], b: ['Log', name] }, name),
+      )
+      ids.push((await brought(id, { title: name, term: '2026-autumn' })).courseId)
+    }
+    expect(new Set(ids).size).toBe(2)
+    const again = await sent(
+      'South.imscc',
+      packageOf({ a: ['South Coast welcome', 'x'], b: ['Log', 'y'] }, 'South Coast'),
+    )
+    const { courses } = await readGathering(demo.db, marchetti(), again, { term: '2026-autumn' })
+    expect(courses[0]).toMatchObject({ id: ids[1], why: 'items' })
+    expect(courses.map(({ id }) => id)).toContain(ids[0])
+  })
+  it('a table of another course changes nothing, and says of each line that it met nothing', async () => {
+    const id = await sent('fourth.imscc', packageOf(first, 'Fourth Coast'))
+    const { courseId: into = '' } = await brought(id, { title: 'Fourth Coast', term: '2026-autumn' })
+    const before = await readCourse(demo.db, marchetti(), into)
+    const sheet = await sent('bread.csv', 'Item,Due\nFirst loaf,2026-10-02\nSourdough,2026-10-09\n')
+    await askForImport(demo.db, marchetti(), sheet, { as: 'said', into })
+    const outcome = await broughtNow(demo.db, sheet)
+    expect(outcome.text).toBe('Fourth Coast takes 0 dates and numbers of 0 items')
+    expect(outcome.findings.map(({ code, where }) => [code, where])).toEqual([
+      ['saying-unmet', 'bread.csv, row 2'],
+      ['saying-unmet', 'bread.csv, row 3'],
+    ])
+    expect(await readCourse(demo.db, marchetti(), into)).toEqual(before)
+    expect((await readEdits(demo.db, into)).edits).toEqual([])
+  })
+  it('what somebody looked at is what comes in, though a file is sent anew in between; one that is deleted stops it', async () => {
+    const id = await sent('fifth.imscc', packageOf(first, 'Fifth Coast'))
+    await sent('fifth.csv', 'Item,Due\nShore log,2026-10-02 17:00\n')
+    const { files } = await readGathering(demo.db, marchetti(), id, { term: '2026-autumn' })
+    const beside = files.filter(({ name }) => name === 'fifth.csv').map(file => file.id)
+    await sent('fifth.csv', 'Item,Due\nShore log,2026-11-27 17:00\n')
+    const { courseId } = await brought(id, { title: 'Fifth Coast', term: '2026-autumn', beside })
+    expect((await nodesOf(courseId)).get('b')).toMatchObject({ due: '2026-10-02T17:00' })
+    const more = await sent('sixth.imscc', packageOf(first, 'Sixth Coast'))
+    const gone = await sent('sixth.csv', 'Item,Due\nShore log,2026-10-02 17:00\n')
+    await askForImport(demo.db, marchetti(), more, {
+      as: 'course',
+      title: 'Sixth Coast',
+      term: '2026-autumn',
+      beside: [gone],
+    })
+    await discardUpload(demo.db, marchetti(), gone)
+    await expect(broughtNow(demo.db, more)).rejects.toMatchObject({ status: 404 })
+    expect((await readShells(demo, marchetti())).filter(row => row.title === 'Sixth Coast')).toEqual([])
+  })
+  it('asks in which order days and months stand, where a table leaves it open, and reads it so', async () => {
+    const id = await sent('seventh.imscc', packageOf(first, 'Seventh Coast'))
+    const sheet = await sent('seventh.csv', 'Item,Due\nShore log,10/02/2026\nChart,11/12/2026\n')
+    const { files } = await readGathering(demo.db, marchetti(), id, { term: '2026-autumn' })
+    const table = files.find(file => file.id === sheet)
+    expect([table?.order, table?.sayings[0]?.values.due, table?.other?.[0]?.values.due]).toEqual([
+      'day-month',
+      '2026-02-10',
+      '2026-10-02',
+    ])
+    const { courseId } = await brought(id, {
+      title: 'Seventh Coast',
+      term: '2026-autumn',
+      beside: [sheet],
+      otherOrder: [sheet],
+    })
+    expect((await nodesOf(courseId)).get('c')).toMatchObject({ due: '2026-11-12T23:59' })
+  })
+  it('a file that is compared disappears with its plan', async () => {
+    const files = () => demo.db('courses').where({ origin: 'file' }).pluck('id')
+    const id = await sent('eighth.imscc', packageOf(first, 'Eighth Coast'))
+    const { courseId: into = '' } = await brought(id, { title: 'Eighth Coast', term: '2026-autumn' })
+    const before = await files()
+    const { planId = '' } = await brought(await sent('eighth.imscc', packageOf(first, 'Eighth Coast')), {
+      into,
+    })
+    expect((await files()).length).toBe(before.length + 1)
+    await discardPlan(demo.db, marchetti(), planId)
+    expect(await files()).toEqual(before)
   })
 })

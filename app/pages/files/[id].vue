@@ -304,10 +304,10 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
           <BringIn
             v-if="!data.outcome"
             v-model:term="term"
+            v-model:course="course"
             :file="data"
             :chosen="chosenEvents"
             :wants-columns="Boolean(report.table) && !confirmed"
-            v-model:course="course"
             :gathered="wished"
             :courses="gathering?.courses ?? []"
             :dated="dated"
