@@ -49,8 +49,20 @@ function withLineItems(roster: Roster): Pick<FileRead['detail'], 'contribution'>
 const tableBytes = 4 * 1024 * 1024
 const tableRows = 5000
 
+/** A workbook's moments: of midnight it knows the day alone, and where days are asked for, of every moment. */
+const asDays = (rows: readonly string[][], which: RegExp): string[][] =>
+  rows.map(cells => cells.map(cell => cell.replace(which, '$1')))
+const midnight = /^(\d{4}-\d\d-\d\d)T00:00$/
+const anyMoment = /^(\d{4}-\d\d-\d\d)T\d\d:\d\d$/
+
+/** Days without classes, or items with their dates: these have times of day. */
 function readTableOfDates(report: FileRead, file: string, rows: string[][], limits: ReadLimits): void {
-  const table = guessRoles(file, rows)
+  const table = guessRoles(file, asDays(rows, anyMoment))
+  const moments = asDays(rows, midnight)
+  const timed = {
+    header: table.header,
+    rows: table.rows.map(({ number, cells }) => ({ number, cells: moments[number - 1] ?? cells })),
+  }
   const { events, findings } = tableEvents(file, table, table.roles, limits)
   const name = (column: number): string => table.header[column] ?? ''
   const { title, first, last } = table.roles
@@ -63,7 +75,7 @@ function readTableOfDates(report: FileRead, file: string, rows: string[][], limi
     counts: { rows: table.rows.length, events: events.length },
     detail: {
       table,
-      ...(isSheetOfDates(table.header) && { contribution: { as: 'sheet', ...sheetSayings(file, table) } }),
+      ...(isSheetOfDates(table.header) && { contribution: { as: 'sheet', ...sheetSayings(file, timed) } }),
     },
   })
 }
@@ -143,7 +155,13 @@ export async function readFile(
           ),
         })
       } else if (isWorkbook(archive)) {
-        const { rows, sheet, others } = await readWorkbook(file, archive, source.read(0, source.size), limits)
+        const { rows, sheet, others } = await readWorkbook(
+          file,
+          archive,
+          source.read(0, source.size),
+          limits,
+          'moments',
+        )
         readTableOfDates(report, file, rows, limits)
         if (others > 0) report.findings.push(finding('sheets-unread', file, { sheet, others }))
       } else
