@@ -1,7 +1,6 @@
 import { bodyBytes } from '../../server/courses/bodies.queries'
 import { readFileSync } from 'node:fs'
 import { Readable } from 'node:stream'
-import type { IncomingMessage } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { UploadReply } from '../../shared/api/uploads'
 import { useDemo } from '../support/demo'
