@@ -25,7 +25,7 @@ export function removed(text: string, from: number, to: number): Stretch {
 
 /** What stands before a role cannot: `my a student`, `young a student`, `two a student`. */
 const cannotStandBefore =
-  /(?:^|[^\p{L}])(?:(?:th(?:is|at|ese|ose)|each|every|any|no|some|my|your|our|his|her|its|their|both|one|two|three|four|five|another|other|same|former|late|young|old|little|big|poor|good|great|new|own|our|dear|hi|hello|hey|student|students|classmate|pupil|friend|colleague|author|pupils|ex|non)[\s\u00a0]|\d[\s\u00a0]|['’]s[\s\u00a0])$/iu
+  /(?:(?:^|[^\p{L}])(?:(?:th(?:is|at|ese|ose)|each|every|any|no|some|my|your|our|his|her|its|their|both|one|two|three|four|five|another|other|same|former|late|young|old|little|big|poor|good|great|new|own|our|dear|hi|hello|hey|student|students|classmate|pupil|friend|colleague|author|pupils|ex|non)[\s\u00a0]|\d[\s\u00a0])|['’]s[\s\u00a0])$/iu
 const article = /(?:^|[^\p{L}])((?:the|an?)[\s\u00a0]+)$/iu
 
 /**
