@@ -5,20 +5,19 @@ import { isEditedOnlyThere } from './redact'
 import { hasCapital, peopleIndex, scan } from './scan'
 import { startsSentence } from './weigh'
 
-const person = (more: Partial<TracedPerson>): TracedPerson =>
-  ({
-    id: 'p1',
-    given: 'Rosamund',
-    family: 'Fairlie',
-    middle: null,
-    nickname: null,
-    userName: null,
-    email: null,
-    number: null,
-    key: 'k',
-    phones: [],
-    ...more,
-  }) as TracedPerson
+const person = (more: Partial<TracedPerson>): TracedPerson => ({
+  id: 'p1',
+  given: 'Rosamund',
+  family: 'Fairlie',
+  middle: null,
+  nickname: null,
+  userName: null,
+  email: null,
+  number: null,
+  key: 'k',
+  phones: [],
+  ...more,
+})
 const kindsOf = (number: string) => numbersOf(person({ number })).map(({ text, kind }) => `${text} ${kind}`)
 const joinedOf = (given: string, family: string) =>
   new Set(
