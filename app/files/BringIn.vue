@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { GatherReply } from '~~/shared/api/gathering'
 import type { ImportWish, UploadReply } from '~~/shared/api/uploads'
+import AddClosures from './AddClosures.vue'
 import type { GatherChoices } from './gathering'
 import GiveToCourse from './GiveToCourse.vue'
 import KeepCourse from './KeepCourse.vue'
@@ -44,13 +45,6 @@ const tables = ref<UploadReportTables>([])
 const fault = (field: string): string | undefined =>
   problem.value?.errors.find(error => error.field === field)?.message
 const listed = ['term', 'span', 'code', 'section', 'title']
-const termName = computed(() => props.file.terms.find(entry => entry.code === term.value)?.name ?? '')
-/** What is still to do before days can be added, or the button that adds them. */
-const closuresText = computed(() => {
-  if (props.wantsColumns) return 'Confirm the columns first'
-  if (props.chosen.length === 0) return 'Mark the days first'
-  return `Add ${counted(props.chosen.length, 'closure')}${termName.value ? ` to ${termName.value}` : ''}`
-})
 </script>
 
 <template>
@@ -104,23 +98,20 @@ const closuresText = computed(() => {
         Bring its line items in
       </button>
     </div>
-    <div v-else-if="file.may.addClosures && !givesToCourse">
+    <AddClosures
+      v-else-if="file.may.addClosures && !givesToCourse"
+      v-model:term="term"
+      :file="file"
+      :chosen="chosen"
+      :wants-columns="wantsColumns"
+      :busy="busy"
+      @bring="bringIn"
+    >
       <h2>Add days without classes</h2>
       <p class="small">
         The days you mark become closures of a term. Every plan into that term then moves work off them.
       </p>
-      <FormField label="Term">
-        <TermSelect v-model="term" :terms="file.terms" label="Term" />
-      </FormField>
-      <button
-        class="act"
-        type="button"
-        :disabled="busy || wantsColumns || !chosen.length"
-        @click="bringIn({ as: 'closures', term, events: chosen })"
-      >
-        {{ closuresText }}
-      </button>
-    </div>
+    </AddClosures>
     <div v-else-if="file.may.importCalendar">
       <h2>Bring the calendar in</h2>
       <p class="small">The term takes the days in this file. Plans into that term move to the new days.</p>
@@ -153,21 +144,19 @@ const closuresText = computed(() => {
       :busy="busy"
       @give="give"
     />
-    <div v-if="file.may.addClosures && givesToCourse" class="days">
+    <AddClosures
+      v-if="file.may.addClosures && givesToCourse"
+      v-model:term="term"
+      class="days"
+      :file="file"
+      :chosen="chosen"
+      :wants-columns="wantsColumns"
+      :busy="busy"
+      @bring="bringIn"
+    >
       <h2>Or add days without classes</h2>
       <p class="small">If it is a table of closures, mark the days below.</p>
-      <FormField label="Term">
-        <TermSelect v-model="term" :terms="file.terms" label="Term" />
-      </FormField>
-      <button
-        class="act plain"
-        type="button"
-        :disabled="busy || wantsColumns || !chosen.length"
-        @click="bringIn({ as: 'closures', term, events: chosen })"
-      >
-        {{ closuresText }}
-      </button>
-    </div>
+    </AddClosures>
     <div v-if="problem" class="note buoy" role="alert">
       <h2>{{ problem.title }}</h2>
       <p v-if="problem.detail" class="small">{{ problem.detail }}</p>

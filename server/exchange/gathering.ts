@@ -147,8 +147,11 @@ export async function besideUploads(
   }
   return uploads
 }
-/** The bytes of a file that comes in beside another. */
+/** A file that comes in beside another is held whole while it is read: a bundle of more is one of an institution. */
+const besideAtMost = 64 * 1024 * 1024
+/** The bytes of a file that comes in beside another. @throws Refusal where they are too many */
 async function bytesOf(db: Knex, upload: Upload): Promise<Buffer> {
+  if (upload.size > besideAtMost) throw refuse('file-too-large', { limit: besideAtMost })
   const parts: Buffer[] = []
   for await (const part of partsOf(db, upload.id)) parts.push(part)
   return Buffer.concat(parts)

@@ -5,12 +5,14 @@ import type { ImportWish } from '../../shared/api/uploads'
 import { fieldKey } from '../../core/gather/gather'
 import { present } from '../../core/present'
 import { readEdits, undoEdit } from '../../server/editing/edits'
+import { insertCourse } from '../../server/courses/courses.queries'
+import { addRosterLines, enrolmentIds } from '../../server/courses/staff.queries'
 import { readCourse } from '../../server/courses/lines'
 import { listTerms } from '../../server/calendars/terms.queries'
 import { readGathering } from '../../server/exchange/gathering'
 import { broughtNow, sendNow } from '../../server/exchange/now'
 import { askForImport, discardUpload } from '../../server/exchange/uploads'
-import type { Person } from '../../server/people/people.queries'
+import { listStaff, type Person } from '../../server/people/people.queries'
 import { discardPlan } from '../../server/plans/plans'
 import { effectOf } from '../../server/runs/effect'
 import { itemXml, manifestOf, resourceXml, zipOfFiles } from '../support/archives'
@@ -343,5 +345,37 @@ describe('a course from files, and later files of it', () => {
     expect((await files()).length).toBe(before.length + 1)
     await discardPlan(demo.db, marchetti(), planId)
     expect(await files()).toEqual(before)
+  })
+  it('lines of a roster that came with a course are in no other, and go with it', async () => {
+    const { term_id: termId, org_id: orgId } = present(
+      await demo.db('courses').where({ id: demo.courses.old }).first(),
+    )
+    const course = {
+      sourceId: 'upload:gone',
+      termId,
+      orgId,
+      code: '',
+      section: '',
+      title: 'Gone',
+      language: null,
+      personId: null,
+    }
+    const id = await insertCourse(demo.db, course)
+    const names = {
+      given_name: 'Brisa',
+      family_name: 'Okoye',
+      email: null,
+      middle_name: null,
+      nickname: null,
+    }
+    const line = { ...names, source_id: 'st-1', number: null, user_name: null, phone_keys: null }
+    await addRosterLines(demo.db, id, [line])
+    expect([...(await enrolmentIds(demo.db, id)).keys()]).toEqual(['st-1'])
+    expect((await listStaff(demo.db, ['okoye'], 10)).length).toBe(0)
+    const lines = () => demo.db('people').where({ of_course: id }).select('login', 'password')
+    expect(await lines()).toEqual([{ login: null, password: null }])
+    await demo.db('enrolments').where({ course_id: id }).delete()
+    await demo.db('courses').where({ id }).delete()
+    expect(await lines()).toEqual([])
   })
 })
