@@ -52,6 +52,7 @@ export async function keepAsCame(
   }))
   await addBases(db, courseId, bases)
 }
-/** Keeps more of what is known of a course. */
-export const addBases = async (db: Knex, courseId: string, bases: readonly CarriedBase[]): Promise<void> =>
-  keepBases(db, courseId, packedBases(await loadBases(db, courseId), bases))
+/** Keeps more of what is known of a course; of one that holds nothing there is nothing to keep. */
+export async function addBases(db: Knex, courseId: string, bases: readonly CarriedBase[]): Promise<void> {
+  if (bases.length > 0) await keepBases(db, courseId, packedBases(await loadBases(db, courseId), bases))
+}

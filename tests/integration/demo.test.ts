@@ -53,7 +53,7 @@ describe('the demo, loaded through the readers and services', () => {
   })
   it('says what did not meet', () => {
     expect(demo.findings.map(finding => finding.severity)).toEqual(['warning'])
-    expect(demo.findings[0]!.message).toMatch(/“Attendance at field days” meets no item/)
+    expect(demo.findings[0]!.message).toMatch(/"Attendance at field days" meets no item/)
   })
   it('stores a body once, whoever points at it, and keeps it to the byte', async () => {
     const [{ items, bodies }] = (await demo.db.select(
