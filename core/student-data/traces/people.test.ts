@@ -47,6 +47,7 @@ describe('what tells a person', () => {
   it('a name in one word anywhere, but where both words are ordinary only in code', () => {
     expect(joinedOf('Rosamund', 'Fairlie')).toContain('fairlierosamund anywhere')
     expect(joinedOf('Rosamund (Rosie)', 'Fairlie')).toContain('fairlierosamund anywhere')
+    expect([...joinedOf('Rosamund (Rosie)', 'Fairlie')].join()).not.toContain('rosie')
     expect(joinedOf('Will', 'Banks')).toContain('bankswill code')
     // One of the two is no word.
     expect(joinedOf('Will', 'Fairlie')).toContain('fairliewill anywhere')

@@ -47,6 +47,9 @@ describe('how surely one name alone is somebody', () => {
     expect(weighed('Will Banks and then Banks came', 'Banks').isSupported).toBe(false)
     expect(weighed('Quell and Banks came', 'Banks').isSupported).toBe(false)
     expect(weighed('Ask Ms. Banks', 'Banks')).toEqual({ weight: 'ask', isSupported: true })
+    // Two ordinary words where a place is told are asked about.
+    expect(weighed('So in the Banks, Will came', 'Banks, Will').weight).toBe('ask')
+    expect(weighed('Then Banks, Will came', 'Banks, Will').weight).toBe('sure')
   })
   it('of a name that nobody in particular is called by: `the Fairlie`, `the quay’s Fairlie`', async () => {
     const said = async (text: string) => (await weights(`<p>${text}</p>`, [rosamund]))[0]
@@ -54,6 +57,7 @@ describe('how surely one name alone is somebody', () => {
     expect(await said('We met the Fairlie there.')).not.toBe(plainly)
     expect(await said('We met the quay’s Fairlie there.')).not.toBe(plainly)
     expect(await said('We met them, Fairlie there.')).toBe(plainly)
+    expect(await said('We met the crew, Fairlie there.')).toBe(plainly)
   })
 })
 describe('words that are run together', () => {
@@ -93,6 +97,7 @@ describe('text between tags', () => {
     ])
     const written = await weights('<p>Rosamund&nbsp;Fairlie, Ro&#115;amund Fairlie</p>', [rosamund])
     expect(written).toEqual(['Rosamund\u00a0Fairlie sure', 'Rosamund Fairlie sure'])
+    expect(await weights('<script>f("%52osamund%20Fairlie")</script>', [rosamund])).toHaveLength(1)
     const script = '<script>f("Rosamund\\x20Fairlie", "\\u{52}osamund Fairlie", "Ros\\61 mund")</script>'
     expect((await weights(script, [rosamund]))[0]).toMatch(/^Rosamund Fairlie/)
   })
