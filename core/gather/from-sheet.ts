@@ -68,11 +68,10 @@ export function sheetSayings(file: string, table: Pick<DateTable, 'header' | 'ro
   const isAlike = JSON.stringify(other) === JSON.stringify(read)
   return { ...read, order, other: isAlike ? null : other }
 }
-const cellIn = ({ header }: Pick<DateTable, 'header'>, row: readonly string[], name: ColumnName): string =>
-  (row[placesOf(header)[name]] ?? '').trim()
-function dateCellsOf(table: Pick<DateTable, 'header' | 'rows'>): string[] {
-  return table.rows.flatMap(({ cells }) =>
-    dateFields.map(field => cellIn(table, cells, field).replace(timePattern, '')),
+function dateCellsOf({ header, rows }: Pick<DateTable, 'header' | 'rows'>): string[] {
+  const places = placesOf(header)
+  return rows.flatMap(({ cells }) =>
+    dateFields.map(field => (cells[places[field]] ?? '').trim().replace(timePattern, '')),
   )
 }
 function readSheet(

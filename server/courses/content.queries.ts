@@ -120,12 +120,8 @@ const unitNode = (row: UnitRow, opens: ItemDates['opens']) => ({
   ...noDates,
   opens,
 })
-const itemNode = (row: OutlineItem, dates: ItemDates) => ({
-  lineage: row.lineage,
-  parent: row.parent_lineage,
-  position: row.position,
-  type: 'item' as const,
-  title: row.title,
+/** What an item is beside its name, its place, its text, its settings and its dates. */
+const standingOf = (row: Omit<ItemRow, 'settings'>) => ({
   kind: row.kind,
   state: row.state,
   exam: row.exam,
@@ -134,16 +130,24 @@ const itemNode = (row: OutlineItem, dates: ItemDates) => ({
   rubric: row.rubric_lineage,
   group: row.group_lineage,
   release: jsonOf(row.releases),
+  holds: row.holds && jsonOf(row.holds),
+  fixed: row.fixed,
+  gradingPeriod: row.grading_period,
   ...itemFieldsOfRow(row),
+})
+const itemNode = (row: OutlineItem, dates: ItemDates) => ({
+  lineage: row.lineage,
+  parent: row.parent_lineage,
+  position: row.position,
+  type: 'item' as const,
+  title: row.title,
+  ...standingOf(row),
   identifier: row.identifier,
   body: row.body_hash,
   size: row.size ?? 0,
   isHtml: row.media_type === 'text/html' && (row.size ?? 0) > 0,
   settings: row.settings_hash,
-  holds: row.holds && jsonOf(row.holds),
-  fixed: row.fixed,
   madeBy: row.made_by,
-  gradingPeriod: row.grading_period,
   ...dates,
 })
 /**
@@ -267,22 +271,7 @@ export async function loadAsStands(db: Knex, courseId: string): Promise<Standing
     items: new Map(
       items.map(row => [
         row.lineage,
-        {
-          kind: row.kind,
-          state: row.state,
-          exam: row.exam,
-          points: numberOf(row.points),
-          category: row.category_lineage,
-          rubric: row.rubric_lineage,
-          group: row.group_lineage,
-          release: jsonOf(row.releases),
-          holds: row.holds && jsonOf(row.holds),
-          fixed: row.fixed,
-          settings: jsonOf(row.settings),
-          dates: datesOf(row),
-          gradingPeriod: row.grading_period,
-          ...itemFieldsOfRow(row),
-        },
+        { ...standingOf(row), settings: jsonOf(row.settings), dates: datesOf(row) },
       ]),
     ),
   }

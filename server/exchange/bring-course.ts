@@ -9,6 +9,7 @@ import { present } from '../../core/present'
 import type { CourseImport } from '../../shared/api/gathering'
 import { findTerm, insertOwnTerm } from '../calendars/terms.queries'
 import { keepAsCame } from '../courses/carried.queries'
+import { copyAround } from '../courses/content.queries'
 import { insertCourse, loadCourseKeys, loadFacts, lockCourse } from '../courses/courses.queries'
 import { addRosterLines, enrolmentIds } from '../courses/staff.queries'
 import { refuse } from '../errors/refusal'
@@ -21,7 +22,7 @@ import { openZip } from './files/zip'
 import { besideUploads, gathered, type GatheredCourse, type GatherInto } from './gathering'
 import { fillCourse } from './import-course'
 import type { Importing, Progress } from './importing'
-import { categoriesThere, copyWhatStands, withWhatStands } from './later-file'
+import { categoriesThere, withWhatStands } from './later-file'
 import type { Outcome } from './outcome'
 import { targetOf, type Target } from './target'
 import { keepPackage, settleUpload } from './uploads.queries'
@@ -51,7 +52,8 @@ export async function bringCourse(importing: Importing, request: CourseImport): 
     term: target?.term ?? request.term,
     courseKey,
     classKey: target?.isClass ? courseKey : null,
-    withStudents: target !== null && isOffice(person),
+    // A file that is compared has nobody on its roster.
+    withStudents: target !== null && !target.isFilled && isOffice(person),
     blank: blankDocument(courseKey, target ? await categoriesThere(trx, target) : []),
     packageFile: upload.name,
     limits,
@@ -150,7 +152,7 @@ async function compareWith(bringing: Bringing, target: Target): Promise<Outcome>
   await lockCourse(trx, courseId)
   const files = filesOf(bringing, await withWhatStands(trx, target.id, content.nodes))
   const findings = await fillCourse(trx, courseId, { ...files, results: null })
-  if (!came.isWhole) await copyWhatStands(trx, target.id, courseId)
+  if (!came.isWhole) await copyAround(trx, target.id, courseId)
   const planId = await startPlan(trx, person, {
     sources: [courseId],
     target: target.id,

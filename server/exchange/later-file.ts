@@ -4,7 +4,7 @@ import { mapItems, mapUnits, type CourseNode } from '../../core/course/model'
 import type { CourseDocument } from '../../core/formats/json/documents'
 import { pointsText } from '../../core/grading/points'
 import { loadCategories } from '../courses/around.queries'
-import { copyAround, loadAsStands } from '../courses/content.queries'
+import { loadAsStands } from '../courses/content.queries'
 
 /**
  * What a later file of a course says nothing of stands in it as it does in the course: where a file is silent it differs in nothing, and
@@ -31,9 +31,6 @@ export async function withWhatStands(
   })
   return mapUnits(changed, unit => ({ ...unit, ...units.get(unit.lineage) }))
 }
-/** The same of what stands around the units: categories, rubrics, furniture, and when the class meets. */
-export const copyWhatStands = copyAround
-
 /** The grade categories of a course, as its files called them: those that came with one. */
 export async function categoriesThere(
   db: Knex,
