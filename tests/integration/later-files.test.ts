@@ -378,4 +378,13 @@ describe('a course from files, and later files of it', () => {
     await demo.db('courses').where({ id }).delete()
     expect(await lines()).toEqual([])
   })
+  it('compared by the academic office, a course JSON brings no records about students, and says nothing of each', async () => {
+    const { ellwood } = demo.people
+    const demoFile = (name: string) => readFileSync(new URL(`../../demo/files/${name}`, import.meta.url))
+    const json = await sent('office.course.json', demoFile('hyd-240-01-autumn-2026.course.json'), ellwood)
+    const id = await sent('office.imscc', demoFile('hyd-240-01-autumn-2026.imscc'), ellwood)
+    const { planId, findings } = await brought(id, { into: demo.courses.old, beside: [json] }, ellwood)
+    expect(planId).toBeDefined()
+    expect(findings.map(({ code }) => code)).toEqual(['students-stay-out'])
+  })
 })
