@@ -2,7 +2,7 @@
 import type { GatherReply } from '~~/shared/api/gathering'
 import type { ImportWish, UploadReply } from '~~/shared/api/uploads'
 import AddClosures from './AddClosures.vue'
-import type { GatherChoices } from './gathering'
+import type { GatherChoices, Taught } from './gathering'
 import GiveToCourse from './GiveToCourse.vue'
 import KeepCourse from './KeepCourse.vue'
 import { belongsText } from './words'
@@ -14,15 +14,19 @@ const props = defineProps<{
   wantsColumns: boolean
   /** Files that come in with it, and what is decided of them. */
   gathered: GatherChoices
-  /** Courses that are there to which it may belong. */
-  courses: GatherReply['courses']
+  /** Courses that are there to which it may belong, and calendars among the files. */
+  reply: Pick<GatherReply, 'courses' | 'calendars' | 'days'>
   dated: { from: string; to: string } | null
   changes: { fields: number; items: number; kept: number } | null
 }>()
 const emit = defineEmits<{ brought: [] }>()
 type UploadReportTables = NonNullable<UploadReply['report']>['offered']
 const report = computed(() => props.file.report!)
+const courses = computed(() => props.reply.courses)
+/** The term that marked days are added to. */
 const term = defineModel<string>('term', { required: true })
+const taught = defineModel<Taught>('taught', { required: true })
+const into = defineModel<string>('into', { required: true })
 const course = defineModel<{ id: string; name: string; term: string } | null>('course', { required: true })
 const {
   run: bringIn,
@@ -34,7 +38,7 @@ const {
 })
 /** A course JSON of a class that holds nothing yet fills it; else what it says of items goes to a course that holds some. */
 const fillsClass = computed(
-  () => props.file.may.importCourse && props.courses.some(({ why, isEmpty }) => why === 'class' && isEmpty),
+  () => props.file.may.importCourse && courses.value.some(({ why, isEmpty }) => why === 'class' && isEmpty),
 )
 const givesToCourse = computed(() => props.file.may.giveToCourse && !fillsClass.value)
 const give = (): void => {
@@ -51,10 +55,11 @@ const listed = ['term', 'span', 'code', 'section', 'title']
   <section>
     <KeepCourse
       v-if="file.may.keepAsCourse"
-      v-model:term="term"
+      v-model:taught="taught"
+      v-model:into="into"
       :file="file"
       :gathered="gathered"
-      :courses="courses"
+      :reply="reply"
       :dated="dated"
       :busy="busy"
       :fault="fault"

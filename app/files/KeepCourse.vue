@@ -2,70 +2,93 @@
 import { titleOfPackage } from '~~/core/course/package-title'
 import type { GatherReply } from '~~/shared/api/gathering'
 import type { ImportWish, UploadReply } from '~~/shared/api/uploads'
-import { useDayContext } from '~/composables/today'
-import DateField from '~/ui/DateField.vue'
-import type { GatherChoices } from './gathering'
+import { noOwnSpan, type GatherChoices, type OwnSpan, type Taught } from './gathering'
+import OwnTerm from './OwnTerm.vue'
 import { belongsText } from './words'
 
 /** Where a package goes: to a course of its own, into a class that holds nothing yet, or beside the course that it is of, to be compared. */
 const props = defineProps<{
   file: UploadReply
   gathered: GatherChoices
-  courses: GatherReply['courses']
+  reply: Pick<GatherReply, 'courses' | 'calendars' | 'days'>
   /** First and last day of what is dated in it; null: nothing is. */
   dated: { from: string; to: string } | null
   busy: boolean
   fault: (field: string) => string | undefined
 }>()
 const emit = defineEmits<{ bring: [wish: ImportWish] }>()
-const term = defineModel<string>('term', { required: true })
+/** When it was taught, as it is said now. */
+const taught = defineModel<Taught>('taught', { required: true })
+/** The course that it goes into, or is compared with; empty: one of its own. */
+const into = defineModel<string>('into', { required: true })
 
-const into = ref('')
+let wasProposed = false
 watch(
-  () => props.courses,
+  () => props.reply.courses,
   ([surest]) => {
-    // What names this very course, or has its items, is proposed; a code or a title alone is not.
-    if (surest && ['class', 'items'].includes(surest.why)) into.value ||= surest.id
+    // What names this very course, or has its items, is proposed once; a code or a title alone is not.
+    if (wasProposed || !surest || !['class', 'items'].includes(surest.why)) return
+    wasProposed = true
+    into.value ||= surest.id
   },
   { immediate: true },
 )
-const target = computed(() => props.courses.find(({ id }) => id === into.value) ?? null)
+const target = computed(() => props.reply.courses.find(({ id }) => id === into.value) ?? null)
 
 const said = titleOfPackage(props.file.report?.title ?? '')
 const code = ref(said.code)
 const section = ref(said.section)
 const title = ref(said.title.slice(0, 500))
-const ownTerm = 'own'
-const isOwnTerm = ref(props.file.terms.length === 0)
-const termChosen = computed({
-  get: () => (isOwnTerm.value ? ownTerm : term.value),
-  set: (chosen: string) => {
-    isOwnTerm.value = chosen === ownTerm
-    if (chosen !== ownTerm) term.value = chosen
-  },
-})
-const terms = computed(() => [...props.file.terms, { code: ownTerm, name: 'Another term' }])
-const context = useDayContext()
-const span = reactive<{ from: string | null; to: string | null }>({ from: null, to: null })
-const ran = computed(() => ({
-  from: span.from ?? props.dated?.from ?? null,
-  to: span.to ?? props.dated?.to ?? null,
-}))
 
-const wish = computed((): ImportWish => {
-  const { from, to } = ran.value
-  return target.value
+// The term: one that is here, one whose calendar is among the files, or from a first day to a last one.
+const ownTerm = 'own'
+const calendars = computed(() =>
+  props.reply.calendars.filter(({ code }) => !props.file.terms.some(each => each.code === code)),
+)
+const terms = computed(() => [
+  ...calendars.value.map(({ id, name, file }) => ({ code: id, name: `${name} (${file})` })),
+  ...props.file.terms,
+  { code: ownTerm, name: 'Another term' },
+])
+const termChosen = ref(props.file.terms.length === 0 ? ownTerm : (props.file.term ?? ''))
+watch(
+  calendars,
+  ([first], before) => {
+    // A calendar that came with the package is of its term.
+    if (first && !before?.length) termChosen.value = first.id
+  },
+  { immediate: true },
+)
+const calendar = computed(() => calendars.value.find(({ id }) => id === termChosen.value) ?? null)
+const span = ref<OwnSpan>(noOwnSpan())
+watch(
+  [termChosen, calendar, span, () => props.dated],
+  () => {
+    const { closures } = span.value
+    const from = span.value.from ?? props.dated?.from
+    const to = span.value.to ?? props.dated?.to
+    const isOwn = termChosen.value === ownTerm
+    taught.value = {
+      term: isOwn || calendar.value ? '' : termChosen.value,
+      calendar: calendar.value?.id ?? null,
+      span: isOwn && from && to ? { from, to, closures } : null,
+    }
+  },
+  { immediate: true },
+)
+
+const wish = computed((): ImportWish =>
+  target.value
     ? { as: 'course', into: target.value.id, ...props.gathered }
     : {
         as: 'course',
-        term: isOwnTerm.value ? '' : term.value,
-        span: isOwnTerm.value && from && to ? { from, to } : null,
+        ...taught.value,
         code: code.value,
         section: section.value,
         title: title.value,
         ...props.gathered,
-      }
-})
+      },
+)
 const withText = computed(() => {
   const { length } = props.gathered.beside
   return length === 0
@@ -87,48 +110,41 @@ const pressText = computed(() => {
 
 <template>
   <form @submit.prevent="emit('bring', wish)">
-    <h2>{{ courses.length ? 'Where it goes' : 'Keep it as a course' }}</h2>
-    <ElRadioGroup v-if="courses.length" v-model="into" aria-label="Where the package goes">
-      <ElRadio v-for="course in courses" :key="course.id" :value="course.id">
+    <h2>{{ reply.courses.length ? 'Where it goes' : 'Keep it as a course' }}</h2>
+    <ElRadioGroup v-if="reply.courses.length" v-model="into" aria-label="Where the package goes">
+      <ElRadio v-for="course in reply.courses" :key="course.id" :value="course.id">
         <bdi>{{ course.name }}</bdi>, {{ course.term }}
         <span class="soft small">{{ belongsText(course) }}</span>
       </ElRadio>
       <ElRadio value="">A course of its own</ElRadio>
     </ElRadioGroup>
+    <details>
+      <summary>
+        {{ reply.courses.length ? 'It goes into another course' : 'It goes into a course that is there' }}
+      </summary>
+      <SourceChoice label="Find the course that it is of"
+        ><template #default="{ course: found }"
+          ><button class="act plain" type="button" @click="into = found.id">Choose it</button></template
+        ></SourceChoice
+      >
+    </details>
     <p class="small">{{ doesText }}</p>
     <template v-if="!target">
       <FormField label="Term it was taught in" :fault="fault('term')">
         <TermSelect v-model="termChosen" :terms="terms" label="Term it was taught in" />
       </FormField>
-      <template v-if="isOwnTerm">
-        <p class="small">
-          Say when its classes began and ended.
-          {{ dated ? 'Proposed are the first and the last day of what is dated in it.' : '' }}
-        </p>
-        <dl class="settings">
-          <dt>First day</dt>
-          <dd>
-            <DateField
-              :model-value="ran.from"
-              :context="context"
-              label="First day of classes"
-              placeholder="2 sep 2025"
-              @update:model-value="day => (span.from = day)"
-            />
-          </dd>
-          <dt>Last day</dt>
-          <dd>
-            <DateField
-              :model-value="ran.to"
-              :context="context"
-              label="Last day of classes"
-              placeholder="4 dec 2025"
-              @update:model-value="day => (span.to = day)"
-            />
-          </dd>
-        </dl>
-        <p v-if="fault('span')" class="small lost" role="alert">{{ fault('span') }}</p>
-      </template>
+      <OwnTerm
+        v-if="termChosen === ownTerm"
+        v-model="span"
+        :dated="dated"
+        :days="reply.days"
+        :fault="fault"
+      />
+      <p v-else-if="calendar" class="small">
+        Its classes ran from {{ dayText(calendar.from) }} to
+        {{ `${dayText(calendar.to)} ${calendar.to.slice(0, 4)}` }}. The course gets this calendar as a term of
+        its own. No other course is offered it.
+      </p>
       <div class="pair">
         <FormField label="Code, if it has one" :fault="fault('code')">
           <ElInput v-model="code" maxlength="40" placeholder="as HYD 240" />
@@ -176,8 +192,5 @@ p {
 }
 :deep(.el-radio__label) .small {
   display: block;
-}
-.lost {
-  color: var(--buoy);
 }
 </style>

@@ -2,7 +2,9 @@ import { dateFields } from '~~/core/course/dates'
 import { courseChanges } from '~~/core/gather/changes'
 import { fieldKey, gather, type Taken } from '~~/core/gather/gather'
 import { saidFields, type SaidField } from '~~/core/gather/saying'
+import { datedSpan } from '~~/core/gather/dated-span'
 import type { GatherReply } from '~~/shared/api/gathering'
+import type { ImportWish } from '~~/shared/api/uploads'
 
 /** What somebody decides of the files that come in with a package. */
 export interface GatherChoices {
@@ -19,6 +21,15 @@ export const noGatherChoices = (): GatherChoices => ({
   choices: {},
   otherOrder: [],
 })
+/** From which day to which a course was taught, as far as somebody has said it, and on which days there were no classes. */
+export interface OwnSpan {
+  readonly from: string | null
+  readonly to: string | null
+  readonly closures: { readonly name: string; readonly from: string; readonly to: string }[]
+}
+export const noOwnSpan = (): OwnSpan => ({ from: null, to: null, closures: [] })
+/** When a course was taught: in a term that is here, in one whose calendar is a file, or from one day to another. */
+export type Taught = Required<Pick<Extract<ImportWish, { as: 'course' }>, 'term' | 'calendar' | 'span'>>
 export const contributionWords: Readonly<Record<GatherReply['files'][number]['as'], string>> = {
   'line-items': 'line items',
   'course-json': 'course JSON',
@@ -42,7 +53,7 @@ export function useGathered(
     reply().files.map(({ other, ...file }) => ({
       ...file,
       other,
-      sayings: (decided().otherOrder.includes(file.id) && other) || file.sayings,
+      ...(other && decided().otherOrder.includes(file.id) ? other : {}),
     })),
   )
   const chosen = computed(() => files.value.filter(({ id }) => decided().beside.includes(id)))
@@ -84,15 +95,14 @@ export function useGathered(
       categories: count(['category']),
     }
   })
-  /** First and last day of all that is dated; null: nothing is. */
-  const dated = computed(() => {
-    const days = gathered.value.items
-      .flatMap(({ fields }) => dateFields.map(field => fields[field]?.value?.slice(0, 10) ?? ''))
-      .filter(Boolean)
-      .sort()
-    const [from, to] = [days[0], days.at(-1)]
-    return from && to ? { from, to } : null
-  })
+  /** First and last day of what is dated; null: nothing is. */
+  const dated = computed(() =>
+    datedSpan(
+      gathered.value.items.flatMap(({ fields }) =>
+        dateFields.flatMap(field => fields[field]?.value?.slice(0, 10) ?? []),
+      ),
+    ),
+  )
   /** What changes in a course that is there, and how much stays as it has it. */
   const changes = computed(() => {
     const { changes: changed, kept } = courseChanges(gathered.value)

@@ -54,6 +54,7 @@ export const countsText = (counts: Record<string, number>): string =>
 /** Why a package, or a file, is thought to be of a course that is there. */
 export function belongsText({ why, items, isEmpty }: GatherReply['courses'][number]): string {
   const whyText = {
+    chosen: 'you chose it',
     class: 'a file names this class',
     items: `${counted(items, 'item', 'items')} of the package ${items === 1 ? 'is' : 'are'} in it`,
     code: 'the same code',

@@ -431,6 +431,14 @@ export const findingKinds = {
     ({ records }: { records: number }) =>
       `${counted(records, 'record about a student stays', 'records about students stay')} out: only the academic office brings these in`,
   ),
+  'second-course-json': note(
+    ({ first }: { first: string }) =>
+      `of its items the dates, points and categories count; what it says beside them stays out, because ${quoted(first, 60)} says that`,
+  ),
+  'rest-stays-out': note(
+    ({ parts }: { parts: readonly string[] }) =>
+      `dates, points, categories and grading periods count; what it says beside them (${parts.join(', ')}) comes together with the package`,
+  ),
   'roster-stays-out': note(
     ({ people, enrolments }: { people: number; enrolments: number }) =>
       `terms, ${counted(people, 'person', 'people')} and ${counted(enrolments, 'enrolment', 'enrolments')} stay out: the academic office brings a roster in`,
@@ -444,15 +452,7 @@ export const findingKinds = {
       `${counted(fields, 'date or number stays as the course has it', 'dates or numbers stay as the course has them')}: somebody changed ${fields === 1 ? 'it' : 'them'} there, or a file that counts more said so`,
   ),
   'line-items-stay-out': note(
-    ({
-      lineItems,
-      classes,
-      why,
-    }: {
-      lineItems: number
-      classes: number
-      why: 'none' | 'empty' | 'not-yours'
-    }) =>
+    ({ lineItems, classes, why }: { lineItems: number; classes: number; why: keyof typeof noCourseTexts }) =>
       `${counted(lineItems, 'line item')} of ${counted(classes, 'class', 'classes')} ${lineItems === 1 ? 'stays' : 'stay'} out: ${noCourseTexts[why]}`,
   ),
   'results-unmet': note(
@@ -502,6 +502,7 @@ export const findingKinds = {
 const noCourseTexts = {
   none: 'no course here is that class',
   empty: 'the course holds no items yet; bring its package in first, or together with this bundle',
+  joined: 'the course shows the content of another section; its own line items go there',
   'not-yours': 'others teach it',
 }
 function unmetText(why: 'none' | 'several' | 'taken', alike: number): string {

@@ -17,6 +17,24 @@ export function withoutStudents(document: CourseDocument | null): {
     students: studentLists.reduce((sum, name) => sum + document[name].length, 0),
   }
 }
+/** What a course JSON says beside single items, in words: it has a place only where a package is put together with it. */
+export function restSaid(document: CourseDocument): string[] {
+  const { items, meetings, grading, grace, rubrics, groups, units, furniture } = document
+  const isSaid: Readonly<Record<string, boolean>> = {
+    'settings of items': items.some(({ settings, rubric, releases, group, kind, state }) =>
+      Boolean(settings ?? rubric ?? group ?? kind ?? state ?? releases[0]),
+    ),
+    meetings: meetings.length > 0,
+    'how grades are reckoned': grading !== undefined,
+    allowances: grace !== undefined,
+    rubrics: rubrics.length > 0,
+    groups: groups.length > 0,
+    units: units.length > 0,
+    furniture: furniture.length > 0,
+    'records about students': withoutStudents(document).students > 0,
+  }
+  return Object.keys(isSaid).filter(part => isSaid[part])
+}
 /** A course JSON that says nothing of a course but which grade categories it has. */
 export const blankDocument = (
   classKey: string,

@@ -78,15 +78,11 @@ const rowOf = (calendar: TermCalendar) => ({
   calendar: json(calendar),
 })
 /** Makes a term for one course that came without a calendar: classes from its first day to its last, in the institution's zone. Answers its code. */
-export async function insertOwnTerm(
-  db: Knex,
-  { from, to, name }: { from: string; to: string; name: string },
-): Promise<string> {
+export async function insertOwnTerm(db: Knex, calendar: TermCalendar): Promise<string> {
   const id = newId()
-  const timeZone = (await latestZone(db)) ?? 'UTC'
-  const calendar = termCalendar.parse({ id: `own:${id}`, name, timeZone, classes: { from, to } })
-  await db('terms').insert({ id, ...rowOf(calendar), own: true })
-  return calendar.id
+  const own = { ...calendar, id: `own:${id}` }
+  await db('terms').insert({ id, ...rowOf(own), own: true })
+  return own.id
 }
 /** Keeps a term's calendar, new or in place of the one there was. */
 export async function upsertTerm(db: Knex, calendar: TermCalendar): Promise<void> {

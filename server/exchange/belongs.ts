@@ -16,6 +16,8 @@ export interface PackageSaid {
   readonly title: string
   readonly items: readonly GatheredItem[]
   readonly classes: readonly string[]
+  /** A course that somebody chose. */
+  readonly chosen: string | null
 }
 const listedAtMost = 6
 /** An identifier that every second package has (`item1`) says nothing: so much of a package must be the same. */
@@ -25,7 +27,7 @@ const sameShare = 0.5
 export async function belongsTo(
   db: Knex,
   person: Parameters<typeof coursesOf>[1],
-  { title, items, classes }: PackageSaid,
+  { title, items, classes, chosen }: PackageSaid,
 ): Promise<Belongs[]> {
   const among = await coursesOf(db, person)
   const identifiers = items.map(({ identifier }) => identifier)
@@ -41,6 +43,7 @@ export async function belongsTo(
     else if (hasItems) ways.set(row.id, 'items')
     else if (code !== '' && codeKey(row.code, patterns) === code) ways.set(row.id, 'code')
     else if (titled !== '' && comparableTitle(row.title) === titled) ways.set(row.id, 'title')
+    else if (row.id === chosen) ways.set(row.id, 'chosen')
   }
   const ids = [...ways.keys()]
   const access = await accessToCourses(db, person, ids)
@@ -49,7 +52,7 @@ export async function belongsTo(
   const rank = ({ why }: Belongs): number => belongsWays.indexOf(why)
   const isNamedSo = ({ name }: Belongs): number =>
     titled !== '' && comparableTitle(name).endsWith(titled) ? 0 : 1
-  return ids
+  const all = ids
     .flatMap((id): Belongs[] => {
       const [course, why] = [facts.get(id), ways.get(id)]
       if (!course || !why || !access.get(id)?.run) return []
@@ -60,5 +63,5 @@ export async function belongsTo(
       (a, b) =>
         rank(a) - rank(b) || isNamedSo(a) - isNamedSo(b) || b.items - a.items || (a.name < b.name ? -1 : 1),
     )
-    .slice(0, listedAtMost)
+  return all.filter(({ id }, at) => at < listedAtMost || id === chosen)
 }

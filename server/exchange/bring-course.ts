@@ -1,13 +1,17 @@
 import type { Knex } from 'knex'
+import { checkCalendar } from '../../core/calendar/check'
+import type { TermCalendar } from '../../core/calendar/schema'
 import { courseText } from '../../core/course/code-text'
 import type { Body, CourseContent, CourseNode } from '../../core/course/model'
 import { spanText } from '../../core/dates/words'
 import { readCartridge } from '../../core/formats/cartridge/read'
+import { readTermCalendar } from '../../core/formats/json/documents'
 import { finding, type Finding } from '../../core/formats/findings'
 import { blankDocument } from '../../core/gather/document'
 import { present } from '../../core/present'
 import type { CourseImport } from '../../shared/api/gathering'
-import { findTerm, insertOwnTerm } from '../calendars/terms.queries'
+import { findTerm, insertOwnTerm, latestZone } from '../calendars/terms.queries'
+import { isTimeZone } from '../calendars/zones'
 import { keepAsCame } from '../courses/carried.queries'
 import { copyAround } from '../courses/content.queries'
 import { insertCourse, loadCourseKeys, loadFacts, lockCourse } from '../courses/courses.queries'
@@ -19,7 +23,7 @@ import { startPlan } from '../plans/start'
 import { personRow } from '../registrar/person-row'
 import { importerOf } from './bring-said'
 import { openZip } from './files/zip'
-import { besideUploads, gathered, type GatheredCourse, type GatherInto } from './gathering'
+import { besideUploads, uploadBytes, gathered, type GatheredCourse, type GatherInto } from './gathering'
 import { fillCourse } from './import-course'
 import type { Importing, Progress } from './importing'
 import { categoriesThere, withWhatStands } from './later-file'
@@ -28,11 +32,33 @@ import { targetOf, type Target } from './target'
 import { keepPackage, settleUpload } from './uploads.queries'
 
 /** The term of a new course; one of its own, where none here is the one it was taught in. */
-async function termOf(trx: Knex, { term: code, span }: CourseImport): Promise<{ id: string; name: string }> {
-  const own = span && (await insertOwnTerm(trx, { ...span, name: spanText(span.from, span.to) }))
-  const term = await findTerm(trx, own ?? code)
+async function termOf(
+  trx: Knex,
+  { term: code, span }: CourseImport,
+  calendar: TermCalendar | null,
+): Promise<{ id: string; name: string }> {
+  const own = calendar ?? (span && checkedSpan(span, (await latestZone(trx)) ?? 'UTC'))
+  const term = await findTerm(trx, own ? await insertOwnTerm(trx, own) : code)
   if (!term) throw refuse('unknown-term', { term: code })
   return term
+}
+/** First and last day, and the days without classes between, as a term's calendar. @throws Refusal where they do not fit each other */
+function checkedSpan(
+  { from, to, closures }: NonNullable<CourseImport['span']>,
+  timeZone: string,
+): TermCalendar {
+  const said = { id: 'own', name: spanText(from, to), timeZone, classes: { from, to }, closures }
+  const { calendar, faults } = checkCalendar(said, isTimeZone)
+  if (calendar) return calendar
+  const errors = faults.map(({ path, message }) => ({ field: ['span', ...path].join('.'), message }))
+  throw refuse('days-do-not-fit', { errors })
+}
+/** The calendar that came as a file beside the package. @throws Refusal where it is none of the person's */
+async function calendarOf(trx: Knex, personId: string, id: string | null): Promise<TermCalendar | null> {
+  if (id === null) return null
+  for (const upload of await besideUploads(trx, personId, [id]))
+    return readTermCalendar(upload.name, await uploadBytes(trx, upload), isTimeZone)
+  return null
 }
 
 /** A package as a course: a new one; into a class that holds nothing yet; or compared with a course that is there. */
@@ -41,6 +67,7 @@ export async function bringCourse(importing: Importing, request: CourseImport): 
   const person = await importerOf(importing)
   const target = request.into === null ? null : await targetOf(trx, person, request.into)
   const courseKey = target?.courseKey ?? `upload:${upload.id}`
+  const ownTerm = target ? null : await calendarOf(trx, person.id, request.calendar)
   const { content } = await readCartridge(await openZip(upload.name, source, limits), {
     courseKey,
     limits,
@@ -49,6 +76,7 @@ export async function bringCourse(importing: Importing, request: CourseImport): 
   const beside = await besideUploads(trx, person.id, request.beside)
   const into: GatherInto = {
     ...request,
+    span: ownTerm?.classes ?? request.span,
     term: target?.term ?? request.term,
     courseKey,
     classKey: target?.isClass ? courseKey : null,
@@ -59,9 +87,11 @@ export async function bringCourse(importing: Importing, request: CourseImport): 
     limits,
   }
   const came = await gathered(trx, content, beside, into)
-  const bringing: Bringing = { importing, person, content, came, courseKey }
+  const bringing: Bringing = { importing, person, content, came, courseKey, ownTerm }
   const outcome = await broughtIn(bringing, target, request)
-  for (const other of came.used) await settleUpload(trx, other.id, { ...outcome, findings: [] })
+  const used = came.used.map(({ id }) => id)
+  if (ownTerm && request.calendar) used.push(request.calendar)
+  for (const id of used) await settleUpload(trx, id, { ...outcome, findings: [] })
   return { ...outcome, findings: [...came.findings, ...outcome.findings] }
 }
 function broughtIn(bringing: Bringing, target: Target | null, request: CourseImport): Promise<Outcome> {
@@ -74,6 +104,8 @@ interface Bringing {
   readonly content: CourseContent
   readonly came: GatheredCourse
   readonly courseKey: string
+  /** The calendar of the term that the course was taught in, where a file brings it. */
+  readonly ownTerm: TermCalendar | null
 }
 const filesOf = (
   { courseKey, content, came: { document, results }, importing: { progress } }: Bringing,
@@ -86,9 +118,9 @@ const filesOf = (
 })
 
 async function makeCourse(bringing: Bringing, request: CourseImport): Promise<Outcome> {
-  const { importing, person, content, came, courseKey } = bringing
+  const { importing, person, content, came, courseKey, ownTerm } = bringing
   const { trx, upload } = importing
-  const term = await termOf(trx, request)
+  const term = await termOf(trx, request, ownTerm)
   const orgId = await homeOrg(trx, person.id)
   if (!orgId) throw refuse('no-department')
   const { code, section, title } = request

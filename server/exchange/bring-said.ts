@@ -2,8 +2,10 @@ import type { Knex } from 'knex'
 import { codeText } from '../../core/course/code-text'
 import { counted } from '../../core/dates/words'
 import { finding, type Finding } from '../../core/formats/findings'
+import { readCourseDocument } from '../../core/formats/json/documents'
 import { readOneRoster, type Roster } from '../../core/formats/oneroster/read'
 import { sayingsOf } from '../../core/gather/contribution'
+import { restSaid } from '../../core/gather/document'
 import { withoutFar } from '../../core/gather/far'
 import { lineItemSayings } from '../../core/gather/from-files'
 import type { Saying } from '../../core/gather/saying'
@@ -15,7 +17,7 @@ import { contentOf } from '../courses/sections.queries'
 import { refuse } from '../errors/refusal'
 import { findPerson, isOffice, type Person } from '../people/people.queries'
 import { openZip } from './files/zip'
-import { besideUploads, contributionOf, farFinding, taughtWhen } from './gathering'
+import { besideUploads, uploadBytes, contributionOf, farFinding, taughtWhen } from './gathering'
 import type { Importing } from './importing'
 import type { Outcome } from './outcome'
 import { itemsOfCourse, writeResults, writeSaid } from './said'
@@ -39,9 +41,14 @@ export async function bringSaid(importing: Importing, request: SaidImport): Prom
   const beside = await besideUploads(trx, person.id, request.beside)
   const classKey = isClass ? courseKey : null
   const sayings: Saying[] = []
+  const rest: Finding[] = []
   for (const file of [upload, ...beside]) {
     const contribution = await contributionOf(trx, file)
     if (!contribution) continue
+    if (contribution.as === 'course-json') {
+      const parts = restSaid(readCourseDocument(file.name, await uploadBytes(trx, file)))
+      if (parts.length > 0) rest.push(finding('rest-stays-out', file.name, { parts }))
+    }
     const isOtherOrder = request.otherOrder.includes(file.id)
     sayings.push(...sayingsOf(file.name, contribution, { items, zone, classKey, isOtherOrder }))
   }
@@ -64,6 +71,7 @@ export async function bringSaid(importing: Importing, request: SaidImport): Prom
       ),
       ...near.far.map(farFinding),
       ...said.findings,
+      ...rest,
     ],
   }
   for (const file of beside) await settleUpload(trx, file.id, { ...outcome, findings: [] })
@@ -84,7 +92,7 @@ export async function bringLineItems(importing: Importing): Promise<Outcome> {
   return { text, findings: [...findings, ...out] }
 }
 /** Why line items of a class reach no course. */
-type OutWhy = 'none' | 'empty' | 'not-yours'
+type OutWhy = 'none' | 'empty' | 'joined' | 'not-yours'
 /** Line items, grade categories, grading periods and results of a bundle to their courses, where those hold something. */
 export async function spreadLineItems(
   { trx, upload }: Pick<Importing, 'trx' | 'upload'>,
@@ -148,8 +156,8 @@ async function courseToWrite(
   const access = (await accessToCourses(trx, person, [course.id])).get(course.id)
   if (!access?.run) return 'not-yours'
   await lockCourse(trx, course.id)
-  const isOwn = (await contentOf(trx, course.id)) === course.id
-  if (!isOwn || !(await holdsContent(trx, course.id))) return 'empty'
+  if ((await contentOf(trx, course.id)) !== course.id) return 'joined'
+  if (!(await holdsContent(trx, course.id))) return 'empty'
   const facts = await loadFacts(trx, course.id)
   return { id: course.id, term: facts.term.code, name: codeText(facts) }
 }

@@ -9,12 +9,12 @@ import { readCourseDocument, type CourseDocument } from '../../core/formats/json
 import { readOneRoster, type Roster } from '../../core/formats/oneroster/read'
 import type { ReadLimits } from '../../core/formats/limits'
 import { classOf, sayingsOf, type Contribution } from '../../core/gather/contribution'
-import { gatheredDocument, withoutStudents } from '../../core/gather/document'
+import { gatheredDocument, restSaid, withoutStudents } from '../../core/gather/document'
 import { withoutFar, type FarDate, type Taught } from '../../core/gather/far'
 import { itemsOfPackage } from '../../core/gather/from-files'
 import { gather, saidBy, type Gathered } from '../../core/gather/gather'
 import { isDay, type GatheredItem, type SaidBy, type Saying } from '../../core/gather/saying'
-import type { CourseImport, GatherReply } from '../../shared/api/gathering'
+import type { CourseImport, GatherAsked, GatherReply } from '../../shared/api/gathering'
 import { present } from '../../core/present'
 import { findTerm, latestZone } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
@@ -68,15 +68,16 @@ export async function readGathering(
   db: Knex,
   person: Person,
   id: string,
-  asked: { term?: string | undefined; course?: string | undefined },
+  asked: GatherAsked,
 ): Promise<GatherReply> {
   const upload = await findUpload(db, id)
   const own = upload?.personId === person.id ? await contributionOf(db, upload) : null
   if (!upload || !own) throw notFound('This package')
   const isPackage = own.as === 'package'
-  const course = isPackage || !asked.course ? null : await courseOf(db, person, asked.course)
+  const course = asked.course ? await courseOf(db, person, asked.course) : null
   const items = isPackage ? own.items : course ? await itemsOfCourse(db, course.id, false) : []
-  const { zone, taught } = await taughtWhen(db, { term: course?.term ?? asked.term ?? '' })
+  const span = asked.from && asked.to ? { from: asked.from, to: asked.to } : null
+  const { zone, taught } = await taughtWhen(db, course ?? { term: asked.term ?? '', span })
   const others = newest((await uploadsOf(db, person.id)).filter(other => other.id !== id))
   const files: GatherReply['files'] = []
   const classes = new Set<string>(isPackage ? [] : classesSaid(own, items))
@@ -85,18 +86,17 @@ export async function readGathering(
     if (!contribution || contribution.as === 'package') continue
     if (file.outcome && !mayComeAgain(contribution)) continue
     const said = sayingsOf(file.name, contribution, { items, zone, classKey: course?.classKey ?? null })
-    const { sayings, far } = withoutFar(said, taught)
+    const near = nearOf(said, taught)
     // A file that says nothing of the package's items does not say either which class it is.
-    if (isPackage && gather(items, sayings).met.length > 0)
+    if (isPackage && gather(items, near.sayings).met.length > 0)
       for (const key of classesSaid(contribution, items)) classes.add(key)
     files.push({
       id: file.id,
       name: file.name,
       as: contribution.as,
-      sayings: [...sayings],
-      ...orderSaid(contribution),
+      ...near,
+      ...orderSaid(contribution, taught),
       unread: contribution.as === 'sheet' ? [...contribution.unread] : [],
-      far: far.map(farFinding).map(({ where, message }) => ({ where, message })),
     })
   }
   const report = await loadReport(db, id)
@@ -104,14 +104,58 @@ export async function readGathering(
     title: isPackage ? (report?.detail.title ?? '') : '',
     items: isPackage ? items : [],
     classes: [...classes],
+    chosen: isPackage ? (course?.id ?? null) : null,
   })
-  return { courses, items: items.map(item => ({ ...item, touched: [...(item.touched ?? [])] })), files }
+  return {
+    courses,
+    items: items.map(item => ({ ...item, touched: [...(item.touched ?? [])] })),
+    files,
+    ...(isPackage ? await calendarsAmong(db, others) : { calendars: [], days: [] }),
+  }
+}
+/** Calendars among a person's files: whole terms, and days that may be closures of one. */
+async function calendarsAmong(
+  db: Knex,
+  uploads: readonly Upload[],
+): Promise<Pick<GatherReply, 'calendars' | 'days'>> {
+  const calendars: GatherReply['calendars'] = []
+  const days: GatherReply['days'] = []
+  for (const { id, name, found, outcome } of uploads) {
+    const report = found === 'read' && !outcome ? await loadReport(db, id) : null
+    const { calendar, contribution } = report?.detail ?? {}
+    if (calendar)
+      calendars.push({
+        id,
+        file: name,
+        name: calendar.name || calendar.id,
+        code: calendar.id,
+        ...calendar.classes,
+      })
+    else if (report && !contribution && report.events.length > 0)
+      days.push({ id, file: name, events: report.events.slice(0, eventsAtMost) })
+  }
+  return { calendars, days }
+}
+const eventsAtMost = 500
+/** What is said without the dates that cannot be meant, and these in words. */
+function nearOf(
+  said: readonly Saying[],
+  taught: Taught | null,
+): { sayings: Saying[]; far: { where: string; message: string }[] } {
+  const { sayings, far } = withoutFar(said, taught)
+  return {
+    sayings: [...sayings],
+    far: far.map(farFinding).map(({ where, message }) => ({ where, message })),
+  }
 }
 /** In which order a table's days and months were read, and what it says in the other, where both can be meant. */
-const orderSaid = (contribution: Contribution): Pick<GatherReply['files'][number], 'order' | 'other'> =>
-  contribution.as === 'sheet' && contribution.other
-    ? { order: contribution.order, other: [...contribution.other.sayings] }
-    : { order: null, other: null }
+function orderSaid(
+  contribution: Contribution,
+  taught: Taught | null,
+): Pick<GatherReply['files'][number], 'order' | 'other'> {
+  if (contribution.as !== 'sheet' || !contribution.other) return { order: null, other: null }
+  return { order: contribution.order, other: nearOf(contribution.other.sayings, taught) }
+}
 /** A course that somebody may write, and what is asked of it here. @throws Refusal */
 async function courseOf(
   db: Knex,
@@ -150,14 +194,16 @@ export async function besideUploads(
 /** A file that comes in beside another is held whole while it is read: a bundle of more is one of an institution. */
 const besideAtMost = 64 * 1024 * 1024
 /** The bytes of a file that comes in beside another. @throws Refusal where they are too many */
-async function bytesOf(db: Knex, upload: Upload): Promise<Buffer> {
+export async function uploadBytes(db: Knex, upload: Upload): Promise<Buffer> {
   if (upload.size > besideAtMost) throw refuse('file-too-large', { limit: besideAtMost })
   const parts: Buffer[] = []
   for await (const part of partsOf(db, upload.id)) parts.push(part)
   return Buffer.concat(parts)
 }
 
-export interface GatherInto extends Pick<CourseImport, 'term' | 'span' | 'pairs' | 'choices' | 'otherOrder'> {
+export interface GatherInto extends Pick<CourseImport, 'term' | 'pairs' | 'choices' | 'otherOrder'> {
+  /** First and last day of classes, of a course with a term of its own. */
+  readonly span: Span
   readonly courseKey: string
   /** The registrar's class that the course is; null: none. */
   readonly classKey: string | null
@@ -206,6 +252,8 @@ export async function gathered(
   const bundles: { upload: Upload; key: string }[] = []
   const used: Upload[] = []
   let whole: CourseDocument | null = null
+  const second: Finding[] = []
+  let wholeName = ''
   for (const upload of uploads) {
     const contribution = await contributionOf(db, upload)
     if (!contribution) continue
@@ -215,9 +263,12 @@ export async function gathered(
       const key = classOf(contribution.tables, items, classKey)
       if (key !== null) bundles.push({ upload, key })
     } else used.push(upload)
+    if (contribution.as !== 'course-json') continue
+    const said = readCourseDocument(upload.name, await uploadBytes(db, upload))
     // A second one has no place beside it.
-    if (contribution.as === 'course-json')
-      whole ??= readCourseDocument(upload.name, await bytesOf(db, upload))
+    if (whole === null) [whole, wholeName] = [said, upload.name]
+    else if (restSaid(said).length > 0)
+      second.push(finding('second-course-json', upload.name, { first: wholeName }))
   }
   const near = withoutFar(sayings, taught)
   const all = gather(items, near.sayings, { pairs, choices, packageFile })
@@ -240,6 +291,7 @@ export async function gathered(
       ...near.far.map(farFinding),
       ...daysOnly(all),
       ...ofClass.flatMap(({ findings }) => findings),
+      ...second,
       ...(students > 0 ? [finding('students-stay-out', 'course JSON', { records: students })] : []),
     ],
     used,
@@ -257,7 +309,7 @@ async function rowsOfClass(
   key: string,
   { all, limits }: { all: Gathered; limits: ReadLimits },
 ): Promise<{ results: Results; students: Roster['users']; findings: Finding[] }> {
-  const archive = await openZip(upload.name, bufferSource(await bytesOf(db, upload)), limits)
+  const archive = await openZip(upload.name, bufferSource(await uploadBytes(db, upload)), limits)
   const { roster } = await readOneRoster(archive, limits)
   const itemOf = new Map(
     all.met.flatMap(({ saying, item }) =>

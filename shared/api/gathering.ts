@@ -27,19 +27,31 @@ export const courseImport = z
     into: id.nullable().default(null),
     term: line(190).default(''),
     /** First and last day of classes, where no term here is the one it was taught in. */
-    span: z.object({ from: civilDate, to: civilDate }).nullable().default(null),
+    span: z
+      .object({
+        from: civilDate,
+        to: civilDate,
+        closures: z
+          .array(z.object({ from: civilDate, to: civilDate, name: line(500) }))
+          .max(500, 'At most 500 days without classes.')
+          .default([]),
+      })
+      .nullable()
+      .default(null),
+    /** The file that is the calendar of the term it was taught in, where that is no term here. */
+    calendar: id.nullable().default(null),
     code: line(40).default(''),
     section: line(40).default(''),
     title: line(500).default(''),
     ...gathered,
   })
   .check(context => {
-    const { into, term, span, title } = context.value
+    const { into, term, span, calendar, title } = context.value
     const fault = (path: string, message: string): void =>
       void context.issues.push({ code: 'custom', path: [path], message, input: context.value })
     if (into !== null) return
     if (title === '') fault('title', 'Give a title.')
-    if (!span && term === '') fault('term', 'Give the term.')
+    if (!span && !calendar && term === '') fault('term', 'Give the term.')
     if (span && dayOf(span.to) - dayOf(span.from) < 6)
       fault('span', 'The last day of classes is at least a week after the first.')
   })
@@ -59,9 +71,17 @@ const sayings = z.array(
     values,
   }),
 )
-/** Cells of a sheet that say nothing which could be read. */
-/** How a course that is there shows that a package is of it: by its class in another file, by its items, by its code, by its title. */
-export const belongsWays = ['class', 'items', 'code', 'title'] as const
+const far = z.array(z.object({ where: z.string(), message: z.string() }))
+/** For which term, or from which day to which, and for which course one looks at what files say. */
+export const gatherAsked = z.object({
+  term: z.string().max(190).optional(),
+  from: civilDate.optional(),
+  to: civilDate.optional(),
+  course: id.optional(),
+})
+export type GatherAsked = z.output<typeof gatherAsked>
+/** How a course that is there shows that a package is of it: by its class in another file, its items, its code, its title; or somebody chose it. */
+export const belongsWays = ['class', 'items', 'code', 'title', 'chosen'] as const
 /** Items of a package, and what other files say of them: what `core/gather` puts together. */
 export const gatherReply = z.object({
   /** Courses that are there to which the package may belong, the surest first. */
@@ -93,13 +113,25 @@ export const gatherReply = z.object({
       id,
       name: z.string(),
       as: z.enum(['line-items', 'course-json', 'sheet']),
-      sayings: sayings,
+      sayings,
       /** Of a table whose numbers can be read with the day or the month first: which came first, and what it says the other way round. */
       order: z.enum(['day-month', 'month-day']).nullable(),
-      other: sayings.nullable(),
+      other: z.object({ sayings, far }).nullable(),
       /** Dates that cannot be meant: they stay out. */
-      far: z.array(z.object({ where: z.string(), message: z.string() })),
+      far,
       unread: z.array(z.object({ row: z.int(), title: z.string(), column: z.string(), cell: z.string() })),
+    }),
+  ),
+  /** Term calendars among the files: one may be the term that the course was taught in. */
+  calendars: z.array(
+    z.object({ id, file: z.string(), name: z.string(), code: z.string(), from: civilDate, to: civilDate }),
+  ),
+  /** Days that calendars and tables among the files name: some may be days without classes of that term. */
+  days: z.array(
+    z.object({
+      id,
+      file: z.string(),
+      events: z.array(z.object({ title: z.string(), firstDay: z.string(), lastDay: z.string() })),
     }),
   ),
 })

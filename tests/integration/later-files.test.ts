@@ -321,7 +321,7 @@ describe('a course from files, and later files of it', () => {
     const sheet = await sent('seventh.csv', 'Item,Due\nShore log,10/02/2026\nChart,11/12/2026\n')
     const { files } = await readGathering(demo.db, marchetti(), id, { term: '2026-autumn' })
     const table = files.find(file => file.id === sheet)
-    expect([table?.order, table?.sayings[0]?.values.due, table?.other?.[0]?.values.due]).toEqual([
+    expect([table?.order, table?.sayings[0]?.values.due, table?.other?.sayings[0]?.values.due]).toEqual([
       'day-month',
       '2026-02-10',
       '2026-10-02',
@@ -386,5 +386,113 @@ describe('a course from files, and later files of it', () => {
     const { planId, findings } = await brought(id, { into: demo.courses.old, beside: [json] }, ellwood)
     expect(planId).toBeDefined()
     expect(findings.map(({ code }) => code)).toEqual(['students-stay-out'])
+  })
+  it('a term calendar beside a package is the term that the course was taught in, and nobody else is offered it', async () => {
+    const calendar = {
+      id: 'elsewhere-2025',
+      name: 'Autumn 2025 elsewhere',
+      timeZone: 'America/Vancouver',
+      classes: { from: '2025-09-08', to: '2025-12-05' },
+      closures: [{ from: '2025-10-13', to: '2025-10-13', name: 'Harvest day' }],
+    }
+    const file = await sent('elsewhere.json', JSON.stringify(calendar))
+    const id = await sent('ninth.imscc', packageOf(first, 'Ninth Coast'))
+    const { calendars } = await readGathering(demo.db, marchetti(), id, {})
+    expect(calendars).toEqual([
+      { id: file, file: 'elsewhere.json', name: calendar.name, code: calendar.id, ...calendar.classes },
+    ])
+    const outcome = await brought(id, { title: 'Ninth Coast', calendar: file })
+    expect(outcome.text).toBe('Kept as Ninth Coast, Autumn 2025 elsewhere')
+    const row = await demo
+      .db('courses')
+      .where('courses.id', outcome.courseId)
+      .join('terms', 'terms.id', 'term_id')
+      .first('calendar', 'own')
+    expect(row?.own).toBe(true)
+    expect(row?.calendar).toMatchObject({ timeZone: 'America/Vancouver', closures: calendar.closures })
+    expect((await listTerms(demo.db)).map(({ code }) => code)).not.toContain('elsewhere-2025')
+    // It is used up with the package.
+    const more = await sent('tenth.imscc', packageOf(first, 'Tenth Coast'))
+    expect((await readGathering(demo.db, marchetti(), more, {})).calendars).toEqual([])
+  })
+  it('days of a calendar beside a package become closures of its own term; days that do not fit are refused by name', async () => {
+    const events = ['Reading week', '20251110', '20251115', 'Founders day', '20251003', '20251004']
+    const event = (at: number): string =>
+      `BEGIN:VEVENT\r\nUID:${at}\r\nDTSTAMP:20250101T000000Z\r\nSUMMARY:${events[at]}\r\nDTSTART;VALUE=DATE:${events[at + 1]}\r\nDTEND;VALUE=DATE:${events[at + 2]}\r\nEND:VEVENT\r\n`
+    await sent(
+      'campus.ics',
+      `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Port Ellery//EN\r\n${event(0)}${event(3)}END:VCALENDAR\r\n`,
+    )
+    const id = await sent('eleventh.imscc', packageOf(first, 'Eleventh Coast'))
+    const { days } = await readGathering(demo.db, marchetti(), id, {})
+    expect(days.map(({ file, events: all }) => [file, all.map(({ title }) => title)])).toEqual([
+      ['campus.ics', ['Founders day', 'Reading week']],
+    ])
+    const closures = [{ from: '2025-11-10', to: '2025-11-14', name: 'Reading week' }]
+    const span = { from: '2025-09-08', to: '2025-12-05', closures }
+    const { courseId } = await brought(id, { title: 'Eleventh Coast', span })
+    const row = await demo
+      .db('courses')
+      .where('courses.id', courseId)
+      .join('terms', 'terms.id', 'term_id')
+      .first('calendar')
+    expect(row?.calendar).toMatchObject({ closures: [{ ...closures[0], kind: '' }] })
+    const other = await sent('twelfth.imscc', packageOf(first, 'Twelfth Coast'))
+    await expect(
+      brought(other, {
+        title: 'x',
+        span: { ...span, closures: [{ from: span.from, to: span.to, name: 'All of it' }] },
+      }),
+    ).rejects.toMatchObject({ code: 'days-do-not-fit' })
+  })
+  it('goes into whichever course one chooses, and the dates of that course’s term are those that can be meant', async () => {
+    const id = await sent('thirteenth.imscc', packageOf({ q: ['Lone page', 'Alone.'] }, 'Thirteenth Coast'))
+    expect((await readGathering(demo.db, marchetti(), id, {})).courses).toEqual([])
+    const { courses } = await readGathering(demo.db, marchetti(), id, { course: demo.courses.old })
+    expect(courses).toMatchObject([{ id: demo.courses.old, why: 'chosen', isEmpty: false }])
+    const { planId } = await brought(id, { into: demo.courses.old })
+    expect(planId).toBeDefined()
+    const anothers = await readGathering(demo.db, demo.people.sorrel, id, {}).catch(error => error.code)
+    expect(anothers).toBe('not-found')
+    // A colleague's course cannot be chosen.
+    const mine = await sent('mine.imscc', packageOf(first, 'Mine'), demo.people.sorrel)
+    await expect(
+      readGathering(demo.db, demo.people.sorrel, mine, { course: demo.courses.old }),
+    ).rejects.toMatchObject({ status: 404 })
+  })
+  it('says what stays out: the settings of a course JSON without its package, and those of a second one', async () => {
+    const document = (title: string) =>
+      JSON.stringify({
+        format: 'northtide-course',
+        version: 2,
+        class: 'none',
+        meetings: [],
+        categories: [],
+        rubrics: [{ identifier: 'r', title, criteria: [] }],
+        items: [{ identifier: 'b', due: '2026-10-16T12:00' }],
+      })
+    const alone = await sent('fourteenth.json', document('Of the first'))
+    const id = await sent('fourteenth.imscc', packageOf(first, 'Fourteenth Coast'))
+    const { courseId: into = '' } = await brought(id, { title: 'Fourteenth Coast', term: '2026-autumn' })
+    await askForImport(demo.db, marchetti(), alone, { as: 'said', into })
+    const said = await broughtNow(demo.db, alone)
+    expect(said.findings.map(({ code, message }) => [code, message])).toEqual([
+      [
+        'rest-stays-out',
+        'dates, points, categories and grading periods count; what it says beside them (rubrics) comes together with the package',
+      ],
+    ])
+    const [one, two] = [
+      await sent('one.json', document('Of one')),
+      await sent('two.json', document('Of two')),
+    ]
+    const package15 = await sent('fifteenth.imscc', packageOf(first, 'Fifteenth Coast'))
+    const { courseId, findings } = await brought(package15, {
+      title: 'Fifteenth Coast',
+      term: '2026-autumn',
+      beside: [one, two],
+    })
+    expect(findings.map(({ code }) => code)).toEqual(['second-course-json'])
+    expect(await demo.db('rubrics').where({ course_id: courseId }).pluck('title')).toEqual(['Of one'])
   })
 })

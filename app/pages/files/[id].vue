@@ -7,8 +7,9 @@ import FoundFindings from '~/files/FoundFindings.vue'
 import FoundOutline from '~/files/FoundOutline.vue'
 import BringIn from '~/files/BringIn.vue'
 import GatherFiles from '~/files/GatherFiles.vue'
-import { noGatherChoices, useGathered } from '~/files/gathering'
+import { noGatherChoices, useGathered, type Taught } from '~/files/gathering'
 import { countsText, formatText, stateWords } from '~/files/words'
+import { watchDebounced } from '@vueuse/core'
 import { gather } from '~~/core/gather/gather'
 import { courseItself } from '~~/core/gather/saying'
 import type { GatherReply } from '~~/shared/api/gathering'
@@ -64,6 +65,8 @@ const chosenEvents = computed(() => events.value.filter((_, at) => chosen.value.
 
 // What files say of the items of a package, or of a course that is there, and what is decided of them.
 const term = ref('')
+const taught = ref<Taught>({ term: '', calendar: null, span: null })
+const into = ref('')
 const course = ref<{ id: string; name: string; term: string } | null>(null)
 const decided = ref(noGatherChoices())
 const isPackage = computed(() => Boolean(data.value?.may.keepAsCourse))
@@ -72,9 +75,13 @@ const saysOfCourse = computed(
 )
 const gathers = computed(() => (isPackage.value || saysOfCourse.value) && !data.value?.outcome)
 const asked = computed(() => {
-  const query = new URLSearchParams({ term: term.value })
-  if (course.value) query.set('course', course.value.id)
-  return query.toString()
+  const { term: code, span } = isPackage.value ? taught.value : { term: term.value, span: null }
+  const id = course.value?.id ?? into.value
+  return new URLSearchParams({
+    ...(code && { term: code }),
+    ...(span && { from: span.from, to: span.to }),
+    ...(id && { course: id }),
+  }).toString()
 })
 const {
   data: gathering,
@@ -82,7 +89,7 @@ const {
   refresh: gatherAgain,
 } = useLoaded(() => api.get<GatherReply>(`/uploads/${id}/gathering?${asked.value}`))
 watch(data, file => (term.value ||= file?.term ?? ''), { flush: 'sync' })
-watch([gathers, asked], ([is]) => is && gatherAgain(), { immediate: true })
+watchDebounced([gathers, asked], ([is]) => is && gatherAgain(), { immediate: true, debounce: 50 })
 watch(gathering, (reply, before) => {
   if (!reply || (before && isPackage.value)) return
   // Whatever names an item of the package is proposed; of a course only the file that one looks at.
@@ -92,9 +99,10 @@ watch(gathering, (reply, before) => {
         .map(({ id: file }) => file)
     : [id]
 })
+const nothingGathered: GatherReply = { courses: [], items: [], files: [], calendars: [], days: [] }
 const itself = computed(() => (isPackage.value ? (data.value?.name ?? '') : courseItself))
 const { dated, changes } = useGathered(
-  () => gathering.value ?? { courses: [], items: [], files: [] },
+  () => gathering.value ?? nothingGathered,
   () => decided.value,
   () => itself.value,
 )
@@ -305,11 +313,13 @@ const refusal = computed(() => report.value?.findings.findLast(finding => findin
             v-if="!data.outcome"
             v-model:term="term"
             v-model:course="course"
+            v-model:taught="taught"
+            v-model:into="into"
             :file="data"
             :chosen="chosenEvents"
             :wants-columns="Boolean(report.table) && !confirmed"
             :gathered="wished"
-            :courses="gathering?.courses ?? []"
+            :reply="gathering ?? nothingGathered"
             :dated="dated"
             :changes="course && gathering ? changes : null"
             @brought="brought"

@@ -1,3 +1,4 @@
+import type { TermCalendar } from '../../../core/calendar/schema'
 import { finding } from '../../../core/formats/findings'
 import { cartridgeFolder, readCartridge } from '../../../core/formats/cartridge/read'
 import { kindOfDocument, readCourseDocument, readTermCalendar } from '../../../core/formats/json/documents'
@@ -35,6 +36,8 @@ export interface FileRead extends FileReport {
     offered?: readonly TableName[]
     /** What it has to say of a course, beside what others say. */
     contribution?: Contribution
+    /** A term calendar, whole. */
+    calendar?: TermCalendar
   }
 }
 
@@ -95,7 +98,7 @@ function readJson(report: FileRead, file: string, bytes: Uint8Array): void {
     Object.assign(report, {
       events: closures,
       counts: { closures: closures.length, milestones: calendar.milestones.length },
-      detail: { title: calendar.name },
+      detail: { title: calendar.name, calendar },
     })
     return
   }
