@@ -16,10 +16,10 @@ const counts = { waiting: 0, ready: 38, look: 1, exception: 2, out: 0, done: 0, 
 describe('a batch in words', () => {
   it('says what is lost, or that nothing is', () => {
     expect(pairEffectText({ ...none, items: 196, units: 14 }, false)).toBe(
-      'Adds 196 items in 14 units. Replaces and clears nothing.',
+      'Adds 196 items in 14 units. Replaces and removes nothing.',
     )
     expect(pairEffectText({ ...none, items: 1, units: 1, cleared: 1, studentRows: 3 }, true)).toBe(
-      'Added 1 item in 1 unit. Cleared 1 thing of the shell. Cleared 3 records about students.',
+      'Added 1 item in 1 unit. Removed 1 thing of the shell. Cleared 3 records about students.',
     )
   })
   it('counts its pairs by how they stand, leaving out what there is none of', () => {

@@ -19,15 +19,17 @@ export const pairStateWords: Readonly<Record<PairState, { words: string; colour:
   failed: { words: 'failed', colour: 'fault' },
   undone: { words: 'undone', colour: 'soft' },
 }
-/** `Adds 196 items in 14 units. Replaces and clears nothing.` */
+/** `Adds 196 items in 14 units. Replaces and removes nothing.` */
 export function pairEffectText(effect: PairEffect, isDone: boolean): string {
-  const [adds, replaces, clears] = isDone ? ['Added', 'Replaced', 'Cleared'] : ['Adds', 'Replaces', 'Clears']
+  const [adds, replaces, removes, clears] = isDone
+    ? ['Added', 'Replaced', 'Removed', 'Cleared']
+    : ['Adds', 'Replaces', 'Removes', 'Clears']
   const lost = [
     effect.replaced > 0 && `${replaces} ${counted(effect.replaced, 'thing')}.`,
-    effect.cleared > 0 && `${clears} ${counted(effect.cleared, 'thing')} of the shell.`,
+    effect.cleared > 0 && `${removes} ${counted(effect.cleared, 'thing')} of the shell.`,
     effect.studentRows > 0 && `${clears} ${counted(effect.studentRows, 'record')} about students.`,
   ].filter(Boolean)
-  const more = lost.length > 0 ? lost.join(' ') : `${replaces} and ${clears.toLowerCase()} nothing.`
+  const more = lost.length > 0 ? lost.join(' ') : `${replaces} and ${removes.toLowerCase()} nothing.`
   return `${adds} ${counted(effect.items, 'item')} in ${counted(effect.units, 'unit')}. ${more}`
 }
 /** How many pairs there are in all. */

@@ -4,9 +4,9 @@ import type { CourseReply } from '~~/shared/api/courses'
 
 /** Units and items of a course in their order, with points and dates; an item opens. */
 const props = defineProps<{ course: CourseReply }>()
-const added = computed(() => new Set(props.course.lastRun?.added ?? []))
+const came = computed(() => new Set(props.course.lastRun?.came ?? []))
 const hasPeriods = computed(() => props.course.nodes.some(node => node.gradingPeriod !== null))
-const wasThere = (lineage: string): boolean => props.course.lastRun !== null && !added.value.has(lineage)
+const wasThere = (lineage: string): boolean => props.course.lastRun !== null && !came.value.has(lineage)
 </script>
 
 <template>

@@ -4,7 +4,6 @@ import { mapCounts } from '~~/core/student-data/student-data'
 import { item } from '~~/tests/support/outline'
 import { somePlan } from '~/testing/plan'
 import { clashName } from './clashes'
-import { effectSentence } from './run/effect'
 import { stageNotes } from './stage-notes'
 
 describe('what both changed', () => {
@@ -26,29 +25,6 @@ describe('what both changed', () => {
       'Students may enter to',
       'The sections',
     ])
-  })
-})
-describe('what a run does, in a sentence', () => {
-  const counts = {
-    added: { items: 98, units: 7 },
-    filled: 0,
-    keptBoth: 0,
-    renamed: 0,
-    texts: { made: 0, joined: 0 },
-    ownAdded: { made: 0, found: 0 },
-    frames: 0,
-    moved: 0,
-    given: 0,
-    around: { comes: 0, replaced: 0 },
-    traces: { out: 0, kept: 0, passed: 0, unseen: 0 },
-    replaced: 0,
-    cleared: 0,
-    dates: { dates: 98 },
-  }
-  const effect = counts as unknown as Parameters<typeof effectSentence>[0]
-  it('tells a roll from a roll in place', () => {
-    expect(effectSentence(effect, false)).toBe('Adds 98 items in 7 units. Replaces and clears nothing.')
-    expect(effectSentence(effect, true)).toContain('after a snapshot of it')
   })
 })
 describe('the notes under the stages', () => {

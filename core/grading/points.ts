@@ -4,6 +4,8 @@
  */
 export type TenThousandths = number
 
+/** What weights usually make together: 100, in ten-thousandths. */
+export const hundredPoints: TenThousandths = 1_000_000
 /** `12.5` → 125000; more than four decimals are rounded half up. Null where the text is no number or over eight digits before the point. */
 export function parsePoints(text: string): TenThousandths | null {
   const match = /^([+-]?)(\d{1,8})(?:\.(\d*))?$/.exec(text.trim())

@@ -1,6 +1,7 @@
 import { seenRules, type CarriedBase } from '../carry/base'
 import { basesAfter, type MadeByRun } from '../carry/places/bases-after'
 import type { PlaceRow } from '../carry/places/row'
+import type { OutlineNode } from '../course/outline'
 import type { Filed } from '../grading/periods'
 import { rulesSeen, type PlannedGrades } from '../grading/plan'
 import { answerOf, isPassed, type Trace, type UnseenFile } from '../student-data/traces/trace'
@@ -54,6 +55,7 @@ export function compilePlan(input: CompileInput): CompiledPlan {
   const dated = rows.flatMap(row => datesOfRow(row, dates) ?? [])
   const filed = dated.flatMap(({ id }) => periods.get(id) ?? [])
   const wanted = merged.nodes.filter(node => carried.has(node.lineage))
+  const isLeft = (node: OutlineNode): boolean => node.type === 'item' && !carried.has(node.lineage)
   const added = rows.filter(row => row.happens === 'adds' || row.happens === 'both')
   const fresh = added.flatMap(row => row.source ?? [])
   const placements = [
@@ -70,6 +72,8 @@ export function compilePlan(input: CompileInput): CompiledPlan {
     movedByHand: new Set([...Object.keys(document.places.into), ...Object.keys(document.places.after)]),
     wanted,
     fresh,
+    leftUnasked: merged.nodes.filter(node => isLeft(node) && brought.stays.has(node.lineage)).length,
+    changesRules: grades.changesRules && target.grading !== null,
     categories: placements.filter(entry => entry.entity === 'category' && entry.action === 'added'),
     grades,
     traces: tracesCounted(input, traces, unseen),

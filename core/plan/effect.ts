@@ -93,8 +93,12 @@ export interface Effect {
   added: { units: number; items: number; categories: number; byKind: Partial<Record<ItemKind, number>> }
   /** Empty places of a template that items of the source take. */
   filled: number
+  /** Items of the shell that are written over whole. */
   replaced: number
-  cleared: number
+  /** Units and items that an earlier run or file brought and that get something anew: how many, and how many get which part. */
+  updated: { things: number; parts: Partial<Record<ThingPart, number>> }
+  /** What of the shell goes: units and items, and empty places of a template that nothing fills. */
+  removed: { things: number; places: number }
   /** Things of the source that come beside something of the shell. */
   keptBoth: number
   /** Units and items that come under another name than they had. */
@@ -115,11 +119,22 @@ export interface Effect {
   already: number
   /** Items of the plan that somebody deleted in the shell: they stay away. */
   deletedThere: number
+  /** Items of the sources that stay behind, and how many of them nobody chose: they stay unless somebody asks for them. */
   leftBehind: number
+  leftUnasked: number
   /** Items and units that are in the shell and stay untouched. */
   kept: { units: number; items: number }
-  /** `sum`: of the weights, in ten-thousandths; `changed`: categories of the shell that are written over. */
-  grades: { by: PlannedGrades['rules']['by']; sum: number; changed: number }
+  /**
+   * `categories`: how many the shell has then; `sum`: of their weights, in ten-thousandths; `changed`: of the shell's, how many are written over;
+   * `rules`: how grades are reckoned there is written over.
+   */
+  grades: {
+    by: PlannedGrades['rules']['by']
+    categories: number
+    sum: number
+    changed: number
+    rules: boolean
+  }
   /**
    * Traces of students in what the run writes: taken out, kept with a reason, and those that are probably none and stay. `unseen`: files that
    * come although they could not be looked into, as somebody agreed.
@@ -144,6 +159,10 @@ export interface Placements {
   /** Units and items of the sources that the plan carries, and those of them that are new to the shell. */
   readonly wanted: readonly OutlineNode[]
   readonly fresh: readonly OutlineNode[]
+  /** Items that stay behind though nobody left them. */
+  readonly leftUnasked: number
+  /** How grades are reckoned in the shell by now is written over. */
+  readonly changesRules: boolean
   readonly categories: readonly unknown[]
   readonly grades: PlannedGrades
   readonly traces: Effect['traces']

@@ -68,8 +68,10 @@ describe('what is to settle', () => {
   it('of a run that was kept before is what its parts said', () => {
     const dates = { dates: 98, straight: 94, moved: 3, held: 0, settle: 1, none: 0, empty: 0 }
     const rest = { added: { units: 7, items: 98, categories: 8, byKind: {} }, dates }
+    const now = { updated: { things: 0, parts: {} }, removed: { things: 2, places: 0 }, leftUnasked: 0 }
     const before = {
       ...rest,
+      cleared: 2,
       places: { settle: 2 },
       grades: { by: 'points', sum: 0, changed: 1, settle: 3, uncategorised: 4 },
       traces: { out: 5, kept: 6, passed: 7, settle: 8, unseen: { carried: 9, settle: 10 } },
@@ -77,7 +79,8 @@ describe('what is to settle', () => {
     }
     expect(effectAsNow(before as never)).toEqual({
       ...rest,
-      grades: { by: 'points', sum: 0, changed: 1 },
+      ...now,
+      grades: { by: 'points', categories: 0, sum: 0, changed: 1, rules: false },
       traces: { out: 5, kept: 6, passed: 7, unseen: 9 },
       periods: [{ name: 'First half', items: 3 }],
       settle: {

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import type { Effect } from '../../core/plan/effect'
+import { arriving, lostCount } from '../../core/plan/effect-text'
 import { settleBesideDates, settleTexts } from '../../core/plan/to-settle'
 import type { EffectReply } from '../../shared/api/plans'
 import type { UndoReply } from '../../shared/api/undo'
@@ -115,9 +116,9 @@ async function isLeftOver(db: Knex, plan: Plan): Promise<boolean> {
 }
 const numbersOf = ({ effect, clearing }: EffectReply): PairEffect => ({
   units: effect.added.units,
-  items: effect.added.items,
-  replaced: effect.replaced + effect.filled,
-  cleared: effect.cleared,
+  items: arriving(effect),
+  replaced: lostCount(effect) - effect.removed.things - effect.removed.places,
+  cleared: effect.removed.things + effect.removed.places,
   studentRows: clearing.rows,
   dates: effect.dates.dates,
   settle: effect.settle.dates,

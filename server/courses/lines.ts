@@ -8,7 +8,7 @@ import { notFound } from '../errors/refusal'
 import { keptPackage } from '../exchange/uploads.queries'
 import type { Person } from '../people/people.queries'
 import { writingInto, writingTold } from '../run-facts/writing.queries'
-import { runDetails, runsInto } from '../run-facts/runs.queries'
+import { addedSince, runDetails, runsInto } from '../run-facts/runs.queries'
 import { accessToCourse, accessToCourses, coursesOf, mayEditCourse, type CourseAccess } from './access'
 import { loadCourses, searchCourses, type CourseInLine } from './courses.queries'
 import { carrySide } from './known'
@@ -106,8 +106,9 @@ async function lastRunInto(db: Knex, person: Person, id: string): Promise<Course
   if (!run) return null
   const source = lineIn(await courseLines(db, person, [run.sourceId]))(run.sourceId)
   const { entries } = await runDetails(db, run.id)
-  const added = entries.filter(
-    ({ entity, action }) => (entity === 'unit' || entity === 'item') && action === 'added',
+  const came = entries.filter(
+    ({ entity, action }) =>
+      (entity === 'unit' || entity === 'item') && (action === 'added' || action === 'filled'),
   )
   return {
     id: run.id,
@@ -115,6 +116,6 @@ async function lastRunInto(db: Knex, person: Person, id: string): Promise<Course
     at: isoInstant(run.finishedAt),
     by: run.by,
     source,
-    added: added.map(entry => entry.lineage),
+    came: [...came.map(entry => entry.lineage), ...(await addedSince(db, id, run.id))],
   }
 }

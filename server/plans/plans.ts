@@ -5,6 +5,7 @@ import { compileTerm } from '../../core/calendar/term'
 import { planBase, planSide, type PlanBase } from '../../core/plan/base'
 import { compileInputOf } from '../../core/plan/ledger'
 import { planDifferences } from '../../core/plan/differences'
+import { arriving } from '../../core/plan/effect-text'
 import type { PlanDocument } from '../../core/plan/document'
 import { mapCounts } from '../../core/student-data/student-data'
 import type { CourseLine, CourseWhole } from '../../shared/api/courses'
@@ -324,7 +325,7 @@ export async function listPlans(db: Knex, person: Person): Promise<PlansReply> {
         target: lineIn(lines)(plan.targetId),
         updatedAt: isoInstant(plan.updatedAt),
         updatedBy: plan.updatedBy,
-        run: run ? { id: run.id, at: isoInstant(run.finishedAt), items: run.effect.added.items } : null,
+        run: run ? { id: run.id, at: isoInstant(run.finishedAt), items: arriving(run.effect) } : null,
         writing: writingTold(writing.get(plan.targetId)),
       }
     }),

@@ -10,7 +10,7 @@ import {
   type RecordLeft,
 } from '../../core/plan/record'
 import { traceRecord, type TraceRecord } from '../../core/student-data/traces/record'
-import { json, jsonOf, unpacked, type Packed } from '../db/rows'
+import { json, jsonOf, selectRows, unpacked, type Packed } from '../db/rows'
 import type { AuditLine, FactChange, RunRow } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
@@ -201,3 +201,13 @@ export async function setShellFacts(
 }
 /** By column, before and after. */
 export type FactChanges = Readonly<Record<string, FactChange>>
+/** The keys of what was added to a course by hand after a run, and stands there: ids grow with time, also where the clock stands still. */
+export async function addedSince(db: Knex, courseId: string, runId: string): Promise<string[]> {
+  const rows = await selectRows<{ added: string }>(
+    db,
+    `SELECT JSON_VALUE(former, '$.added') AS added FROM course_edits
+     WHERE course_id = :courseId AND id > :runId AND undone_at IS NULL AND JSON_VALUE(former, '$.added') IS NOT NULL`,
+    { courseId, runId },
+  )
+  return rows.map(row => row.added)
+}

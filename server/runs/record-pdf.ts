@@ -3,6 +3,7 @@ import PDFDocument from 'pdfkit'
 import { itemKindDefinitions } from '../../core/course/kinds'
 import { dateFields } from '../../core/course/dates'
 import { counted, momentText } from '../../core/dates/words'
+import { effectText, gradesText, leftText } from '../../core/plan/effect-text'
 import { shellFactText, shellFactWords } from '../../core/plan/shell-facts'
 import { studentDataWords } from '../../core/student-data/student-data'
 import type { RunRecord } from '../../shared/api/run-record'
@@ -152,19 +153,14 @@ interface Style {
   indent?: number
 }
 function numbersOf({ effect, inPlace }: RunRecord): string[] {
-  const { added, filled, replaced, cleared, leftBehind, dates } = effect
-  if (inPlace)
-    return [`${counted(dates.dates, 'date')} written into the course itself, after a snapshot of it.`]
-  const changed = replaced + cleared + filled
+  const { dates } = effect
+  const told = effectText(effect, { inPlace, tense: 'did' })
+  if (inPlace) return [told]
   return [
-    `${counted(added.units, 'unit')}, ${counted(added.items, 'item')} and ${counted(added.categories, 'grade category', 'grade categories')} added.`,
-    changed === 0
-      ? 'Replaced and cleared nothing.'
-      : `${counted(filled, 'place')} filled, ${replaced} replaced, ${cleared} cleared.`,
+    told,
+    `Grade rules: ${gradesText(effect.grades)}.`,
     `${counted(dates.dates, 'date')} written: ${dates.straight} straight across, ${dates.moved} moved, ${dates.held} held, ${dates.settle} to settle.`,
-    leftBehind === 0
-      ? 'Left nothing behind but what is about students.'
-      : `${counted(leftBehind, 'item')} left behind.`,
+    `Left behind: ${leftText(effect, 'did')}.`,
   ]
 }
 function auditLines({ audit, searched }: RunRecord): string[] {

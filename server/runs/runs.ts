@@ -6,6 +6,7 @@ import { counted } from '../../core/dates/words'
 import { redactedThings } from '../../core/plan/redacted'
 import { basesOf, type CompiledPlan } from '../../core/plan/compile'
 import type { Effect, Placement } from '../../core/plan/effect'
+import { arriving, effectText } from '../../core/plan/effect-text'
 import type { CompileInput } from '../../core/plan/ledger'
 import { settleTexts } from '../../core/plan/to-settle'
 import { packedEntries, recordEntries } from '../../core/plan/record'
@@ -186,18 +187,20 @@ async function runLocked(
   await forgetTraces(trx, planId)
   await markAsRun(trx, planId)
   const { added, dates } = compiled.effect
+  const came = { ...added, items: arriving(compiled.effect) }
   const where = { personId: person.id, courseId, planId, runId }
   if (isInPlace)
     await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
-  else await writeLog(trx, { action: 'plan.run', ...where, detail: { added } })
+  else await writeLog(trx, { action: 'plan.run', ...where, detail: { added: came } })
   await watch.finish(trx, runTold(codeText(present(courses.get(courseId))), plan.mode, compiled.effect))
 }
 /** What a mail says of a run that is done. */
-function runTold(name: string, mode: Plan['mode'], { added, dates, settle }: Effect): RunTold {
+function runTold(name: string, mode: Plan['mode'], effect: Effect): RunTold {
+  const { dates, settle } = effect
   const wrote =
     mode === 'in-place'
       ? `${counted(dates.dates, 'date')} written. A snapshot holds the course as it was.`
-      : `${counted(added.items, 'item')} added, ${counted(dates.dates, 'date')} written. The audit found nothing of last term’s students.`
+      : `${effectText(effect, { tense: 'did' })} ${counted(dates.dates, 'date')} written. The audit found nothing of last term’s students.`
   const open = settleTexts(settle)
   return {
     title: `${name} is ${mode === 'in-place' ? 'rolled in place' : 'filled'}`,

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { dayOf } from '../../core/calendar/day'
 import { codeKey } from '../../core/pairing/codes'
+import { arriving } from '../../core/plan/effect-text'
 import { nameFaults } from '../../core/pairing/names'
 import {
   indexSources,
@@ -201,7 +202,7 @@ function shellLine(id: string, around: Around): Omit<ShellLine, 'mayPlan' | 'may
           id: run.id,
           at: isoInstant(run.finishedAt),
           by: run.by,
-          items: run.effect.added.items,
+          items: arriving(run.effect),
           dates: run.effect.dates.dates,
         }
       : null,

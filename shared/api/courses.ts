@@ -161,7 +161,15 @@ export const courseReply = courseWhole.extend({
   preferences: z.object({ pinned: z.boolean(), hidden: z.boolean(), label: z.string().nullable() }),
   may: z.object({ share: z.boolean(), delegate: z.boolean(), edit: z.boolean() }),
   lastRun: z
-    .object({ id, planId: id, at: z.string(), by: z.string(), source: courseLine, added: z.array(lineage) })
+    .object({
+      id,
+      planId: id,
+      at: z.string(),
+      by: z.string(),
+      source: courseLine,
+      /** The keys of what came with the run, or was added by hand since. */
+      came: z.array(lineage),
+    })
     .nullable(),
   /** Who runs into it now. */
   writing: writingNow,

@@ -171,6 +171,11 @@ test('a package without a calendar, without a code: its first and last day are a
     'log.csv',
     Buffer.from('Item,Due\nWelcome aboard,2025-09-12\nChart of the harbour,2025-11-28\n'),
   )
+  const day = (uid: string, name: string, from: string, to: string): string =>
+    `BEGIN:VEVENT\r\nUID:${uid}\r\nDTSTAMP:20250101T000000Z\r\nSUMMARY:${name}\r\nDTSTART;VALUE=DATE:${from}\r\nDTEND;VALUE=DATE:${to}\r\nEND:VEVENT\r\n`
+  const days = day('1', 'Reading week', '20251110', '20251115') + day('2', 'Snow day', '20260110', '20260111')
+  const head = 'BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Port Ellery//EN\r\n'
+  await bring(page, 'campus.ics', Buffer.from(`${head}${days}END:VCALENDAR\r\n`))
   await bring(page, 'hyd-110.imscc', oddPackage())
   await expect(page.getByRole('checkbox', { name: 'Bring log.csv in with it' })).toBeChecked()
   await choose(page, 'Term it was taught in', 'Another term')
@@ -178,6 +183,9 @@ test('a package without a calendar, without a code: its first and last day are a
   await page.getByLabel('First day of classes').fill('8 sep 2025')
   await page.getByLabel('Last day of classes').fill('5 dec 2025')
   await page.getByLabel('Code').fill('')
+  // Days of a calendar among the files, as far as they lie in that time.
+  await page.getByText('Reading week Mon 10 Nov to Fri 14 Nov').click()
+  await expect(page.getByRole('checkbox', { name: /Snow day/ })).toHaveCount(0)
   await page.getByRole('button', { name: 'Keep as a course' }).click()
   await expect(page.getByText('Kept as Coastal Waters, 8 Sep to 5 Dec 2025.')).toBeVisible({
     timeout: 30_000,

@@ -119,7 +119,8 @@ describe('a course from files, and later files of it', () => {
     expect((await effectOf(demo.db, same.planId ?? '')).effect).toMatchObject({
       added: { units: 0, items: 0 },
       replaced: 0,
-      cleared: 0,
+      updated: { things: 0 },
+      removed: { things: 0, places: 0 },
     })
     // Somebody moves a date here; the file has another title, another text, one page more and one fewer.
     await demo
@@ -160,7 +161,8 @@ describe('a course from files, and later files of it', () => {
     expect((await effectOf(demo.db, last.planId ?? '')).effect).toMatchObject({
       added: { units: 0, items: 0 },
       replaced: 0,
-      cleared: 0,
+      updated: { things: 0 },
+      removed: { things: 0, places: 0 },
     })
     // The file stands in no list of courses.
     expect((await readShells(demo, marchetti())).filter(row => row.title === 'Second Coast')).toHaveLength(1)

@@ -41,7 +41,7 @@ describe('a shell with a template in it', () => {
       added: { units: 1, items: 4, categories: 0 },
       filled: 6,
       replaced: 0,
-      cleared: 1,
+      removed: { things: 0, places: 1 },
       settle: { places: 6 },
       grades: { sum: 1_000_000, changed: 1 },
     })
@@ -93,7 +93,8 @@ describe('a shell with a template in it', () => {
       added: { units: 0, items: 0, categories: 0 },
       filled: 0,
       replaced: 0,
-      cleared: 0,
+      updated: { things: 0 },
+      removed: { things: 0, places: 0 },
       keptBoth: 0,
       already: 10,
       settle: { places: 0 },
@@ -133,7 +134,12 @@ describe('a second run after edits on both sides', () => {
     await edit(shell, inShell.angle, { body_hash: await body('<p>The line, from the shell.</p>') })
 
     const { effect } = await effectOf(demo.db, await planned([old], shell))
-    expect(effect).toMatchObject({ added: { items: 0 }, replaced: 1, settle: { places: 1 } })
+    expect(effect).toMatchObject({
+      added: { items: 0 },
+      replaced: 0,
+      updated: { things: 1, parts: { title: 1, points: 1 } },
+      settle: { places: 1 },
+    })
     await run(await planned([old], shell))
     const after = await loadOutline(demo.db, shell)
     const at = (lineage: string) => after.find(node => node.lineage === lineage)
@@ -142,7 +148,7 @@ describe('a second run after edits on both sides', () => {
     // What is to settle stays the shell's until one chooses, and is not asked again until the source changes.
     expect((await readItem(demo.db, sorrel(), shell, inShell.angle)).html).toContain('from the shell')
     const again = await effectOf(demo.db, await planned([old], shell))
-    expect(again.effect).toMatchObject({ replaced: 0, settle: { places: 0 } })
+    expect(again.effect).toMatchObject({ updated: { things: 0 }, settle: { places: 0 } })
     await edit(old, angle.lineage, { body_hash: await body('<p>The line, from the source, again.</p>') })
     const asked = await planned([old], shell, ({ places }) => ({
       places: { ...places, parts: { [angle.lineage]: { text: 'source' } } },

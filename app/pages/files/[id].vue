@@ -386,6 +386,16 @@ progress {
 aside {
   position: sticky;
   top: 16px;
+  /* Its button stays within reach however long it and the list beside it are; room for the ring of what has the focus. */
+  max-height: calc(100vh - 32px);
+  overflow-y: auto;
+  padding: 0 4px;
+}
+@media (max-width: 900px) {
+  aside {
+    position: static;
+    max-height: none;
+  }
 }
 b {
   font-weight: 600;

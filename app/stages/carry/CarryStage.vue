@@ -233,16 +233,18 @@ const effect = computed(() => {
     store.rows.filter(row => row.type === 'item' && happens.includes(row.happens)).length
   return {
     added: many('adds', 'both'),
-    replaced: many('replaces', 'again'),
+    replaced: many('replaces'),
+    updated: many('again'),
     filled: many('fills'),
     removed: many('removes', 'unfilled'),
-    there: many('there', 'again'),
+    there: many('there'),
     left: store.counts.items - store.counts.carried,
   }
 })
 const totals = computed(() => [
   { count: effect.value.added, words: 'added' },
   ...(effect.value.replaced ? [{ count: effect.value.replaced, words: 'replaced' }] : []),
+  ...(effect.value.updated ? [{ count: effect.value.updated, words: 'brought up to date' }] : []),
   ...(effect.value.filled ? [{ count: effect.value.filled, words: 'filled' }] : []),
   ...(effect.value.removed ? [{ count: effect.value.removed, words: 'removed' }] : []),
   ...(effect.value.there ? [{ count: effect.value.there, words: 'in the shell already' }] : []),

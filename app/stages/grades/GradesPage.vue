@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { v7 } from 'uuid'
 import { gradedAs, type GradesDecisions, type PlannedCategory } from '~~/core/grading/plan'
+import { hundredPoints } from '~~/core/grading/points'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
@@ -17,7 +18,6 @@ const decisions = computed(() => document.value.grades)
 const grades = computed(() => store.carrying?.grades ?? null)
 const lines = computed(() => grades.value?.categories ?? [])
 const byWeights = computed(() => grades.value?.rules.by === 'weights')
-const hundred = 1_000_000
 
 type Change = GradesDecisions['categories'][string]
 function change(lineage: string, changed: Change): void {
@@ -91,7 +91,7 @@ const sumText = computed(() => {
     .filter(line => !line.exempt)
     .sort((a, b) => (b.weight ?? 0) - (a.weight ?? 0))[0]
   if (!byWeights.value || !largest?.weight) return ''
-  if (sum === hundred) return 'The weights make 100.'
+  if (sum === hundredPoints) return 'The weights make 100.'
   const share = ((100 * largest.weight) / sum).toFixed(2)
   const weight = pointsText(largest.weight)
   return `The weights make ${pointsText(sum)}. Each counts in proportion: ${largest.title}, ${weight}, counts ${share}\u00A0%.`
@@ -158,7 +158,7 @@ const totals = computed(() => [
         <tr>
           <td colspan="3" class="small">{{ sumText }}</td>
           <td class="number">
-            <b :class="{ settle: grades?.sum !== hundred }">{{ pointsText(grades?.sum ?? 0) }}</b>
+            <b :class="{ settle: grades?.sum !== hundredPoints }">{{ pointsText(grades?.sum ?? 0) }}</b>
           </td>
           <td colspan="5" class="small">
             <button class="link" type="button" :disabled="!mayEdit" @click="makeHundred(false)">

@@ -1,12 +1,27 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
+import { hundredPoints } from '~~/core/grading/points'
 import { graceText } from '~~/core/grading/grace'
 import { settleBesideDates, settleTexts } from '~~/core/plan/to-settle'
+import { gradesText, leftText, lostCount, removedText, updatedText } from '~~/core/plan/effect-text'
 import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectView } from '~~/shared/api/plans'
 
 /** The whole effect of a run in numbers. */
-const props = defineProps<{ effect: EffectView; source: CourseLine; target: CourseLine }>()
+const props = defineProps<{
+  effect: EffectView
+  source: CourseLine
+  target: CourseLine
+  /** There are several sources. */
+  several?: boolean
+  /** The run is done: it is told as it was. */
+  done?: boolean
+}>()
+const oldText = computed(() => {
+  if (props.source.origin === 'file') return 'the file'
+  return props.several ? 'the old courses' : 'the old course'
+})
+const asItStood = computed(() => `in the order of ${oldText.value}`)
 const kinds = computed(() =>
   itemKinds
     .flatMap(kind => {
@@ -42,15 +57,6 @@ const rosterText = computed(() => {
 })
 const keptText = computed(() => `items it holds now; ${rosterText.value}`)
 const emptyText = computed(() => `it holds no items; ${rosterText.value}`)
-const gradesText = computed(() => {
-  const { by, sum, changed } = props.effect.grades
-  return [
-    changed ? 'categories of the shell written over' : 'no category of the shell is written over',
-    by === 'weights' && `weights make ${pointsText(sum)}`,
-  ]
-    .filter(Boolean)
-    .join('; ')
-})
 const unseenText = computed(() => {
   const { unseen: agreed } = props.effect.traces
   const { unseen: open } = props.effect.settle
@@ -61,9 +67,14 @@ const unseenText = computed(() => {
     .filter(Boolean)
     .join(', ')
 })
+/** Weights that do not make 100 stand out: it may be meant, and it may be a slip. */
+const isOdd = computed(() => {
+  const { by, categories, sum } = props.effect.grades
+  return by === 'weights' && categories > 0 && sum !== hundredPoints
+})
 /** All that a person has still to say, but for dates: these stand with the dates. */
 const settleText = computed(() => settleTexts({ ...props.effect.settle, dates: 0 }).join(', '))
-const changesNothing = computed(() => props.effect.replaced + props.effect.cleared === 0)
+const changesNothing = computed(() => lostCount(props.effect) === 0)
 </script>
 
 <template>
@@ -80,11 +91,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td>Units added</td>
         <td class="number">{{ effect.added.units }}</td>
         <td>
-          {{
-            effect.kept.units || effect.kept.items
-              ? 'below what the shell holds'
-              : 'in the old course’s order'
-          }}
+          {{ effect.kept.units || effect.kept.items ? 'below what the shell holds' : asItStood }}
         </td>
       </tr>
       <tr>
@@ -97,15 +104,15 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td class="number">{{ effect.added.categories }}</td>
         <td>with their weights</td>
       </tr>
-      <tr v-if="effect.grades.changed || effect.grades.sum">
+      <tr>
         <td>Grade rules</td>
-        <td class="number">{{ effect.grades.changed }}</td>
-        <td>{{ gradesText }}</td>
+        <td class="number">{{ effect.grades.categories }}</td>
+        <td :class="{ settle: isOdd }">{{ gradesText(effect.grades) }}</td>
       </tr>
       <tr v-if="effect.ownAdded.made">
         <td>Made in the plan</td>
         <td class="number">{{ effect.ownAdded.made }}</td>
-        <td>units and items that the old course does not have, counted above</td>
+        <td>units and items that {{ oldText }} {{ several ? 'do' : 'does' }} not have, counted above</td>
       </tr>
       <tr v-if="effect.ownAdded.found">
         <td>From other courses</td>
@@ -120,7 +127,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       <tr v-if="effect.given">
         <td>Settings given</td>
         <td class="number">{{ effect.given }}</td>
-        <td>items with other settings than in the old course</td>
+        <td>items with other settings than in {{ oldText }}</td>
       </tr>
       <tr v-if="effect.around.comes || effect.around.replaced">
         <td>Around the units</td>
@@ -139,7 +146,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       <tr v-if="effect.keptBoth">
         <td>Kept both</td>
         <td class="number">{{ effect.keptBoth }}</td>
-        <td>the old course’s comes beside the shell’s own</td>
+        <td>what comes stands beside the shell’s own</td>
       </tr>
       <tr v-if="effect.renamed">
         <td>Renamed</td>
@@ -202,19 +209,24 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
         <td>{{ graceText(effect.grace) }}</td>
       </tr>
       <tr v-if="changesNothing">
-        <td>Replaced or cleared</td>
+        <td>Overwritten or removed</td>
         <td class="number">0</td>
         <td>nothing in the shell is overwritten or removed</td>
       </tr>
-      <tr v-if="!changesNothing">
+      <tr v-if="effect.replaced">
         <td>Replaced</td>
         <td class="number">{{ effect.replaced }}</td>
-        <td>{{ effect.replaced ? 'overwritten in the shell' : 'nothing in the shell is overwritten' }}</td>
+        <td>{{ effect.replaced === 1 ? 'item' : 'items' }} of the shell, written over whole</td>
       </tr>
-      <tr v-if="!changesNothing">
-        <td>Cleared</td>
-        <td class="number">{{ effect.cleared }}</td>
-        <td>{{ effect.cleared ? 'removed from the shell' : 'nothing in the shell is removed' }}</td>
+      <tr v-if="effect.updated.things">
+        <td>Brought up to date</td>
+        <td class="number">{{ effect.updated.things }}</td>
+        <td>{{ updatedText(effect.updated) }}</td>
+      </tr>
+      <tr v-if="removedText(effect.removed)">
+        <td>Removed</td>
+        <td class="number">{{ effect.removed.things + effect.removed.places }}</td>
+        <td>{{ removedText(effect.removed) }} of the shell</td>
       </tr>
       <tr v-if="effect.kept.items || effect.kept.units">
         <td>Stay in the shell</td>
@@ -229,7 +241,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       <tr v-if="effect.already">
         <td>There already</td>
         <td class="number">{{ effect.already }}</td>
-        <td>came with an earlier run or file; only what you see listed as replaced is brought up to date</td>
+        <td>came with an earlier run or file; what changes of it is listed below</td>
       </tr>
       <tr v-if="effect.deletedThere">
         <td>Stay deleted</td>
@@ -239,10 +251,7 @@ const changesNothing = computed(() => props.effect.replaced + props.effect.clear
       <tr>
         <td>Left behind</td>
         <td class="number">{{ effect.leftBehind }}</td>
-        <td>
-          {{ effect.leftBehind ? `items of ${codeText(source)} that you chose not to carry` : 'no item' }},
-          and everything about students
-        </td>
+        <td>{{ leftText(effect, done ? 'did' : 'does') }}</td>
       </tr>
     </tbody>
   </table>

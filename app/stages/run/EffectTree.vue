@@ -6,7 +6,7 @@ import {
   effectName,
   effectNames,
   effectTree,
-  effectText,
+  effectWord,
   type EffectItem,
   type EffectName,
 } from './effect-tree'
@@ -73,7 +73,7 @@ const gradedText = ({ category, rubric, row }: EffectItem): string =>
     </header>
     <ElCheckboxGroup v-if="choices.length > 1" v-model="shown" aria-label="What is shown" size="small">
       <ElCheckbox v-for="name in choices" :key="name" :value="name"
-        >{{ counts[name] }} {{ effectText(name, counts[name] ?? 0) }}</ElCheckbox
+        >{{ counts[name] }} {{ effectWord(name, counts[name] ?? 0) }}</ElCheckbox
       >
     </ElCheckboxGroup>
     <p v-if="!groups.length" class="soft">Nothing of this kind.</p>

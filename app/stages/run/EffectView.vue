@@ -8,15 +8,17 @@ import EffectTable from './EffectTable.vue'
 import EffectTree from './EffectTree.vue'
 import FindingList from './FindingList.vue'
 import FurtherShells from './FurtherShells.vue'
+import { effectText } from '~~/core/plan/effect-text'
 import { furnishings } from '~~/core/course/furniture'
 import { furnitureLines } from '../carry/around/furniture'
 import { lossesIn } from '../carry/carry'
 import InPlaceTable from './InPlaceTable.vue'
 import LossList from './LossList.vue'
+import OpenPoints from './OpenPoints.vue'
 import SectionDates from './SectionDates.vue'
 import ToSettle from './ToSettle.vue'
 import { studentDataNames, studentDataWords } from '~~/core/student-data/student-data'
-import { clearingText, effectSentence, factChanges, sectionChanges, shellOf } from './effect'
+import { clearingText, factChanges, sectionChanges, shellOf } from './effect'
 import type { FurtherEffect } from './further'
 
 /** What running would do, whole, before one consents to it. */
@@ -31,7 +33,7 @@ const props = defineProps<{
 defineEmits<{ retryFurther: [] }>()
 const { store, document } = useStagePlan()
 const inPlace = computed(() => props.plan.mode === 'in-place')
-const sentence = computed(() => effectSentence(props.effect, inPlace.value))
+const sentence = computed(() => effectText(props.effect, { inPlace: inPlace.value }))
 const facts = computed(() => [
   ...factChanges(document.value, shellOf(props.plan)),
   ...props.plan.sections
@@ -57,6 +59,13 @@ const around = computed(() =>
     happens === 'goes' && shell ? [`${shell.title} (${furnishings[shell.part].words})`] : [],
   ),
 )
+/** What of the shell's grade rules is written over. */
+const rewritten = computed(() => [
+  ...(store.carrying?.grades.categories ?? []).flatMap(({ changes, shell }) =>
+    changes && shell ? [shell.title] : [],
+  ),
+  ...(props.effect.grades.rules ? ['How grades are reckoned'] : []),
+])
 const clearedText = computed(() => {
   const { kinds } = props.clearing
   if (!clearingText(props.clearing)) return ''
@@ -77,10 +86,21 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
 <template>
   <p class="effect-line">{{ sentence }}</p>
   <InPlaceTable v-if="inPlace" :plan="plan" :effect="effect" :clearing="clearing" />
-  <EffectTable v-else :effect="effect" :source="plan.source.course" :target="plan.target.course" />
-  <LossList v-if="!inPlace && losses.length" :rows="losses" :plan-id="plan.id" />
+  <EffectTable
+    v-else
+    :effect="effect"
+    :source="plan.source.course"
+    :target="plan.target.course"
+    :several="plan.more.length > 0"
+  />
+  <LossList
+    v-if="!inPlace && losses.length + rewritten.length + around.length"
+    :rows="losses"
+    :categories="rewritten"
+    :around="around"
+    :plan-id="plan.id"
+  />
   <p v-if="clearedText" class="cleared">{{ clearedText }}</p>
-  <p v-if="!inPlace && around.length" class="settle">Replaced around the units: {{ around.join(', ') }}.</p>
   <EffectTree v-if="!inPlace" :plan-id="plan.id" />
   <SectionDates v-if="sections.length" :plan="plan" :sections="sections" />
   <table v-if="facts.length" class="ruled facts">
@@ -102,6 +122,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
     @retry="$emit('retryFurther')"
   />
   <FindingList v-if="store.findings.length" :findings="store.findings" :plan-id="plan.id" />
+  <OpenPoints v-if="!inPlace" :plan-id="plan.id" />
   <ToSettle
     v-if="toSettle.length"
     :items="toSettle"

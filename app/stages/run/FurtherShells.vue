@@ -2,7 +2,7 @@
 import type { ApiProblem } from '~/composables/api'
 import { differenceLines } from '../differences'
 import { usePlan } from '../plan/store'
-import { orNothing } from './effect'
+import { arriving, lostCount } from '~~/core/plan/effect-text'
 import type { FurtherEffect } from './further'
 
 /** What the same plan would do to its further shells, and what is decided otherwise for them. */
@@ -15,8 +15,10 @@ const lines = computed(() =>
     code: codeText(entry.course),
     differences: differenceLines(entry, store.nodes),
     text: [
-      `${meetingText(entry.course.meetings) || 'no meeting times'} · adds ${counted(effect.added.items, 'item')}`,
-      `replaces ${orNothing(effect.replaced)}`,
+      `${meetingText(entry.course.meetings) || 'no meeting times'} · adds ${counted(arriving(effect), 'item')}`,
+      lostCount(effect) === 0
+        ? 'overwrites nothing'
+        : `overwrites or removes ${counted(lostCount(effect), 'thing')}`,
       counted(effect.dates.dates, 'date'),
       `${effect.dates.settle} to settle`,
     ].join(', '),

@@ -1,12 +1,19 @@
 <script setup lang="ts">
-import { partWords } from '~~/core/carry/again'
+import { lossText } from '~~/core/carry/places/loss'
 import type { PlaceRow } from '~~/core/carry/places/row'
-import type { PassageChoices } from '~~/core/prose/compose'
 import { titleOf } from '../carry/carry'
 import { usePlan } from '../plan/store'
+import { whoseText } from './effect'
 
 /** Everything of the shell that a run writes over or takes away, one by one, in the units they stand in. */
-const props = defineProps<{ rows: readonly PlaceRow[]; planId: string }>()
+const props = defineProps<{
+  rows: readonly PlaceRow[]
+  /** Titles of the shell's grade categories that are written over, and how grades are reckoned there. */
+  categories: readonly string[]
+  /** What around the units of the shell goes for the old course's. */
+  around: readonly string[]
+  planId: string
+}>()
 const store = usePlan()
 const unitOf = computed(() => {
   const units = new Map<string, string>()
@@ -32,26 +39,31 @@ const groups = computed(() => {
   }
   return [...found].map(([unit, rows]) => ({ unit, rows }))
 })
-const passagesText = ({ takes, both }: PassageChoices): string =>
-  counted(takes.length + both.length, 'passage')
-function whatText({ happens, source, shell, parts }: PlaceRow): string {
-  if (happens === 'unfilled') return 'an empty place that nothing fills is removed'
-  if (happens === 'removes') return 'is removed from the shell'
-  if (happens === 'again') {
-    const taken = parts
-      .filter(part => part.takes)
-      .map(({ part, passages }) => (passages ? `text in ${passagesText(passages)}` : partWords[part]))
-    return `gets the old course’s ${taken.join(', ')}`
-  }
-  const name = source && source.title !== shell?.title ? `“${source.title}”` : 'the old course’s'
-  return `is replaced by ${name}`
-}
+const whose = ({ source }: PlaceRow): string =>
+  whoseText(present(store.plan), source ? store.sideOf(source.lineage) : null)
+const count = computed(() => props.rows.length + props.categories.length + props.around.length)
 </script>
 
 <template>
   <section class="losses" aria-labelledby="losses-head">
-    <h3 id="losses-head">Overwritten or removed in the shell: {{ rows.length }}</h3>
+    <h3 id="losses-head">Overwritten or removed in the shell: {{ count }}</h3>
     <ul>
+      <li v-if="categories.length">
+        <NuxtLink :to="`/plans/${planId}/grades`">Grade rules</NuxtLink>
+        <ul>
+          <li v-for="title in categories" :key="title">
+            <bdi>{{ title }}</bdi> is written over
+          </li>
+        </ul>
+      </li>
+      <li v-if="around.length">
+        <NuxtLink :to="`/plans/${planId}/around`">Around the units</NuxtLink>
+        <ul>
+          <li v-for="title in around" :key="title">
+            <bdi>{{ title }}</bdi> is replaced
+          </li>
+        </ul>
+      </li>
       <li v-for="group in groups" :key="group.unit">
         <b
           ><bdi>{{ group.unit }}</bdi></b
@@ -61,7 +73,7 @@ function whatText({ happens, source, shell, parts }: PlaceRow): string {
             <NuxtLink :to="`/plans/${planId}/carry?item=${row.key}`"
               ><bdi>{{ row.shell?.title }}</bdi></NuxtLink
             >
-            {{ whatText(row) }}
+            {{ lossText(row, whose(row)) }}
           </li>
         </ul>
       </li>

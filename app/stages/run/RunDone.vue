@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { PlanReply, RunReply } from '~~/shared/api/plans'
+import { arriving } from '~~/core/plan/effect-text'
 import KeepHabit from '~/habits/KeepHabit.vue'
 import EffectTable from './EffectTable.vue'
 import type { FurtherOutcome } from './further'
@@ -84,10 +85,16 @@ const furtherShells = computed(() =>
       after: {{ clearedText }}.
     </p>
     <template v-else>
-      <EffectTable :effect="record.effect" :source="plan.source.course" :target="plan.target.course" />
+      <EffectTable
+        :effect="record.effect"
+        :source="plan.source.course"
+        :target="plan.target.course"
+        :several="plan.more.length > 0"
+        done
+      />
       <p class="audit">
         <b class="kept">{{ foundText }}</b> of last term’s students on the
-        {{ counted(record.effect.added.items, 'new item') }}. It counted
+        {{ counted(arriving(record.effect), 'new item') }}. It counted
         {{ counted(record.audit.length, 'kind') }} of student data, and searched what was written for their
         names.
       </p>

@@ -11,7 +11,8 @@ import RunDone from './RunDone.vue'
 import RunProgress from './RunProgress.vue'
 import TracesToSettle from './TracesToSettle.vue'
 import UnseenFiles from '../clear/UnseenFiles.vue'
-import { effectSentence, writtenText } from './effect'
+import { effectText, lostCount } from '~~/core/plan/effect-text'
+import { writtenText } from './effect'
 import { progressText } from './progress'
 import { useFurtherShells } from './further'
 
@@ -87,7 +88,7 @@ const runText = computed(() => {
 })
 const totals = computed(() => {
   if (!data.value) return []
-  const { added, replaced, cleared, dates, settle } = data.value.effect
+  const { added, filled, dates, settle } = data.value.effect
   const written = [
     { count: dates.dates, words: 'dates' },
     { count: settleSum(settle), words: 'to settle', settle: true },
@@ -95,8 +96,8 @@ const totals = computed(() => {
   if (inPlace.value) return written
   return [
     { count: added.items, words: 'items added' },
-    { count: replaced, words: 'replaced' },
-    { count: cleared, words: 'cleared' },
+    ...(filled > 0 ? [{ count: filled, words: filled === 1 ? 'place filled' : 'places filled' }] : []),
+    { count: lostCount(data.value.effect), words: 'overwritten or removed' },
     ...written,
   ]
 })
@@ -158,7 +159,7 @@ const totals = computed(() => {
     <template #side>
       <template v-if="isRunning">
         <h2>What you agreed to</h2>
-        <p v-if="data" class="small">{{ effectSentence(data.effect, inPlace) }}</p>
+        <p v-if="data" class="small">{{ effectText(data.effect, { inPlace }) }}</p>
         <p class="small">Everything is written in one step, or nothing is.</p>
       </template>
       <ConsentPanel

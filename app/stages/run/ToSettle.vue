@@ -5,7 +5,7 @@ import { howText, type LedgerItem } from '../date/ledger'
 const props = withDefaults(
   defineProps<{ items: LedgerItem[]; planId: string; head: string; what?: string }>(),
   {
-    what: 'You can run without settling them. Each date is written as the table shows, and you can change it now or in the shell.',
+    what: 'You can run without settling them. Each date is written as the table shows.',
   },
 )
 function whenText({ due, opens }: LedgerItem['planned']): string {

@@ -7,7 +7,8 @@ import { happeningText, titleOf } from '../carry/carry'
 const told = [
   { name: 'adds', words: ['added', 'added'], of: ['adds', 'both'] },
   { name: 'fills', words: ['place filled', 'places filled'], of: ['fills'] },
-  { name: 'replaces', words: ['replaced', 'replaced'], of: ['replaces', 'again'] },
+  { name: 'replaces', words: ['replaced', 'replaced'], of: ['replaces'] },
+  { name: 'updates', words: ['brought up to date', 'brought up to date'], of: ['again'] },
   { name: 'joins', words: ['text into another', 'texts into others'], of: ['joins'] },
   { name: 'removes', words: ['removed', 'removed'], of: ['removes', 'unfilled'] },
   { name: 'left', words: ['left behind', 'left behind'], of: ['left', 'away'] },
@@ -119,7 +120,7 @@ export const effectCounts = (counts: EffectGroup['counts']): string =>
       return n > 0 ? [`${n} ${words[n === 1 ? 0 : 1]}`] : []
     })
     .join(', ')
-export const effectText = (name: EffectName, n: number): string => {
+export const effectWord = (name: EffectName, n: number): string => {
   const { words } = told.find(each => each.name === name) ?? told[0]
   return words[n === 1 ? 0 : 1]
 }

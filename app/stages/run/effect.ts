@@ -1,27 +1,10 @@
 import type { CourseLine } from '~~/shared/api/courses'
-import type { EffectReply, EffectView, PlanReply } from '~~/shared/api/plans'
+import type { EffectReply, PlanReply } from '~~/shared/api/plans'
 import type { PlanDocument } from '~~/core/plan/document'
 import { dayText } from '~~/core/dates/words'
 import { present } from '~~/core/present'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
 import { codeText, counted } from '~/composables/words'
-
-/** A number, and nothing in words. */
-export const orNothing = (n: number): string => (n === 0 ? 'nothing' : String(n))
-
-/** The whole effect of a run in a sentence or three. */
-export function effectSentence(
-  { added, filled, replaced, cleared, keptBoth, dates }: EffectView,
-  inPlace: boolean,
-): string {
-  if (inPlace)
-    return `Writes ${counted(dates.dates, 'date')} into the course itself, after a snapshot of it. Adds nothing.`
-  const adds = `Adds ${counted(added.items, 'item')} in ${counted(added.units, 'unit')}.`
-  const fills = filled > 0 ? ` Fills ${counted(filled, 'empty place')}.` : ''
-  const both = keptBoth > 0 ? ` Keeps both of ${counted(keptBoth, 'pair')}.` : ''
-  if (replaced + cleared === 0) return `${adds}${fills}${both} Replaces and clears nothing.`
-  return `${adds}${fills}${both} Replaces ${orNothing(replaced)}. Clears ${orNothing(cleared)}.`
-}
 
 /** What student data a run clears, and how long it is kept aside; empty where nothing is. */
 export function clearingText({ rows, people, days }: EffectReply['clearing']): string {
@@ -30,6 +13,14 @@ export function clearingText({ rows, people, days }: EffectReply['clearing']): s
   return `${counted(rows, 'record')} about students cleared.${off} Kept aside for ${counted(days, 'day')}.`
 }
 
+/** What a course is called from which things come: the one old course, a file, or of several each by its code. */
+export function whoseText(
+  { source, more }: Pick<PlanReply, 'source' | 'more'>,
+  side: PlanReply['source'] | null,
+): string {
+  if ((side ?? source).course.origin === 'file') return 'the file’s'
+  return more.length > 0 && side ? `${codeText(side.course)}’s` : 'the old course’s'
+}
 /** A fact of the shell that a run changes. */
 export interface FactChange {
   what: string

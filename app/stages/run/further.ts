@@ -1,4 +1,5 @@
 import { computed, ref, watch, type Ref } from 'vue'
+import { arriving } from '~~/core/plan/effect-text'
 import type { EffectReply, PlanReply } from '~~/shared/api/plans'
 import { api, asProblem, useLoaded } from '~/composables/api'
 import { codeText, counted } from '~/composables/words'
@@ -21,7 +22,7 @@ async function runOne({ entry, fingerprint, effect }: FurtherEffect): Promise<Fu
   const name = codeText(entry.course)
   try {
     await api.post(`/plans/${entry.id}/run`, { fingerprint })
-    return { name, text: `${counted(effect.added.items, 'item')} will be added`, good: true }
+    return { name, text: `${counted(arriving(effect), 'item')} will be added`, good: true }
   } catch (error) {
     return { name, text: `${asProblem(error).title}. Nothing was written into it.`, good: false }
   }

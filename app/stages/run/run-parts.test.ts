@@ -4,7 +4,7 @@ import type { EffectReply, PlanReply } from '~~/shared/api/plans'
 import { somePlan } from '~/testing/plan'
 import ConsentPanel from './ConsentPanel.vue'
 import SectionDates from './SectionDates.vue'
-import { effectSentence, writtenText } from './effect'
+import { writtenText } from './effect'
 
 const section = (id: string, number: string) => ({
   course: { id, code: 'HYD 240', section: number, meetings: [{ weekday: 2, start: '13:00', end: '14:00' }] },
@@ -81,27 +81,5 @@ describe('what sections get', () => {
     await page.get('button').trigger('click')
     expect(page.findAll('tbody tr')).toHaveLength(9)
     expect(page.get('tbody tr').text()).toContain('Thu 14 Jan 13:00')
-  })
-})
-
-describe('the effect in a sentence', () => {
-  it('says in numbers what will be written', () => {
-    const effect = {
-      added: { items: 92, units: 1, categories: 0, byKind: {} },
-      filled: 0,
-      keptBoth: 0,
-      renamed: 0,
-      texts: { made: 0, joined: 0 },
-      ownAdded: { made: 0, found: 0 },
-      frames: 0,
-      moved: 0,
-      given: 0,
-      around: { comes: 0, replaced: 0 },
-      traces: { out: 0, kept: 0, passed: 0, settle: 0, unseen: { carried: 0, settle: 0 } },
-      replaced: 0,
-      cleared: 0,
-      dates: { dates: 5 },
-    } as unknown as EffectReply['effect']
-    expect(effectSentence(effect, false)).toBe('Adds 92 items in 1 unit. Replaces and clears nothing.')
   })
 })

@@ -146,7 +146,7 @@ export const carry = planPart({
   again: value => value,
   furtherShells: 'the same',
   forOtherSource: ({ arrive, frameKinds }) => ({ ...nothingDecided, arrive, frameKinds }),
-  effect: ({ categories, fresh, wanted, source, target, rows, placements, count }) => ({
+  effect: ({ categories, fresh, wanted, source, target, rows, placements, leftUnasked, count }) => ({
     given: placements.filter(entry => entry.settings !== null).length,
     around: aroundIn(placements),
     frames: rows.filter(row => row.text?.isFrame && writesText(row)).length,
@@ -159,6 +159,7 @@ export const carry = planPart({
     already: count.happens('there', 'again'),
     deletedThere: count.happens('away'),
     leftBehind: count(source, 'item') - count(wanted, 'item'),
+    leftUnasked,
     kept: {
       units: count(target, 'unit') - count.ofShell(rows, 'unit'),
       items: count(target, 'item') - count.ofShell(rows, 'item'),

@@ -65,10 +65,12 @@ export const grades = planPart({
   again: ({ items, pairs }) => ({ ...noGrades, items, pairs }),
   furtherShells: 'the same',
   forOtherSource: () => noGrades,
-  effect: ({ grades: planned }) => ({
+  effect: ({ grades: planned, changesRules }) => ({
     grades: {
       sum: planned.sum,
       by: planned.rules.by,
+      categories: planned.categories.length,
+      rules: changesRules,
       changed: planned.categories.filter(line => line.changes).length,
     },
   }),

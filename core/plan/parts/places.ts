@@ -7,6 +7,7 @@ import {
 } from '../../carry/decisions'
 import { partWords, thingParts, type PartChoices } from '../../carry/again'
 import { writesSource, writesText, type PlaceRow } from '../../carry/places/row'
+import type { Effect } from '../effect'
 import type { RedactedThings } from '../redacted'
 import { isComposed } from '../../carry/texts'
 import { changedIn } from '../join'
@@ -32,6 +33,22 @@ const endText = (end: UnitEnd | undefined): string => (end === 'head' ? 'at the 
 /** A title as it comes unless somebody renames it: as it was, with no student in it. */
 const titleOf = ({ source }: PlaceRow, redacted: RedactedThings): string | undefined =>
   redacted.get(source?.lineage ?? '')?.title ?? source?.title
+
+/** What is brought up to date, and which parts of how many things. */
+function updatedIn(rows: readonly PlaceRow[]): Effect['updated'] {
+  const taken = rows.flatMap(row =>
+    row.happens === 'again' ? [row.parts.flatMap(({ part, takes }) => (takes ? [part] : []))] : [],
+  )
+  return {
+    things: taken.filter(({ length }) => length > 0).length,
+    parts: Object.fromEntries(
+      thingParts.flatMap(part => {
+        const { length } = taken.filter(each => each.includes(part))
+        return length > 0 ? [[part, length]] : []
+      }),
+    ),
+  }
+}
 
 /** Where things go in the shell: which meets which, what becomes of both, and in which unit what comes stands. */
 export const places = planPart({
@@ -95,8 +112,12 @@ export const places = planPart({
       return row.lineage !== null && !isOwn && movedByHand.has(key)
     }).length,
     filled: count.happens('fills'),
-    replaced: count.happens('replaces') + count.happens('again'),
-    cleared: count.happens('removes') + count.happens('unfilled'),
+    replaced: count.happens('replaces'),
+    updated: updatedIn(rows),
+    removed: {
+      things: rows.filter(({ happens }) => happens === 'removes').length,
+      places: rows.filter(({ happens }) => happens === 'unfilled').length,
+    },
     keptBoth: count.happens('both'),
     renamed: rows.filter(row => writesSource(row) && row.carries?.title !== titleOf(row, redacted)).length,
     texts: {

@@ -118,7 +118,7 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
         This run was undone {{ instantInFull(run.undoneAt) }}. What it wrote is not in the course any more.
       </p>
       <KeepHabit :run="run.id" :term="run.target.term.name" />
-      <EffectTable v-if="!run.snapshot" :effect="run.effect" :source="run.source" :target="run.target" />
+      <EffectTable v-if="!run.snapshot" :effect="run.effect" :source="run.source" :target="run.target" done />
       <p v-else class="lead">
         Rolled in place: {{ counted(run.effect.dates.dates, 'date') }} written. The course as it was, students
         and all, is kept as
