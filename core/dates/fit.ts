@@ -30,6 +30,16 @@ export interface Fits {
 }
 
 const compared = allMethods.filter(method => method.compared)
+/** The place of a method among equals: the least first; null where it cannot be suggested for these terms. */
+export function rankOf(
+  method: AnyMethod,
+  input: Pick<PlanInput, 'source' | 'target' | 'sourceMeetings' | 'targetMeetings'>,
+): number | null {
+  const noMeetings = input.sourceMeetings.length === 0 || input.targetMeetings.length === 0
+  if (method.needsMeetings && noMeetings) return null
+  const isSame = input.source.weeks.length === input.target.weeks.length
+  return method.compared?.rank?.[isSame ? 'same' : 'other'] ?? null
+}
 /** The methods that are compared where nothing else is asked for. */
 const comparedMethods: readonly MethodName[] = compared.map(method => method.name)
 /** The methods that a person may choose for a course, a kind, a unit or an item: all but dates that are set by hand. */
@@ -86,12 +96,8 @@ export function compareMethods(
     return [{ method, rule, summary, moves: moves.length }]
   })
   const same = input.source.weeks.length === input.target.weeks.length
-  const noMeetings = input.sourceMeetings.length === 0 || input.targetMeetings.length === 0
-  const rankOf = ({ rule }: Fit): number =>
-    methodOf(rule).compared?.rank?.[same ? 'same' : 'other'] ?? Infinity
-  const choices = fits
-    .filter(fit => rankOf(fit) < Infinity && !(methodOf(fit.rule).needsMeetings && noMeetings))
-    .sort((a, b) => rankOf(a) - rankOf(b))
+  const rank = ({ rule }: Fit): number => rankOf(methodOf(rule), input) ?? Infinity
+  const choices = fits.filter(fit => rank(fit) < Infinity).sort((a, b) => rank(a) - rank(b))
   const least = Math.min(...choices.map(fit => fit.summary.settle))
   const best = choices.find(fit => fit.summary.settle === least)
   const leaving = fits.find(fit => methodOf(fit.rule).leavesDates)

@@ -232,8 +232,21 @@ export function finishDate(draft: Draft, rule: Rule, crossing: Crossing, method:
     at: draft.dated ? wallOf(draft.day, draft.minute) : null,
     flags: flagsOf(draft.flags),
     reasons: draft.reasons,
-    outcome: outcomeOf(true, draft.dated, draft.flags),
+    outcome: outcomeOf(
+      true,
+      draft.dated,
+      isAsBefore(draft, crossing) ? draft.flags & ~bit['on-closure'] : draft.flags,
+    ),
   }
+}
+/** Whether it opens in a recess as it did before: in the week without classes after the same week, or in a closure of the same name and kind. It keeps its flag, and nobody is asked. */
+function isAsBefore({ field, flags, from, day }: Draft, { source, target }: Crossing): boolean {
+  if (field !== 'opens' || !(flags & bit['on-closure'])) return false
+  if (flags & bit['break-week']) return true
+  const [was, is] = [source.closureOn(from), target.closureOn(day)]
+  return (
+    was !== undefined && is !== undefined && was.name !== '' && was.name === is.name && was.kind === is.kind
+  )
 }
 /** Order, what follows it, and the item put together. */
 export function finishItem(

@@ -10,6 +10,7 @@ import type { ItemKind, ItemState, MadeBy, Release } from '../../core/course/mod
 import type { Finding } from '../../core/formats/findings'
 import type { Desk, MissingReason } from '../../core/pairing/missing'
 import type { CategoryRules, GradeRules } from '../../core/grading/rules'
+import type { BetterWay } from '../../core/plan/better'
 import type { Effect } from '../../core/plan/effect'
 import type { PlanDocument } from '../../core/plan/document'
 import type { PackedEntries } from '../../core/plan/record'
@@ -291,10 +292,11 @@ type StudentDataTables = {
 
 export type PlanMode = 'roll' | 'in-place'
 export type PlanState = 'draft' | 'run'
-/** What a plan began with: the recommended decisions, those of the last run, or a habit (by its name). */
+/** What a plan began with: the recommended decisions, those of the last run, or a habit (by its name); and the way to move dates that was better than the usual one. */
 export interface BegunWith {
   how: 'recommended' | 'as-before' | 'habit'
   habit: string | null
+  better?: BetterWay
 }
 export interface PlanRow {
   id: string

@@ -177,6 +177,7 @@ export interface PlanRepair {
   sourceId?: string
   setId?: string
   document?: PlanDocument
+  begunWith?: BegunWith
   personId: string
 }
 /** Gives a plan another shell, another set, another document, or (after a roll in place) another pair; whatever revision it is at. */
@@ -188,6 +189,7 @@ export async function repairPlan(db: Knex, id: string, change: PlanRepair): Prom
       ...(change.sourceId && { source_course_id: change.sourceId }),
       ...(change.setId && { set_id: change.setId }),
       ...(change.document && { document: json(change.document) }),
+      ...(change.begunWith && { begun_with: json(change.begunWith) }),
       revision: db.raw<number>('revision + 1'),
       updated_at: stampOf(now()),
       updated_by: change.personId,

@@ -1,5 +1,9 @@
 import type { Knex } from 'knex'
+import { wholeCourse } from '../../core/dates/levels'
 import { ruleBy } from '../../core/dates/rule'
+import { betterWay } from '../../core/plan/better'
+import { withMethod } from '../../core/plan/compare'
+import { present } from '../../core/present'
 import { defaultWindows } from '../../core/pairing/windows'
 import {
   asAgain,
@@ -22,6 +26,7 @@ import type { Habit } from '../habits/habits.queries'
 import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { runsInto } from '../run-facts/runs.queries'
+import { compileInput } from './compile'
 import { withOwnFound } from './found'
 import { checkOffered, checkPair, checkShell, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
@@ -53,6 +58,23 @@ async function firstDecisions(
 function asTheFile(): PlanDocument {
   const recommended = recommendedPlan()
   return { ...recommended, dates: { ...recommended.dates, rule: ruleBy('unchanged') } }
+}
+/**
+ * A plan that began with what is recommended moves its dates by the better way, where one leaves far fewer to settle: that is told, with the
+ * usual way beside it. What a person or a department decided once is left as it is; the better way is offered there.
+ */
+async function beginBetter(trx: Knex, person: Person, id: string): Promise<void> {
+  const plan = present(await queries.findPlan(trx, id))
+  if (plan.begunWith?.how !== 'recommended') return
+  const input = await compileInput(trx, plan)
+  const better = betterWay(input)
+  const moved = better && withMethod(input, wholeCourse, better.method)
+  if (!better || !moved) return
+  await queries.repairPlan(trx, id, {
+    document: moved.document,
+    begunWith: { ...plan.begunWith, better },
+    personId: person.id,
+  })
 }
 /**
  * What is remembered for a plan: a habit that was asked for; else one's own usual habit; else what was decided when the source was filled;
@@ -101,6 +123,7 @@ export async function startPlan(
       personId: person.id,
       ...(await firstDecisions(trx, person, sources, target, wish.decisions ?? 'recommended')),
     })
+    await beginBetter(trx, person, id)
     await writeLog(trx, {
       action: 'plan.started',
       personId: person.id,
@@ -152,6 +175,7 @@ export async function startAwaited(db: Knex, person: Person, wish: NewAwaitedPla
       ...(await firstDecisions(trx, person, sources, target, 'as-before')),
       mode,
     })
+    await beginBetter(trx, person, id)
     await writeLog(trx, {
       action: mode === 'in-place' ? 'plan.started-in-place' : 'plan.started-for-term',
       personId: person.id,

@@ -5,6 +5,7 @@ import { baseWays } from '../../core/carry/base'
 
 import { dateFields } from '../../core/course/dates'
 import { itemKinds } from '../../core/course/model'
+import { ruleSchemas, type MethodName } from '../../core/dates/rule'
 import { graceSchema } from '../../core/grading/grace'
 import { traceRecord } from '../../core/student-data/traces/record'
 import { planDocument } from '../../core/plan/document'
@@ -13,6 +14,13 @@ import { settleNames, type SettleName } from '../../core/plan/to-settle'
 import { courseLine, courseWhole, id, itemDates, lineage, wall } from './courses'
 import { runOutcome, writingNow } from './writing'
 
+const methodName = z.enum(Object.keys(ruleSchemas) as [MethodName, ...MethodName[]])
+/** A way to move dates that leaves far fewer to settle than another. */
+const betterWay = z.object({
+  method: methodName,
+  settles: z.int(),
+  instead: z.object({ method: methodName, settles: z.int() }),
+})
 export const zoneRulesReply = z.object({
   timeZone: z.string(),
   years: z.object({ from: z.int(), to: z.int() }),
@@ -88,7 +96,12 @@ export const planReply = z.object({
   zone: zoneRulesReply,
   /** What its decisions began as; `habit`: the name of the habit. */
   begunWith: z
-    .object({ how: z.enum(['recommended', 'as-before', 'habit']), habit: z.string().nullable() })
+    .object({
+      how: z.enum(['recommended', 'as-before', 'habit']),
+      habit: z.string().nullable(),
+      /** The way to move dates that it began with, where the usual one would have left far more to settle. */
+      better: betterWay.optional(),
+    })
     .nullable(),
   may: z.object({ edit: z.boolean(), run: z.boolean() }),
   run: z.object({ id, at: z.string(), by: z.string() }).nullable(),

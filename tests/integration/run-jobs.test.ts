@@ -46,7 +46,7 @@ describe('a run that is asked for', () => {
     expect((await planState(demo.db, plan)).writing).toBeNull()
     const letters = await demo.db('mails').where('subject', 'like', 'JOB 1 is filled%')
     expect(letters).toHaveLength(1)
-    expect(letters[0]?.body).toContain('98 items added')
+    expect(letters[0]?.body).toContain('Added 98 items in 7 units.')
     expect(letters[0]?.body).toContain(`${origin}/plans/${plan}/run`)
     expect(await demo.db('log').where({ action: 'plan.run', plan_id: plan })).toHaveLength(1)
   })

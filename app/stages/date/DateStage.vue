@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import BetterWay from './BetterWay.vue'
 import { dateFields, type DateField, type ItemDates } from '~~/core/course/dates'
 import type { SheetReply } from '~~/shared/api/plans'
 import FootBar from '../FootBar.vue'
@@ -235,6 +236,7 @@ const totals = computed(() => {
       <div class="halves">
         <EaseLimits v-if="isEasing" :items="items" :ease="ease" :may-edit="mayEdit" />
         <div v-if="!isEasing" class="rules">
+          <BetterWay />
           <RulePanel v-model:with-undated="withUndated" :item="current" :items="later" :chosen="laterChosen">
             <SheetBack @compared="(reply, file) => (sheet = { reply, file })" />
           </RulePanel>

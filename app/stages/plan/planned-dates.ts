@@ -80,7 +80,7 @@ export function usePlannedDates({ plan, base, brought }: Parts) {
         }
       : null,
   )
-  return { scope, over, laidOver, terms, ledger, comparison, planned }
+  return { scope, over, laidOver, terms, input, ledger, comparison, planned }
 }
 
 /** What the target's zone does in the years that the plan's dates reach; null where a rule reaches further and that is not here yet. */

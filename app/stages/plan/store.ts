@@ -182,6 +182,8 @@ export const usePlan = defineStore('plan', () => {
     terms: dates.terms,
     ledger: dates.ledger,
     comparison: dates.comparison,
+    /** What every date rests on; null until all of it is there. */
+    datesInput: dates.input,
     ruleScope: dates.scope,
     over: dates.over,
     laidOver: dates.laidOver,

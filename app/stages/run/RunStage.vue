@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { settleSum } from '~~/core/plan/to-settle'
 import type { EffectReply, RunStarted } from '~~/shared/api/plans'
+import BetterWay from '../date/BetterWay.vue'
 import { begunText } from '../pair/begun'
 import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
@@ -129,6 +130,7 @@ const totals = computed(() => {
       </div>
       <h2 v-if="!isRunning" class="head">What running does to {{ shell }}</h2>
       <p v-if="!isRunning && begunText(plan.begunWith)" class="soft small">{{ begunText(plan.begunWith) }}</p>
+      <BetterWay v-if="!isRunning" @taken="refresh" />
       <div v-if="plan.writing && !isRunning" class="note brass" role="status">
         <h3>{{ plan.writing.by }} runs into {{ shell }}</h3>
         <p class="small">

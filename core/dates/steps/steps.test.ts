@@ -271,3 +271,38 @@ describe('sentences', () => {
     ])
   })
 })
+
+describe('what opened in a recess and opens in one', () => {
+  const recess = (from: string, to: string, more: object = {}) => ({
+    closures: [{ from, to, name: 'Study week', kind: 'recess', ...more }],
+  })
+  // 26 October 2026 is the Monday of week 9; so is 1 March 2027 (counted from 6 January, whose week is the first).
+  const at = { opens: '2026-10-26T08:00', due: '2026-10-30T23:59' }
+  const outcomeWith = (more: Options) => {
+    const { crossed, flags } = cross(at, more)
+    return { flags, opens: crossed.opens.outcome, due: crossed.due.outcome, to: crossed.opens.at }
+  }
+  it('keeps its flag, and is not counted to settle, in a closure of the same name and kind', () => {
+    const source = recess('2026-10-26', '2026-10-27')
+    const alike = outcomeWith({ source, target: recess('2027-03-01', '2027-03-02') })
+    expect(alike).toMatchObject({ to: '2027-03-01T08:00', opens: 'straight', flags: ['on-closure'] })
+    for (const other of [{ name: 'Founders day' }, { kind: 'holiday' }])
+      expect(outcomeWith({ source, target: recess('2027-03-01', '2027-03-02', other) }).opens).toBe('settle')
+    expect(outcomeWith({ target: recess('2027-03-01', '2027-03-02') }).opens).toBe('settle')
+  })
+  it('is not counted either in the week without classes after the same teaching week', () => {
+    const both = {
+      source: recess('2026-10-26', '2026-10-30'),
+      target: recess('2027-03-01', '2027-03-05', { name: 'Reading week' }),
+    }
+    expect(outcomeWith(both)).toMatchObject({
+      flags: ['break-week', 'closure-moved', 'on-closure'],
+      opens: 'straight',
+    })
+  })
+  it('is counted where it is due there: that is no opening', () => {
+    const closures = { opens: 'keep', due: 'keep', closes: 'keep' }
+    const both = { source: recess('2026-10-30', '2026-10-30'), target: recess('2027-03-05', '2027-03-05') }
+    expect(outcomeWith({ ...both, rule: { closures } })).toMatchObject({ due: 'settle' })
+  })
+})
