@@ -21,7 +21,8 @@ const name = computed(() => codeText(props.line))
 const change = computed(() => props.shell?.changes[0] ?? null)
 const originText = (course: ShellLine['course']): string => {
   if (course.origin === 'registrar') return `${counted(course.students, 'student')} on the roster`
-  return course.origin === 'snapshot' ? 'a snapshot, kept as it was' : 'made by hand, no roster'
+  if (course.origin === 'snapshot') return 'a snapshot, kept as it was'
+  return `made by hand, ${course.students ? counted(course.students, 'student') : 'no roster'}`
 }
 const holdsText = (course: ShellLine['course']): string => {
   if (course.sharesWith) return `shows ${counted(course.items, 'item')} of another section`

@@ -107,8 +107,8 @@ const {
           work. From then on, the registrar’s old class is kept as the snapshot.
         </p>
         <p class="small">
-          Last term’s student work stays in the course too. If the registrar makes a shell for the new term,
-          roll into that instead: its students are there.
+          Clear then asks what of last term’s student work goes from the course; the snapshot keeps all of it.
+          If the registrar makes a shell for the new term, roll into that instead: its students are there.
         </p>
       </div>
     </aside>

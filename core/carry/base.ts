@@ -20,6 +20,10 @@ export interface CarriedBase {
   readonly wrote?: string | null
   /** Hash of the settings that the run wrote, where some were given to it; left out: the source's. */
   readonly wroteSettings?: string
+  /** The course that it came from, where that was kept. */
+  readonly of?: string
+  /** It came from another course than those of the plan that asks: whether that has it still is not known. */
+  readonly isOther?: true
   /** It came with a file, and is compared with later files of the course; left out: with a course that was rolled. */
   readonly file?: true
   /** Which kind of file said each of its dates and numbers. */
@@ -45,6 +49,15 @@ export const seenRules = (source: string, type: 'category' | 'rules', settings: 
 /** Of all that is known of a course, what a plan compares with: what files brought, where it rolls a file; else what courses did. */
 export const comparedBases = (bases: readonly CarriedBase[], ofFile: boolean): CarriedBase[] =>
   bases.filter(({ how, file = false }) => how === 'template' || file === ofFile)
+/** What was carried is asked by source: what came from other courses than these is marked. The very same where nothing did. */
+export function askedOf<B extends { readonly bases: readonly CarriedBase[] }>(
+  before: B,
+  sources: readonly string[],
+): B {
+  const isOther = ({ of }: CarriedBase): boolean => of !== undefined && !sources.includes(of)
+  if (!before.bases.some(isOther)) return before
+  return { ...before, bases: before.bases.map(base => (isOther(base) ? { ...base, isOther: true } : base)) }
+}
 export const isBefore = ({ how }: Pick<CarriedBase, 'how'>): boolean => how === 'carried' || how === 'kept'
 /** Under which lineage of the shell a thing of a source is known there. */
 export const carriedAs = (bases: readonly CarriedBase[]): Map<string, string> =>

@@ -86,7 +86,11 @@ export function staysUnasked(
     const why = (): StaysWhy | null => {
       const base = before.get(lineage)
       if (deleted.has(lineage) && !there.has(lineage)) return 'removed-here'
-      if (base && isBefore(base)) return there.has(base.lineage) ? null : 'removed-here'
+      if (base && isBefore(base)) {
+        if (!there.has(base.lineage)) return 'removed-here'
+        // Gone from the source: what came of it stays as it is (docs/places.md, section 3).
+        return state === 'deleted' ? 'deleted' : null
+      }
       if (parent !== null && stays.get(parent) === 'removed-here') return 'removed-here'
       if (base?.how === 'left') return 'left-before'
       if (base?.how === 'into' && !goesInto?.has(lineage)) return 'went-into'

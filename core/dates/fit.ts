@@ -23,6 +23,8 @@ export interface Fit {
   readonly moves: number
 }
 export interface Fits {
+  /** How many units and items are compared. */
+  readonly items: number
   readonly fits: readonly Fit[]
   /** The method to suggest, and why. */
   readonly suggested: MethodName
@@ -101,10 +103,12 @@ export function compareMethods(
   const least = Math.min(...choices.map(fit => fit.summary.settle))
   const best = choices.find(fit => fit.summary.settle === least)
   const leaving = fits.find(fit => methodOf(fit.rule).leavesDates)
-  if (leaving && isDatedAlready(input)) return { fits, suggested: leaving.method, because: 'already-dated' }
+  if (leaving && isDatedAlready(input))
+    return { fits, items: standing.length, suggested: leaving.method, because: 'already-dated' }
   const byLength = same ? 'same-length' : 'other-length'
   return {
     fits,
+    items: standing.length,
     suggested: best?.method ?? now.method,
     because: best === choices[0] ? byLength : 'fewest-to-settle',
   }

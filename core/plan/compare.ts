@@ -9,6 +9,8 @@ const offered = offeredMethods.map(method => method.name)
 /** What each method would leave to settle of the dates for which a rule for `scope` decides, and how many items it would put elsewhere. */
 export interface Comparison {
   scope: RuleScope
+  /** How many units and items are compared. */
+  items: number
   told: Partial<Record<MethodName, { readonly settles: number; readonly moves: number }>>
   suggested: MethodName
   because: Fits['because']
@@ -22,8 +24,9 @@ export function comparePlan(input: CompileInput, scope: RuleScope): Comparison |
       const { settles, moves: before } = told[method] ?? { settles: 0, moves: 0 }
       told[method] = { settles: settles + summary.settle, moves: before + moves }
     }
+  const items = comparisons.reduce((sum, each) => sum + each.items, 0)
   const [first] = comparisons
-  return first ? { scope, told, suggested: first.suggested, because: first.because } : null
+  return first ? { scope, items, told, suggested: first.suggested, because: first.because } : null
 }
 
 /** The plan with a rule of another method for a scope; null where the terms give that method nothing to go by. */

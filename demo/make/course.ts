@@ -277,6 +277,8 @@ export function courseWorks(): WorkUnit[] {
                 title: `Gauge heights for unit ${n}`,
                 kind: 'file',
                 data: gaugeData(n),
+                // It lands in the spring's closure: something to settle.
+                ...(n === 6 && { opens: '2026-11-20T08:00' }),
               } as Work,
             ]),
         {

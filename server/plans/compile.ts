@@ -3,6 +3,7 @@ import type { Knex } from 'knex'
 import { LRUCache } from 'lru-cache'
 import type { TermCalendar } from '../../core/calendar/schema'
 import { compileTerm } from '../../core/calendar/term'
+import { askedOf } from '../../core/carry/base'
 import { planBase, type CarrySide, type PlanSide } from '../../core/plan/base'
 import { compilePlan, type CompiledPlan } from '../../core/plan/compile'
 import { compileInputOf, planLedger, type CompileInput, type PlanLedger } from '../../core/plan/ledger'
@@ -95,7 +96,7 @@ export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | 
     plan.document,
     ...sides.map(({ holds }) => holds),
     before,
-    JSON.stringify([plan.mode, sources.length, sides.map(({ id, facts }) => [id, facts]), traces, byHand]),
+    JSON.stringify([plan.mode, plan.sourceIds, sides.map(({ id, facts }) => [id, facts]), traces, byHand]),
   ]
   const known = inputsKnown.get(plan.id)
   if (known && known.from.length === from.length && known.from.every((each, at) => each === from[at]))
@@ -106,7 +107,7 @@ export async function compileInput(db: Knex, plan: Plan, search?: TracesFound | 
     sources: sources.map(sideOf),
     found: found.map(each => ({ id: each.id, ...sideOf(each) })),
     target: sideOf(target),
-    before,
+    before: askedOf(before, plan.sourceIds),
     searched: traces,
     byHand,
   })

@@ -5,7 +5,7 @@ import { planDocument, type PlanDocument } from '../../core/plan/document'
 import { now, stampOf } from '../clock'
 import { dropContent } from '../courses/content.queries'
 import { lockCourse } from '../courses/courses.queries'
-import { groupBy, json, jsonOf, newId, selectRows } from '../db/rows'
+import { groupBy, json, jsonOf, newId, selectRows, written } from '../db/rows'
 import type { BegunWith, PlanMode, PlanRow, PlanState } from '../db/tables'
 import { shortName, type NamedRow } from '../people/names'
 
@@ -194,6 +194,23 @@ export async function repairPlan(db: Knex, id: string, change: PlanRepair): Prom
       updated_at: stampOf(now()),
       updated_by: change.personId,
     })
+}
+/** Drafts that roll from a course roll from another from now on: what they were begun from stands there. */
+export async function moveDrafts(db: Knex, from: string, to: string): Promise<void> {
+  const names = { from, to }
+  await written(
+    db,
+    `UPDATE plans SET source_course_id = :to, revision = revision + 1
+     WHERE source_course_id = :from AND state = 'draft' AND mode = 'roll'`,
+    names,
+  )
+  await written(
+    db,
+    `UPDATE plan_sources s JOIN plans p ON p.id = s.plan_id
+     SET s.course_id = :to, p.revision = p.revision + 1
+     WHERE s.course_id = :from AND p.state = 'draft' AND p.mode = 'roll'`,
+    names,
+  )
 }
 export async function markAsRun(db: Knex, id: string): Promise<void> {
   await db('plans').where({ id }).update({ state: 'run' })

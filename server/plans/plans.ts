@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { askedOf } from '../../core/carry/base'
 import { codeText } from '../../core/course/code-text'
 import { areOneCourse, codeKey } from '../../core/pairing/codes'
 import { compileTerm } from '../../core/calendar/term'
@@ -107,7 +108,8 @@ async function planWithCourses(db: Knex, person: Person, id: string): Promise<Pl
   const more = await Promise.all(plan.sourceIds.slice(1).map(whole))
   const found = await loadFound(db, person, plan, closed)
   const target = await loadWhole(db, person, plan.targetId)
-  const before = await carriedBefore(db, plan.targetId, await isFileAmong(db, plan.sourceIds))
+  const known = await carriedBefore(db, plan.targetId, await isFileAmong(db, plan.sourceIds))
+  const before = askedOf(known, plan.sourceIds)
   const open = plan.sourceIds.filter(id => !closed.includes(id))
   const sourceContents = [...(await contentsOf(db, open)).values()]
   const own = await accessToCourse(db, person, changedCourse(plan))

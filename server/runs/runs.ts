@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import type { CarriedBase } from '../../core/carry/base'
 import { codeText } from '../../core/course/code-text'
 import { checkWindows } from '../../core/pairing/windows'
 import { present } from '../../core/present'
@@ -40,6 +41,7 @@ import {
   everySection,
   lockPlan,
   markAsRun,
+  moveDrafts,
   repairPlan,
   sectionsOfPlan,
   sidesOfPlan,
@@ -320,7 +322,12 @@ async function writeIntoShell(trx: Knex, running: Running): Promise<void> {
   const settings = await settingsWritten(trx, plan.targetId, placements)
   const bases = basesOf(input, compiled.rows, { texts, settings })
   const isOfFile = await isFileAmong(trx, plan.sourceIds)
-  await addBases(trx, plan.targetId, isOfFile ? bases.map(base => ({ ...base, file: true })) : bases)
+  const { from } = input.brought.merged
+  const known = bases.map((base): CarriedBase => {
+    const of = plan.sourceIds[from.get(base.source) ?? -1]
+    return { ...base, ...(of && { of }), ...(isOfFile && { file: true }) }
+  })
+  await addBases(trx, plan.targetId, known)
 }
 /** The keys in the course that is written of what its package called by a student. */
 function namedInPackage({ input, compiled, plan }: Running): string[] {
@@ -404,6 +411,7 @@ async function writeInPlace(trx: Knex, running: Running): Promise<ClearedCounts 
   const before = await keepState(trx, plan.sourceId, [], { copy: snapshot, course })
   await queries.keepSnapshot(trx, runId, snapshot, before)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: plan.sourceId, personId: person.id })
+  await moveDrafts(trx, plan.sourceId, snapshot)
   await dropHeld(trx, plan.targetId)
   // Last: the snapshot has all of it by now.
   return clearAtRun(trx, { plan, runId, person })

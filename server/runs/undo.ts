@@ -19,6 +19,7 @@ import {
   lockPlan,
   markAsRun,
   reopenPlan,
+  moveDrafts,
   repairPlan,
   type Plan,
 } from '../plans/plans.queries'
@@ -212,8 +213,10 @@ async function undo(trx: Knex, person: Person, looked: Looked): Promise<void> {
   const clearingId = await keepWorkAside(trx, person, looked)
   // The place that it waits for again has the new term's meetings: those of the course as it is now.
   const place = run.snapshotId === null ? null : await placeAgain(trx, person, run)
-  if (run.snapshotId !== null)
+  if (run.snapshotId !== null) {
     await queries.takeOverFromSnapshot(trx, run.targetId, run.snapshotId, studentDataNames)
+    await moveDrafts(trx, run.snapshotId, run.targetId)
+  }
   await putState(trx, state.id, run.snapshotId !== null)
   for (const each of clearings) if (each.state === 'kept') await restore(trx, person, run.targetId, each.id)
   await markUndone(trx, ...since.edits.map(({ id }) => id))
@@ -282,6 +285,7 @@ async function snapshotAgain(trx: Knex, person: Person, run: Run, plan: Plan): P
   const kept = await keepState(trx, run.targetId, [], { copy: snapshot, course })
   await keepSnapshot(trx, run.id, snapshot, kept)
   await repairPlan(trx, plan.id, { sourceId: snapshot, targetId: run.targetId, personId: person.id })
+  await moveDrafts(trx, run.targetId, snapshot)
   await dropHeld(trx, plan.targetId)
   return kept
 }

@@ -72,6 +72,7 @@ export const planReply = z.object({
           /** Hash of the text that the run made, where it is not the source's. */
           wrote: z.string().nullish(),
           wroteSettings: z.string().optional(),
+          isOther: z.literal(true).optional(),
         }),
       )
       .readonly(),

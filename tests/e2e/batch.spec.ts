@@ -30,7 +30,7 @@ test('a batch with one failing pair is stopped and resumed; the failing one is c
   await tried(page)
   // Each lacks the category of one graded item: the office has seen that.
   await row(page, 'BAT 301').getByRole('button', { name: 'Let all like it run' }).click()
-  await expect(page.getByText('Adds 392 items in 28 units. Replaces and clears nothing.')).toBeVisible()
+  await expect(page.getByText('Adds 392 items in 28 units. Replaces and removes nothing.')).toBeVisible()
   await inDatabase(async db => {
     // A colleague changes the plan of the second shell after the office has looked; the third is long being written.
     await db.raw(

@@ -123,14 +123,14 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
 
   // The other methods, live.
   await page.getByText('No dates', { exact: true }).click()
-  await expect(foot(page)).toContainText('98 taken away')
+  await expect(foot(page)).toContainText('99 taken away')
   await page.getByText('Same week and weekday').click()
-  await expect(foot(page)).toContainText('98 dates')
+  await expect(foot(page)).toContainText('99 dates')
   await expect(pairLine(page)).toContainText('Draft saved')
   await page.getByRole('link', { name: /On to Run/ }).click()
 
   // Run: the effect in numbers, consent, writing.
-  await expect(page.getByText('Adds 98 items in 7 units. Replaces and clears nothing.')).toBeVisible()
+  await expect(page.getByText('Adds 98 items in 7 units. Replaces and removes nothing.')).toBeVisible()
   const run = page.getByRole('button', { name: 'Run into HYD 240-01' })
   await expect(run).toBeDisabled()
   await page.getByText('I have seen what changes in HYD 240-01').click()

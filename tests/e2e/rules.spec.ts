@@ -70,7 +70,7 @@ test('rows that were found and chosen get a rule together; what each way would m
   await expect(page.getByText('No rule of its own')).toBeVisible()
   const ways = page.getByRole('radiogroup', { name: 'How dates cross' })
   await expect(ways.locator('.method', { hasText: 'No dates' })).toContainText(`moves ${many} items`)
-  await expect(ways.locator('.method', { hasText: 'Same week and weekday' })).toContainText('moves nothing')
+  await expect(ways.locator('.method', { hasText: 'Same week and weekday' })).toContainText('the same dates as now')
   await ways.getByText('No dates', { exact: true }).click()
   await expect(own(page)).toContainText(`${many} items: no dates`)
   await expect(foot(page)).toContainText('taken away')

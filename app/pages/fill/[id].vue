@@ -51,7 +51,7 @@ const shellText = computed(() =>
         courseFacts(shell.value),
         registrars.value
           ? `${shell.value.students ? students.value : 'nobody'} on the registrar’s roster`
-          : 'made by hand, nobody on its roster',
+          : `made by hand, ${shell.value.students ? students.value : 'nobody'} on its roster`,
         shell.value.items ? `holds ${counted(shell.value.items, 'item')}` : 'empty',
       ].join(' · ')
     : '',

@@ -22,6 +22,7 @@ function take(method: MethodName): void {
   const { dates } = document.value
   const rule = store.terms && ruleToBegin(method, dates.rule, store.terms)
   if (!rule) return
+  store.over = null
   store.changeIn('dates', withRuleAt(dates, wholeCourse, rule))
   emit('taken')
 }

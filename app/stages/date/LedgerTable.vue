@@ -77,6 +77,7 @@ const measure = (row: unknown): void => {
   if (element) virtual.value.measureElement(element)
 }
 const emptyText = computed(() => {
+  if (!store.ledger) return 'Reckoning where every date lands …'
   if (props.narrowed === 'settle') return 'Nothing is to settle here.'
   if (props.narrowed === 'some') return 'No item is like that.'
   return store.counts.carried > 0

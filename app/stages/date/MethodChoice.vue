@@ -16,11 +16,15 @@ const props = defineProps<{
 defineEmits<{ choose: [method: MethodName]; lay: [method: MethodName | null] }>()
 const isOver = computed(() => props.over === props.method.name)
 const told = computed(() => props.comparison?.told[props.method.name])
-/** What it would put elsewhere; nothing is said of the one in force. */
+/** What it would put elsewhere than it is now; nothing is said of the one in force. */
 const movesText = computed(() => {
   const { moves } = told.value ?? { moves: 0 }
   if (!told.value || props.isChosen) return ''
-  return moves === 0 ? 'moves nothing' : `moves ${counted(moves, 'item')}`
+  const same = (props.comparison?.items ?? 0) - moves
+  if (moves === 0) return 'the same dates as now'
+  return same > 0
+    ? `the same as now for ${counted(same, 'item')}, other dates for ${moves}`
+    : `other dates than now for ${counted(moves, 'item')}`
 })
 /** Why the best is the best, as words that follow `suggested`. */
 const because: Readonly<Record<Comparison['because'], string>> = {

@@ -96,6 +96,13 @@ const sumText = computed(() => {
   const weight = pointsText(largest.weight)
   return `The weights make ${pointsText(sum)}. Each counts in proportion: ${largest.title}, ${weight}, counts ${share}\u00A0%.`
 })
+/** The old course may have categories of which none comes, because nothing that they are for does. */
+const noneText = computed(() => {
+  const has = store.sides.some(side => side.categories.length > 0)
+  return has
+    ? 'No grade category comes, because nothing that counts in one does, and the shell has none.'
+    : 'Neither course has a grade category.'
+})
 const settle = computed(() => store.toSettle.grades + store.toSettle.categories)
 const totals = computed(() => [
   { count: lines.value.length, words: lines.value.length === 1 ? 'category' : 'categories' },
@@ -172,9 +179,7 @@ const totals = computed(() => [
         </tr>
       </tfoot>
     </table>
-    <p v-else class="soft">
-      Neither course has a grade category. Add one below, or go on: items without points need none.
-    </p>
+    <p v-else class="soft">{{ noneText }} Add one below, or go on: items without points need none.</p>
     <p v-if="rescaleFault" class="small fault" role="alert">{{ rescaleFault }}</p>
     <form class="add" @submit.prevent="add">
       <ElInput

@@ -43,9 +43,10 @@ const targetFate = computed(() => {
   if (awaited.value)
     return 'There is no shell yet. Its place is held with the term’s calendar and the old meeting times.'
   if (nodes.length)
-    return `It holds ${counted(course.items, 'item')} already. They stay where they are; what is carried goes below them.`
-  return course.origin === 'registrar'
-    ? 'It is empty. Its roster is the registrar’s and is not touched.'
+    return `It holds ${counted(course.items, 'item')} already. Carry shows which of them stay, which are filled and which are replaced.`
+  if (course.origin === 'registrar') return 'It is empty. Its roster is the registrar’s and is not touched.'
+  return course.students > 0
+    ? 'It is empty, and was made by hand. Its students stay as they are.'
     : 'It is empty, and nobody is on its roster: it was made by hand.'
 })
 /** The students of a side of the pair, as far as one may know of them. */

@@ -81,7 +81,10 @@ export function lookedUp(input: PlacesInput) {
     /** Its source has it no more, and nobody has touched it here. */
     isGone(node: OutlineNode): boolean {
       const base = cameAs.get(node.lineage)
-      return base !== undefined && !sourceNodes.has(base.source) && isAsIn(base, node)
+      if (base === undefined || base.isOther) return false
+      const stands = sourceNodes.get(base.source)
+      const isThere = stands !== undefined && (stands.state !== 'deleted' || carried.has(base.source))
+      return !isThere && isAsIn(base, node)
     },
     valuesHere,
   }

@@ -126,9 +126,11 @@ export function openRows(known: LookedUp): OpenRows {
     const there = met && byShell.get(met.lineage)
     if (there && happens !== 'both' && happens !== 'adds') {
       // Nothing comes to it: what becomes of the shell's is as if nothing had met it.
-      const isAlone = happens === 'left' && there.lineage === null
-      const stands = isAlone ? { happens: there.happens, lineage: null } : { happens, lineage: there.key }
-      return Object.assign(there, comes, stands)
+      const isAlone = happens === 'left' && (there.lineage === null || there.isGone)
+      if (!isAlone) return Object.assign(there, comes, { happens, lineage: there.key })
+      const { happens: fate, lineage, isGone } = there
+      // What is gone from the source is not seen of it either: it is compared with what was carried, should it come back.
+      return Object.assign(there, comes, { happens: fate, lineage, ...(isGone && { carries: null }) })
     }
     const key = shellNodes.has(node.lineage) ? besideKey(node.lineage) : node.lineage
     const comesNot = happens === 'left' || happens === 'away' || texts.goesInto.has(node.lineage)

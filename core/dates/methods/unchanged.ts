@@ -13,7 +13,7 @@ const reasons = {
 export const unchanged: DateMethod<'unchanged', NoParameters, typeof reasons> = {
   name: 'unchanged',
   title: 'Every date as it was',
-  line: 'changes nothing',
+  line: 'keeps every date, and its year',
   parameters: {},
   reasons,
   leavesDates: true,
