@@ -9,7 +9,7 @@ import { planBase } from './base'
 import { compileInputOf, planLedger } from './ledger'
 import { recommendedPlan } from './document'
 import { carriedPlan, matchesOf } from './carried'
-import { dateFindings, planFindings } from './forecast'
+import { dateFindings, linksLost, planFindings } from './forecast'
 
 const term = (from: string, to: string) =>
   compileTerm(termCalendar.parse({ timeZone: 'UTC', classes: { from, to } }))
@@ -98,5 +98,39 @@ describe('what is to be looked at in what a plan will make', () => {
       ({ check, where }) => `${check} ${where.lineage}`,
     )
     expect(found.sort()).toEqual(['title.copy a', 'title.copy b', 'title.copy own'])
+  })
+  it('counts the links that lead nowhere by what is left: not to what comes, nor from what stays behind', () => {
+    const document = recommendedPlan()
+    const nodes = ['a', 'b', 'c', 'd'].map((key, position) => item(key, { position }))
+    const side = { meetings: [], windows: none, ...around }
+    const input = compileInputOf(
+      planBase({
+        mode: 'roll',
+        document: { ...document, carry: { ...document.carry, leave: ['c', 'd'] } },
+        sources: [{ ...side, term: term('2026-09-02', '2026-12-04'), nodes }],
+        found: [],
+        before: { bases: [], deleted: [] },
+        searched: null,
+        byHand: [],
+        target: { ...side, term: term('2027-01-06', '2027-04-09'), nodes: [] },
+      }),
+      zoneRules,
+    )
+    const matches = matchesOf(input, input.brought.merged, {})
+    const plan = carriedPlan(input, input.brought, { matches, dates: null })
+    const link = (from: string, to: string) => ({ from, to, why: 'link' as const })
+    const needs = [
+      link('a', 'c'),
+      link('b', 'c'),
+      link('a', 'd'),
+      link('a', 'b'),
+      link('c', 'd'),
+      link('a', 'nobody'),
+    ]
+    expect(linksLost(plan, [...needs, { from: 'b', to: 'd', why: 'release' }])).toEqual({
+      links: 3,
+      things: 2,
+    })
+    expect(linksLost(plan, [])).toEqual({ links: 0, things: 0 })
   })
 })

@@ -1,6 +1,6 @@
 import { dayOf } from '../calendar/day'
 import { writesSource, type PlaceRow } from '../carry/places/row'
-import type { Need } from '../carry/needs'
+import { brokenBy, type Need } from '../carry/needs'
 import { calendarKnown, courseChecks, dateChecks } from '../checks'
 import { checkCourse, type Knowledge } from '../checks/check'
 import { cannotEnter } from '../checks/dates-no-term'
@@ -94,6 +94,18 @@ function needsKnown(plan: CarriedPlan, all: readonly Need[]): Knowledge['needs']
 /** What breaks by what stays behind: told while one chooses. `needs`: all that the sources need. */
 export const lostByPlan = (plan: CarriedPlan, needs: readonly Need[]): Finding[] =>
   checkCourse({ 'link.lost': courseChecks['link.lost'] }, { nodes: [], needs: needsKnown(plan, needs) })
+/** How many links of what comes lead nowhere then, and to how many things that stay behind. */
+export function linksLost(
+  plan: CarriedPlan,
+  all: readonly Need[],
+): { readonly links: number; readonly things: number } {
+  const { comes, isThere, titleOf } = needsKnown(plan, all)
+  const broken = brokenBy(comes, all, isThere)
+    .filter(({ needed }) => titleOf(needed) !== null)
+    .map(({ by }) => by.filter(({ why }) => why === 'link').length)
+    .filter(links => links > 0)
+  return { links: broken.reduce((sum, links) => sum + links, 0), things: broken.length }
+}
 /**
  * What is to be looked at in what a plan will write, beside its dates one by one: the same checks that look at a course look at the outcome
  * before it is there.

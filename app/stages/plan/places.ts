@@ -7,7 +7,7 @@ import type { Finding } from '~~/core/checks/finding'
 import type { PlanBase } from '~~/core/plan/base'
 import type { Brought } from '~~/core/plan/bring'
 import { carriedPlan, matchesOf, type CarriedPlan } from '~~/core/plan/carried'
-import { lostByPlan, planFindings } from '~~/core/plan/forecast'
+import { linksLost, lostByPlan, planFindings } from '~~/core/plan/forecast'
 import { uncategorisedIn } from '~~/core/plan/grades'
 import type { PlanReply } from '~~/shared/api/plans'
 
@@ -58,6 +58,10 @@ export function usePlannedPlaces({ base, brought, links, planned }: Parts) {
   const lost = computed((): readonly Finding[] =>
     carrying.value ? lostByPlan(carrying.value, needs.value) : [],
   )
+  /** Links that lead nowhere once it is run. */
+  const lostLinks = computed(() =>
+    carrying.value ? linksLost(carrying.value, needs.value) : { links: 0, things: 0 },
+  )
   /** What is to be looked at in what the plan will write, beside its dates. */
   const findings = computed((): readonly Finding[] =>
     base.value && carrying.value ? planFindings(base.value, carrying.value, planned.value, needs.value) : [],
@@ -71,5 +75,17 @@ export function usePlannedPlaces({ base, brought, links, planned }: Parts) {
     const brought = all.filter(lineage => !lineages.includes(lineage) && !carried.value.has(lineage))
     return { ...choose(nodes, stays.value, before, [...lineages, ...brought], carries), brought }
   }
-  return { merged, stays, carrying, rows, carried, needs, lost, findings, uncategorised, chosenWith }
+  return {
+    merged,
+    stays,
+    carrying,
+    rows,
+    carried,
+    needs,
+    lost,
+    lostLinks,
+    findings,
+    uncategorised,
+    chosenWith,
+  }
 }

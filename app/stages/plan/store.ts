@@ -165,6 +165,7 @@ export const usePlan = defineStore('plan', () => {
     carrying: places.carrying,
     rows: places.rows,
     lost: places.lost,
+    lostLinks: places.lostLinks,
     findings: places.findings,
     uncategorised: places.uncategorised,
     counts,

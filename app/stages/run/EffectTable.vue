@@ -12,6 +12,8 @@ const props = defineProps<{
   effect: EffectView
   source: CourseLine
   target: CourseLine
+  /** Links that lead nowhere then, and to how many things that stay behind: known while one plans. */
+  lostLinks?: { links: number; things: number }
   /** There are several sources. */
   several?: boolean
   /** The run is done: it is told as it was. */
@@ -247,6 +249,14 @@ const changesNothing = computed(() => lostCount(props.effect) === 0)
         <td>Stay deleted</td>
         <td class="number">{{ effect.deletedThere }}</td>
         <td>somebody deleted them in the shell</td>
+      </tr>
+      <tr v-if="lostLinks?.links">
+        <td>Links to nowhere</td>
+        <td class="number">{{ lostLinks.links }}</td>
+        <td class="settle">
+          they lead to {{ counted(lostLinks.things, 'thing that stays', 'things that stay') }} behind; each is
+          listed below
+        </td>
       </tr>
       <tr>
         <td>Left behind</td>

@@ -92,6 +92,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
     :source="plan.source.course"
     :target="plan.target.course"
     :several="plan.more.length > 0"
+    :lost-links="store.lostLinks"
   />
   <LossList
     v-if="!inPlace && losses.length + rewritten.length + around.length"
