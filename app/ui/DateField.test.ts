@@ -81,4 +81,35 @@ describe('the date field', () => {
     expect(field.emitted('left')).toHaveLength(1)
     expect(told()).toEqual([])
   })
+  it('takes what is typed when it is left, with the year or without', async () => {
+    const days = { ...context, usualMinute: null }
+    field = mount(DateField, {
+      props: { modelValue: '2027-01-29', context: days, label: 'Enrol until' },
+      attachTo: document.body,
+    })
+    await type('1 mar 2027')
+    await field.get('input').trigger('blur')
+    expect(told()).toEqual(['2027-03-01'])
+  })
+  it('says that a day which one is still asked about is not saved, once the field is left', async () => {
+    field = mounted(null)
+    await type('30 jun')
+    await field.get('input').trigger('blur')
+    expect(told()).toEqual([])
+    expect(field.get('[role=alert]').text()).toBe(
+      'Not saved: Wed 30 Jun 23:59, 82 days after classes end. Press Enter again to keep it.',
+    )
+    await type('3/4')
+    await field.get('input').trigger('blur')
+    expect(field.get('[role=alert]').text()).toBe('Not saved: 3 April or 4 March? Press 1 or 2.')
+  })
+  it('closes its month sheet on Escape, and opens it again for what is typed', async () => {
+    field = mounted('2027-02-05T17:00')
+    await type('22 feb')
+    expect(document.querySelector('.date-panel')).not.toBeNull()
+    await field.get('input').trigger('keydown', { key: 'Escape' })
+    expect(document.querySelector('.date-panel')).toBeNull()
+    await field.get('input').setValue('23 feb')
+    expect(document.querySelector('.date-panel')).not.toBeNull()
+  })
 })

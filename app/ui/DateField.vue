@@ -47,7 +47,9 @@ function enter(): void {
   open.value = false
   emit('accepted')
 }
+/** All is as it was, and the sheet out of the way; of a field that was so already whoever asked for it is told. */
 function escape(): void {
+  open.value = false
   if (!isTouched.value) return emit('left')
   back()
 }
@@ -76,6 +78,13 @@ const place = computed(() => {
   }
 })
 const isFaulty = computed(() => isTouched.value && echo.value.tone === 'refused')
+/** What was left in the field and does not count: no date, or a date that one is still asked about. */
+const unsaved = computed(() => {
+  if (!isTouched.value || open.value) return null
+  const { tone, lead, rest } = echo.value
+  if (tone === 'refused') return lead
+  return tone === 'asks' ? `Not saved: ${[lead, ...rest].join(' · ')}` : null
+})
 const shownDay = computed(
   () => day.value ?? props.ruleDay ?? props.context.term?.classes.from ?? props.context.today,
 )
@@ -105,11 +114,12 @@ defineExpose({
       spellcheck="false"
       :name="name"
       :aria-label="label"
-      :aria-describedby="open || isFaulty ? id : undefined"
+      :aria-describedby="open || unsaved ? id : undefined"
       :aria-invalid="isFaulty"
       :placeholder="placeholder"
       :disabled="disabled"
       @focus="open = true"
+      @input="open = true"
       @blur="leave"
       @keydown="type"
       @keydown.enter.prevent.stop="enter"
@@ -119,7 +129,9 @@ defineExpose({
       @keydown.page-up.prevent.stop="step(-7)"
       @keydown.page-down.prevent.stop="step(7)"
     />
-    <span v-if="isFaulty && !open" :id="id" class="echo refused small" role="alert">{{ echo.lead }}</span>
+    <span v-if="unsaved" :id="id" :class="['echo small', isFaulty ? 'refused' : 'asks']" role="alert">{{
+      unsaved
+    }}</span>
     <Teleport to="body">
       <div
         v-if="open"
@@ -171,6 +183,9 @@ input:disabled {
 }
 .refused {
   color: var(--buoy);
+}
+.asks {
+  color: var(--brass-text);
 }
 </style>
 <style>

@@ -202,6 +202,13 @@ test('many are chosen by a search, by kind and by a range, and get dates at once
   await expect(panel).toContainText('8 items')
   await page.keyboard.press('p')
   await expect.poll(() => count(page, 'held')).toBeGreaterThanOrEqual(8)
+  // What is chosen and filtered away is said, and dropped with one press.
+  await page.getByLabel('Find items by their words').fill('check-in quiz 1')
+  await expect(panel).toContainText('7 of them are out of sight and change too.')
+  await panel.getByRole('button', { name: 'Drop these 7' }).click()
+  await expect(panel).toContainText('1 item')
+  await expect(panel.getByText('out of sight')).toHaveCount(0)
+  await page.getByLabel('Find items by their words').fill('')
   await page.getByRole('button', { name: 'Due', exact: true }).click()
   await expect(page.getByRole('columnheader', { name: 'Due', exact: true })).toHaveAttribute(
     'aria-sort',

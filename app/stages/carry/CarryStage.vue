@@ -204,11 +204,17 @@ function drop(onto: ShownRow, key: string): void {
 }
 
 function reorder(step: -1 | 1): void {
-  const after = current.value && mayEdit.value ? movedAmong(store.rows, current.value.row, step) : null
-  if (!after) return
-  const { [after.key]: _, ...rest } = document.value.places.after
-  // Moves are made one after another: the latest comes last.
-  store.changeIn('places', { after: { ...rest, [after.key]: after.after } })
+  if (!mayEdit.value) return
+  // Several that are chosen go together: from the end that is moved towards, so that none gets in another's way.
+  const keys = chosenRows.value.map(each => each.lineage)
+  for (const key of step === 1 ? keys.reverse() : keys) {
+    const row = store.rows.find(each => each.key === key)
+    const after = row && movedAmong(store.rows, row, step)
+    if (!after) return
+    const { [after.key]: _, ...rest } = document.value.places.after
+    // Moves are made one after another: the latest comes last.
+    store.changeIn('places', { after: { ...rest, [after.key]: after.after } })
+  }
 }
 const keysFor = (keys: string[], does: string, run: () => void) => keys.map(key => ({ key, does, run }))
 useKeys([
@@ -381,7 +387,13 @@ const asTree = {
     <p v-else-if="!shown.length" class="empty soft">Nothing is left to settle.</p>
     <template #side>
       <div ref="panel">
-        <PlacePanel v-if="current" :shown="current" :may-edit="mayEdit" @reorder="reorder" />
+        <PlacePanel
+          v-if="current"
+          :shown="current"
+          :may-edit="mayEdit"
+          :together="chosenRows.filter(mayDrag)"
+          @reorder="reorder"
+        />
       </div>
       <AddOwn :may-edit="mayEdit" :current="current" @show="show" />
       <CarryAside :may-edit="mayEdit" :selected="marked" @show="show" />

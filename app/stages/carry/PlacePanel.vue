@@ -21,7 +21,12 @@ import { alike, removable, titleOf, type ShownRow } from './carry'
 import { changedPartsText, whyTheyMeet } from './place-words'
 
 /** The selected row: why both sides meet, both texts, and what becomes of them. */
-const props = defineProps<{ shown: ShownRow; mayEdit: boolean }>()
+const props = defineProps<{
+  shown: ShownRow
+  mayEdit: boolean
+  /** What comes and is chosen with it: it goes into the same unit. */
+  together: readonly ShownRow[]
+}>()
 const emit = defineEmits<{ reorder: [step: -1 | 1] }>()
 const { store, plan, document } = useStagePlan()
 const row = computed(() => props.shown.row)
@@ -178,7 +183,10 @@ const pair = computed({
   },
 })
 /** Nothing goes into itself, nor into what stands below it. */
-const ownBelow = computed(() => new Set(source.value ? subtree(store.nodes, source.value.lineage) : []))
+const moves = computed(() =>
+  [...new Set([props.shown, ...props.together])].flatMap(each => each.row.source?.lineage ?? []),
+)
+const ownBelow = computed(() => new Set(moves.value.flatMap(lineage => subtree(store.nodes, lineage))))
 const units = computed(() =>
   store.rows.flatMap(each =>
     each.type === 'unit' && each.lineage !== null && !ownBelow.value.has(each.source?.lineage ?? '')
@@ -207,11 +215,12 @@ const into = computed({
     return chosenUnit ?? 'top'
   },
   set: value => {
-    const key = source.value?.lineage
-    if (!key) return
-    const { [key]: _, ...rest } = places.value.into
-    const wanted = value === 'top' ? null : value
-    store.changeIn('places', { into: value === 'as-it-was' ? rest : { ...rest, [key]: wanted } })
+    const all = { ...places.value.into }
+    for (const lineage of moves.value) {
+      if (value === 'as-it-was') delete all[lineage]
+      else all[lineage] = value === 'top' ? null : value
+    }
+    store.changeIn('places', { into: all })
   },
 })
 const state = computed({
@@ -429,6 +438,7 @@ const why = computed(() => whyTheyMeet(row.value, met.value, base.value))
             <ElOption value="top" label="outside the units" />
             <ElOption v-for="unit in unitsShown" :key="unit.key" :value="unit.key" :label="unit.title" />
           </ElSelect>
+          <p v-if="moves.length > 1" class="small soft">all {{ moves.length }} chosen</p>
         </dd>
       </template>
       <template v-if="isItem">

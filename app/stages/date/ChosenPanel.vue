@@ -13,11 +13,13 @@ import { isUnit, type LedgerItem } from './ledger'
 /** What can be done with the dates of several items at once. */
 const props = defineProps<{
   chosen: readonly LedgerItem[]
+  /** How many of them the filter hides. */
+  outOfSight: number
   /** The row that is looked at: its dates can be given to the others. */
   current: LedgerItem | null
   hand: ReturnType<typeof useHand>
 }>()
-defineEmits<{ none: [] }>()
+defineEmits<{ none: []; dropOutOfSight: [] }>()
 const { meetings, opensOn, following } = props.hand
 const store = usePlan()
 /** Its lists are slow to draw: how many are chosen is said before. */
@@ -63,6 +65,13 @@ function set(at: string | null): void {
   <section class="note tide" aria-label="Chosen items">
     <p class="caps">Chosen</p>
     <h3>{{ chosenText }}</h3>
+    <p v-if="outOfSight" class="small settle" role="status">
+      {{ outOfSight }} of them {{ outOfSight === 1 ? 'is' : 'are' }} out of sight and
+      {{ outOfSight === 1 ? 'changes' : 'change' }} too.
+      <button class="link" type="button" @click="$emit('dropOutOfSight')">
+        Drop {{ outOfSight === 1 ? 'it' : `these ${outOfSight}` }}
+      </button>
+    </p>
     <div class="pairs">
       <button
         v-for="{ days, words } in shifts"

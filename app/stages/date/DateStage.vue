@@ -54,6 +54,13 @@ const chosenItems = computed(() => {
     ...items.value.filter(item => chosen.value.has(item.lineage) && !isShown.has(item.lineage)),
   ]
 })
+/** Chosen under an earlier filter, and out of sight now: they change with the others. */
+const outOfSight = computed(() => {
+  if (chosen.value.size === 0) return 0
+  const inSight = shownItems.value.filter(item => chosen.value.has(item.lineage)).length
+  return chosenItems.value.length - inSight
+})
+const dropOutOfSight = (): void => chooseAllOf(item => chosen.value.has(item.lineage))
 const show = useAddressed('show')
 const isEasing = computed(() => show.value === 'crowded')
 /** A sheet that came back, until it is taken or left. */
@@ -250,9 +257,11 @@ const totals = computed(() => {
           <ChosenPanel
             v-if="chosenItems.length && mayEdit"
             :chosen="chosenItems"
+            :out-of-sight="outOfSight"
             :current="current"
             :hand="hand"
             @none="choose([])"
+            @drop-out-of-sight="dropOutOfSight"
           >
             <PeriodChoice :items="chosenItems" :may-edit="mayEdit" />
           </ChosenPanel>
