@@ -20,6 +20,17 @@ export const isInDateTable = (
   planned: Readonly<ItemDates> | null = null,
 ): boolean => type === 'item' || opens !== null || (planned?.opens ?? null) !== null
 
+/** What students may see, now or once it opens: not what is hidden, nor what stands in a unit that is. `stateOf`: how a thing stands, or arrives. */
+export function seenByStudents(
+  nodes: readonly OutlineNode[],
+  stateOf: (node: OutlineNode) => OutlineNode['state'] = node => node.state,
+): OutlineNode[] {
+  const hidden = new Set<string>()
+  for (const node of nodes)
+    if (stateOf(node) === 'hidden' || (node.parent !== null && hidden.has(node.parent)))
+      hidden.add(node.lineage)
+  return nodes.filter(node => !hidden.has(node.lineage))
+}
 /** The items of an outline, and the units that open on a date, each with its unit's title. */
 export function itemsWithDates(
   nodes: readonly OutlineNode[],

@@ -4,7 +4,14 @@ import { writeDeadlines } from '../../core/formats/icalendar/write'
 import { dateFields } from '../../core/course/dates'
 import { writeCsv } from '../../core/formats/sheet/csv'
 import { heldWords, sheetColumns } from '../../core/formats/sheet/plan-dates'
-import { dateTable, deadlinesOf, itemsWithDates, type DateTable } from '../../core/plan/exports'
+import { arrivalState } from '../../core/plan/arrival'
+import {
+  dateTable,
+  deadlinesOf,
+  itemsWithDates,
+  seenByStudents,
+  type DateTable,
+} from '../../core/plan/exports'
 import { zoneRules } from '../calendars/zones'
 import { now } from '../clock'
 import { loadOutline } from '../courses/content.queries'
@@ -43,17 +50,20 @@ export async function planDeadlines(db: Knex, id: string): Promise<string> {
   const { plan, input, ledger } = await loadPlannedDates(db, id)
   const name = courseName(await loadCourse(db, plan.targetId))
   const planned = new Map(ledger.items.map(item => [item.id, item]))
-  const items = itemsWithDates(input.brought.merged.nodes).flatMap(item => {
+  const seen = seenByStudents(input.brought.merged.nodes, node => arrivalState(node, plan.document))
+  const items = itemsWithDates(seen).flatMap(item => {
     const is = planned.get(item.lineage)
     return is ? [{ ...item, due: is.due }] : []
   })
-  return writeDeadlines(name, deadlinesOf(plan.targetId, name, items), input.zone, stamp())
+  // A date may be kept as it was, years before those that the plan's own zone data reach.
+  const zone = zoneRules(input.zone.timeZone, validYears)
+  return writeDeadlines(name, deadlinesOf(plan.targetId, name, items), zone, stamp())
 }
-/** The deadlines that stand in a course now, as iCalendar. */
+/** The deadlines that stand in a course now, as iCalendar; what is hidden is nobody's to see there. */
 export async function courseDeadlines(db: Knex, id: string): Promise<string> {
   const course = await loadCourse(db, id)
   const name = courseName(course)
-  const items = itemsWithDates(await loadOutline(db, id))
+  const items = itemsWithDates(seenByStudents(await loadOutline(db, id)))
   const zone = zoneRules(course.term.timeZone, validYears)
   return writeDeadlines(name, deadlinesOf(id, name, items), zone, stamp())
 }

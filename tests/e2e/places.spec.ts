@@ -301,3 +301,25 @@ test('the academic office fixes an item; no rollover changes it then', async ({ 
   await page.goto(`${base()}/log`)
   await expect(page.getByText('fixed an item for the institution').first()).toBeVisible()
 })
+
+test('several rows that are chosen go into another unit together, and up or down together', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openPlan(page, 'HYD 240-01', 'carry')
+  const plan = /plans\/([^/]+)/.exec(page.url())?.[1] ?? ''
+  await line(page, 'How to write a shore log').click()
+  await page.keyboard.press('Shift+ArrowDown')
+  await expect(page.getByText('all 2 chosen')).toBeVisible()
+  await choose(page, 'Into which unit it goes', 'Tidal streams')
+  const document = async () =>
+    (
+      (await (await page.request.get(`${base()}/api/v1/plans/${plan}`)).json()) as {
+        document: { places: { into: object; after: object } }
+      }
+    ).document.places
+  await expect.poll(async () => Object.keys((await document()).into).length).toBe(2)
+  await page.getByRole('tree').focus()
+  await page.keyboard.press('Control+ArrowUp')
+  await expect.poll(async () => Object.keys((await document()).after).length).toBe(2)
+})
