@@ -23,7 +23,7 @@ export interface Fit {
   readonly moves: number
 }
 export interface Fits {
-  /** How many units and items are compared. */
+  /** How many units and items are compared: those that have a date. */
   readonly items: number
   readonly fits: readonly Fit[]
   /** The method to suggest, and why. */
@@ -89,6 +89,7 @@ export function compareMethods(
       : { ...whole, items: whole.items.filter(item => reaches(whole.rules, scope, item)) }
   const now = ruleAt(input.rules, scope) ?? widerRule(input.rules, scope, input.items)
   const standing = planDates(input).items
+  const dated = input.items.filter(item => dateFields.some(field => item[field] !== null)).length
   const fits = names.flatMap((method): Fit[] => {
     const rule = method === now.method ? now : ruleToBegin(method, now, input)
     if (!rule) return []
@@ -104,11 +105,11 @@ export function compareMethods(
   const best = choices.find(fit => fit.summary.settle === least)
   const leaving = fits.find(fit => methodOf(fit.rule).leavesDates)
   if (leaving && isDatedAlready(input))
-    return { fits, items: standing.length, suggested: leaving.method, because: 'already-dated' }
+    return { fits, items: dated, suggested: leaving.method, because: 'already-dated' }
   const byLength = same ? 'same-length' : 'other-length'
   return {
     fits,
-    items: standing.length,
+    items: dated,
     suggested: best?.method ?? now.method,
     because: best === choices[0] ? byLength : 'fewest-to-settle',
   }

@@ -105,7 +105,7 @@ describe('the grade rules of a run', () => {
 })
 describe('what stays behind', () => {
   it('is somebody’s choice only where somebody chose', () => {
-    expect(leftText({ leftBehind: 0, leftUnasked: 0 })).toBe('no item; and everything about students')
+    expect(leftText({ leftBehind: 0, leftUnasked: 0 })).toBe('no item, but everything about students')
     expect(leftText({ leftBehind: 3, leftUnasked: 3 })).toBe(
       '3 items that stay unless you ask for them in Carry; and everything about students',
     )

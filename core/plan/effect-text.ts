@@ -124,5 +124,7 @@ export function leftText(
     chosen > 0 && `${counted(chosen, 'item')} left by choice`,
     leftUnasked > 0 && unaskedText(leftUnasked, tense),
   ].filter(Boolean)
-  return `${told.length > 0 ? told.join(', ') : 'no item'}; and everything about students`
+  return told.length > 0
+    ? `${told.join(', ')}; and everything about students`
+    : 'no item, but everything about students'
 }

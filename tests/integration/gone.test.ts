@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
+import { madeThing } from '../../core/carry/added'
 import { loadOutline } from '../../server/courses/content.queries'
+import { readCourse } from '../../server/courses/lines'
+import { editCourse } from '../../server/editing/edits'
 import { readPlan } from '../../server/plans/plans'
 import { findPlan } from '../../server/plans/plans.queries'
 import { startAwaited, startPlan } from '../../server/plans/start'
@@ -66,6 +69,30 @@ describe('what is gone from a source', () => {
     // Of the first itself it is asked as ever.
     const own = await readPlan(demo.db, me(), await planned([first], shell))
     expect(own.before.bases.filter(({ isOther }) => isOther)).toEqual([])
+  })
+})
+
+describe('what came with a run', () => {
+  it('is told apart from what was there before, and from what was added by hand since', async () => {
+    const [old, shell] = [await weave(), await course('wvg201-01-2027s')]
+    const stood = (await loadOutline(demo.db, shell)).filter(node => node.fixed).map(node => node.lineage)
+    expect(stood).not.toEqual([])
+    await run(await planned([old], shell))
+    const { lineage } = await editCourse(demo.db, me(), shell, {
+      does: 'add',
+      thing: madeThing.parse({ kind: 'discussion', title: 'A loom talk', text: '', points: null }),
+      parent: null,
+      category: null,
+      opens: null,
+      due: null,
+    })
+    const { lastRun, nodes } = await readCourse(demo.db, me(), shell)
+    const came = new Set(lastRun?.came)
+    expect(came.has(lineage ?? '')).toBe(true)
+    // Ten came: four beside what the shell held, six in its empty places.
+    const arrived = nodes.filter(node => node.type === 'item' && came.has(node.lineage))
+    expect(arrived).toHaveLength(11)
+    expect(stood.filter(each => came.has(each))).toEqual([])
   })
 })
 

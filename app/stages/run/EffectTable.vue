@@ -101,7 +101,7 @@ const changesNothing = computed(() => lostCount(props.effect) === 0)
         <td class="number">{{ effect.added.items }}</td>
         <td>{{ kinds || 'none' }}</td>
       </tr>
-      <tr>
+      <tr v-if="effect.added.categories">
         <td>Grade categories added</td>
         <td class="number">{{ effect.added.categories }}</td>
         <td>with their weights</td>

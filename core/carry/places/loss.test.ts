@@ -22,7 +22,7 @@ describe('what becomes of a thing of the shell', () => {
     const parts = [part('text'), part('title', { takes: false }), part('state')]
     expect(lossText(row({ parts }), 'the file’s')).toBe('gets the file’s text, another state')
     const passages = { of: { source: '', shell: '' }, takes: [0], both: [2] }
-    expect(lossText(row({ parts: [part('text', { passages: passages as never })] }), 'HYD 240’s')).toBe(
+    expect(lossText(row({ parts: [part('text', { passages: passages })] }), 'HYD 240’s')).toBe(
       'gets HYD 240’s text in 2 passages',
     )
   })
