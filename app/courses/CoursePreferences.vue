@@ -34,7 +34,7 @@ const {
       {{ preferences.pinned ? 'Unpin' : 'Pin' }}
     </button>
     <button class="link" type="button" :disabled="busy" @click="save({ hidden: !preferences.hidden })">
-      {{ preferences.hidden ? 'Show it again' : 'Hide' }}
+      {{ preferences.hidden ? 'Put it back on my list' : 'Take it off my list' }}
     </button>
     <ActionProblem :problem="problem" line />
   </div>

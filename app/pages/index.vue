@@ -140,7 +140,7 @@ const move = (step: number): void => {
 function goOn(shell: ShellLine): unknown {
   const { course, plan, suggestion } = shell
   if (shell.writing) return
-  if (plan) return navigateTo(`/plans/${plan.id}/pair`)
+  if (plan) return navigateTo(`/plans/${plan.id}`)
   if (shell.lastRun || !shell.mayPlan || view.value !== 'now') return navigateTo(`/courses/${course.id}`)
   return suggestion ? start(course.id, suggestion.course.id, 'run') : navigateTo(`/fill/${course.id}`)
 }
@@ -236,7 +236,7 @@ const registrarText = computed(() => {
           >, {{ plan.course.term.name }}
           <span class="soft">from {{ sourcesText(plan.sources) }}</span>
         </span>
-        <NuxtLink :to="`/plans/${plan.planId}/pair`">Go on with the plan</NuxtLink>
+        <NuxtLink :to="`/plans/${plan.planId}`">Go on with the plan</NuxtLink>
       </p>
     </div>
     <div v-if="rows.length" ref="list" class="list" tabindex="0" aria-label="Shells">

@@ -74,7 +74,7 @@ function stateOf(plan: PlanLine): { text: string; colour: string } {
       <tbody>
         <tr v-for="plan in data.plans" :key="plan.id">
           <td>
-            <NuxtLink :to="`/plans/${plan.id}/${plan.state === 'run' ? 'run' : 'date'}`">
+            <NuxtLink :to="plan.state === 'run' ? `/plans/${plan.id}/run` : `/plans/${plan.id}`">
               <b>{{ codeOf(plan.target) }}</b> <bdi>{{ plan.target.title }}</bdi>,
               {{ plan.target.term.name }}
             </NuxtLink>

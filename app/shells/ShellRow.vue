@@ -129,7 +129,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
         <NuxtLink v-else-if="shell.course.sharesWith" class="act plain" :to="`/courses/${line.id}`"
           >Open the section</NuxtLink
         >
-        <NuxtLink v-else-if="shell.plan" class="act" :to="`/plans/${shell.plan.id}/pair`"
+        <NuxtLink v-else-if="shell.plan" class="act" :to="`/plans/${shell.plan.id}`"
           >Go on with the plan</NuxtLink
         >
         <button
@@ -181,10 +181,10 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
         <button
           class="link"
           type="button"
-          :aria-label="`${line.hidden ? 'Show again' : 'Hide'} ${name}`"
+          :aria-label="line.hidden ? `Put ${name} back on my list` : `Take ${name} off my list`"
           @click="$emit('prefer', { hidden: !line.hidden })"
         >
-          {{ line.hidden ? 'Show again' : 'Hide' }}
+          {{ line.hidden ? 'Put it back on my list' : 'Take it off my list' }}
         </button>
       </span>
     </div>

@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import { useStagePlan } from './plan/store'
+import { keepPlace } from './last-place'
 import { stageAt } from './stages'
 
 /** A stage: the work in the middle, decisions and reasons at the right, the foot below. */
 defineProps<{ flush?: boolean }>()
 const { plan } = useStagePlan()
 const route = useRoute()
+watch(
+  () => route.fullPath,
+  path => keepPlace(plan.value.id, path),
+  { immediate: true },
+)
 /** What the page is about, for those who hear it; a run that is done has a heading of its own. */
 const heading = computed(() => {
   const stage = stageAt(route.path)

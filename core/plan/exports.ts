@@ -61,12 +61,12 @@ export interface DateTable {
 }
 /**
  * Dates as a table in course order: with a plan's result, old and new side by side with why; without one, as they stand. `plan`: its id, by which
- * its sheet is known again (`core/formats/sheet/plan-dates.ts`).
+ * its sheet is known again (`core/formats/sheet/plan-dates.ts`); `timeZone`: whose clock tells them.
  */
 export function dateTable(
   nodes: readonly OutlineNode[],
   planned: readonly PlannedItem[] | null,
-  plan = '',
+  { plan = '', timeZone = '' }: { plan?: string; timeZone?: string } = {},
 ): DateTable {
   const byId = new Map(planned?.map(item => [item.id, item]) ?? [])
   const items = itemsWithDates(nodes, byId)
@@ -74,12 +74,13 @@ export function dateTable(
   const start = (item: TitledItem) => [item.unitTitle, item.title, item.kind, item.points]
   if (!planned)
     return {
-      header: [...first, 'Opens', 'Due', 'Closes', 'Key'],
+      header: [...first, 'Opens', 'Due', 'Closes', 'Time zone', 'Key'],
       rows: items.map(item => [
         ...start(item),
         cell(item.opens),
         cell(item.due),
         cell(item.closes),
+        timeZone,
         item.lineage,
       ]),
     }
@@ -92,6 +93,7 @@ export function dateTable(
       'Opens',
       'Due',
       'Closes',
+      'Time zone',
       'Held',
       'Flags',
       'Why',
@@ -112,6 +114,7 @@ export function dateTable(
           cell(is.opens),
           cell(is.due),
           cell(is.closes),
+          timeZone,
           heldWords[is.flags.includes('set-by-hand') ? 0 : 1],
           is.flags.join(' '),
           why,

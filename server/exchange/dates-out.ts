@@ -25,11 +25,13 @@ const stamp = (): string => now().toISOString().slice(0, 16)
 /** A plan's dates, old and new, as a table. */
 export async function planDateTable(db: Knex, id: string): Promise<DateTable> {
   const { input, ledger } = await loadPlannedDates(db, id)
-  return dateTable(input.brought.merged.nodes, ledger.items, id)
+  return dateTable(input.brought.merged.nodes, ledger.items, { plan: id, timeZone: input.zone.timeZone })
 }
 /** The dates that stand in a course now, as a table. */
-export const courseDateTable = async (db: Knex, id: string): Promise<DateTable> =>
-  dateTable(await loadOutline(db, id), null)
+export async function courseDateTable(db: Knex, id: string): Promise<DateTable> {
+  const { term } = await loadCourse(db, id)
+  return dateTable(await loadOutline(db, id), null, { timeZone: term.timeZone })
+}
 export const tableAsCsv = ({ header, rows }: DateTable): string => writeCsv(header, rows)
 /** A table of dates as a workbook: real dates, and of a plan's sheet only its new dates may be changed. */
 export function tableAsWorkbook({ header, rows }: DateTable): Promise<Buffer> {

@@ -349,6 +349,7 @@ test('dates go out as a workbook', async ({ page }) => {
     'Opens',
     'Due',
     'Closes',
+    'Time zone',
     'Key',
   ])
   expect(book.worksheets[0]!.rowCount).toBeGreaterThan(40)

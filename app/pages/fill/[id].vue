@@ -88,8 +88,8 @@ const rosterText = computed(() =>
         <p>
           A plan for this shell is under way, from {{ codeText(data.shell.plan.source) }}, saved by
           {{ data.shell.plan.by }}.
-          <NuxtLink :to="`/plans/${data.shell.plan.id}/pair`">Go on with the plan</NuxtLink>, or choose
-          another source to begin a second plan.
+          <NuxtLink :to="`/plans/${data.shell.plan.id}`">Go on with the plan</NuxtLink>, or choose another
+          source to begin a second plan.
         </p>
       </div>
       <p v-if="!data.shell.mayPlan" class="note">

@@ -6,6 +6,7 @@ import FootBar from '../FootBar.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
 import ChosenPanel from './ChosenPanel.vue'
+import ClassStart from './ClassStart.vue'
 import CrossingPicture from './CrossingPicture.vue'
 import EaseLimits from './EaseLimits.vue'
 import EaseView from './EaseView.vue'
@@ -244,6 +245,7 @@ const totals = computed(() => {
         <EaseLimits v-if="isEasing" :items="items" :ease="ease" :may-edit="mayEdit" />
         <div v-if="!isEasing" class="rules">
           <BetterWay />
+          <ClassStart />
           <RulePanel v-model:with-undated="withUndated" :item="current" :items="later" :chosen="laterChosen">
             <SheetBack @compared="(reply, file) => (sheet = { reply, file })" />
           </RulePanel>

@@ -128,7 +128,7 @@ describe('a sheet that came back', () => {
       }),
       items: nodes.map(each => ({ ...each, id: each.lineage, kind: 'quiz' })),
     }).items
-    const { header: names, rows } = dateTable(nodes, planned, 'p1')
+    const { header: names, rows } = dateTable(nodes, planned, { plan: 'p1', timeZone: 'UTC' })
     const { data } = Papa.parse<string[]>(writeCsv(names, rows).slice(1))
     expect(data[1]?.[1]).toBe("'=Item a")
     const standing = planned.map(each => ({ ...each, title: '', held: false }))

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-definePageMeta({ redirect: to => `/plans/${String(to.params.id)}/pair` })
+import { lastPlace } from '~/stages/last-place'
+
+definePageMeta({ redirect: to => lastPlace(String(to.params.id)) })
 </script>
 
 <template><div /></template>
