@@ -123,7 +123,7 @@ const hasFurther = computed(() => props.plan.set.some(entry => entry.state === '
     @retry="$emit('retryFurther')"
   />
   <FindingList v-if="store.findings.length" :findings="store.findings" :plan-id="plan.id" />
-  <OpenPoints v-if="!inPlace" :plan-id="plan.id" />
+  <OpenPoints :plan-id="plan.id" />
   <ToSettle
     v-if="toSettle.length"
     :items="toSettle"
