@@ -25,7 +25,7 @@ test('a kind of item has a rule of its own, with what each way would leave to se
   await choose(page, 'For what the rule is', 'every quiz')
   await expect(page.getByText('No rule of its own')).toBeVisible()
   await expect(page.getByText('the wider rule decides: same week and weekday')).toBeVisible()
-  await page.getByText('Stretched to the length of the term').click()
+  await page.getByText('Stretched to the length of the term', { exact: true }).click()
   await expect(own(page)).toContainText('every quiz: stretched to the length of the term')
   await expect.poll(() => settle(page)).toBeLessThan(before)
   await page.getByText('on the same weekday').click()

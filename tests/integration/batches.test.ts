@@ -163,7 +163,7 @@ describe('a batch', () => {
     expect(first).toMatchObject({
       state: 'look',
       problem: { title: 'To settle: 1 graded item without a category' },
-      effect: { settle: 0, alsoSettle: 1 },
+      effect: { settle: 1, alsoSettle: 1 },
     })
     await changePair(demo.db, office(), id, present(first).id, 'accept')
     expect((await read(id)).counts).toMatchObject({ ready: 1, look: 2 })

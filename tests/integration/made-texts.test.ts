@@ -79,7 +79,7 @@ describe('a text that a run puts together', () => {
     expect((await effectOf(demo.db, await planned([old], shell))).writes).toBe(false)
     await editText(demo.db, old, 'What is it for?', text => text.replace('Say whom', 'Say plainly whom'))
     const again = await planned([old], shell)
-    expect((await effectOf(demo.db, again)).effect.replaced).toBe(1)
+    expect((await effectOf(demo.db, again)).effect.updated.things).toBe(1)
     await run(again)
     expect(await textOf(shell, 'A first square')).toContain('Say plainly whom')
   })
