@@ -12,6 +12,8 @@ async function bring(page: Page, name: string, buffer: Buffer): Promise<void> {
   const path = test.info().outputPath(name)
   writeFileSync(path, buffer)
   await page.goto(`${base()}/files`)
+  // One chooses a file on a page that is there: its list has come.
+  await expect(page.getByText(/You have no files here|Came/).first()).toBeVisible()
   await page.locator('input[type=file]').setInputFiles(path)
   await page.waitForURL(/\/files\/./)
 }

@@ -40,6 +40,7 @@ test('by keyboard alone: from sign-in to the opened shell', async ({ page }) => 
   expect(await tree.evaluate(element => element.contains(document.activeElement))).toBe(false)
 
   await page.keyboard.press('4')
+  await expect(foot(page)).toContainText('99 dates')
   await expect(foot(page)).toContainText('1 to settle')
   await page.keyboard.press('n')
   await page.keyboard.press('e')

@@ -320,6 +320,6 @@ test('several rows that are chosen go into another unit together, and up or down
     ).document.places
   await expect.poll(async () => Object.keys((await document()).into).length).toBe(2)
   await page.getByRole('tree').focus()
-  await page.keyboard.press('Control+ArrowUp')
+  await page.keyboard.press('Control+ArrowDown')
   await expect.poll(async () => Object.keys((await document()).after).length).toBe(2)
 })
