@@ -194,7 +194,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
 <style scoped>
 .shell {
   display: grid;
-  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 300px;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 330px;
   gap: 0 24px;
   padding: 10px 10px 8px;
   min-height: 88px;

@@ -66,9 +66,10 @@ describe('work that was due when class began', () => {
     expect(rules.itemRules.b).toMatchObject({ method: 'offset', times: { due: 'class-start' } })
     expect(planned(rules, all, meets('13:00', '13:50', 1, 3, 5))).toEqual(['13:00', '13:00', '23:59'])
   })
-  it('is told only where hours or days differ', () => {
+  it('is told only where hours differ', () => {
     expect(hoursDiffer(sourceMeetings, meets('13:00', '13:50', 1, 3, 5))).toBe(true)
     expect(hoursDiffer(sourceMeetings, [...sourceMeetings].reverse())).toBe(false)
+    expect(hoursDiffer(sourceMeetings, meets('09:30', '10:20', 1, 2, 3, 4, 5))).toBe(false)
     expect(hoursDiffer(sourceMeetings, [])).toBe(false)
   })
 })

@@ -18,11 +18,8 @@ interface Old {
   readonly items: readonly DatedItem[]
 }
 const startsOf = (meetings: readonly Meeting[]): string =>
-  meetings
-    .map(({ weekday, start }) => `${weekday} ${start}`)
-    .sort()
-    .join(', ')
-/** Whether sections begin their classes at other hours, or on other days, than the old one did; not where one of both has no meetings. */
+  [...new Set(meetings.map(({ start }) => start))].sort().join(', ')
+/** Whether a section begins its classes at other hours than the old one did; not where one of both has no meetings. */
 export const hoursDiffer = (old: readonly Meeting[], now: readonly Meeting[]): boolean =>
   old.length > 0 && now.length > 0 && startsOf(old) !== startsOf(now)
 
