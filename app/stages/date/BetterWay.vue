@@ -13,8 +13,15 @@ const isOpen = computed(() => plan.value.state === 'draft' && plan.value.may.edi
 /** What the plan began with, as long as that is in force; else what would be better now. */
 const told = computed(() => {
   const begun = plan.value.begunWith?.better
-  if (begun && document.value.dates.rule.method === begun.method)
-    return { better: begun, isTaken: true, other: begun.instead.method }
+  if (begun && document.value.dates.rule.method === begun.method) {
+    // Told as it is now: what is carried may have changed since.
+    const { scope, told: ways } = store.comparison ?? { scope: null, told: {} }
+    const [taken, usual] = [ways[begun.method], ways[begun.instead.method]]
+    if (scope?.level !== 'course' || !taken || !usual) return null
+    const instead = { method: begun.instead.method, settles: usual.settles }
+    const better = { method: begun.method, settles: taken.settles, instead }
+    return { better, isTaken: true, other: instead.method }
+  }
   const better = store.datesInput && betterWay(store.datesInput)
   return better ? { better, isTaken: false, other: better.method } : null
 })
