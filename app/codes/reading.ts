@@ -1,4 +1,12 @@
-import { readCode, seasons, type CodePattern, type CodeReading, type Season } from '~~/core/pairing/codes'
+import {
+  codeKey,
+  readCode,
+  seasons,
+  termDisagreement,
+  type CodePattern,
+  type CodeReading,
+  type Season,
+} from '~~/core/pairing/codes'
 import type { CodeRules } from '~~/shared/api/codes'
 
 type Seasons = CodeRules['patterns'][number]['seasons']
@@ -31,11 +39,24 @@ function readingText({ subject, number, section, season, year, reference }: Code
     .map(([name, text]) => `${name} ${text}`)
     .join(', ')
 }
-/** What patterns make of a code, to be shown; nothing where none of them fits. */
+/** What patterns make of a code. */
+export interface TriedCode {
+  /** Its parts in words; null where no pattern fits. */
+  readonly says: string | null
+  /** What two codes of one course have in common. */
+  readonly key: string
+  /** The code names another term than its course's. */
+  readonly wrong: { code: string; term: string } | null
+}
 export function tryCode(
   code: string,
+  term: { name: string; classesFrom: string },
   patterns: readonly CodePattern[],
-): { reading: CodeReading | null; says: string } {
+): TriedCode {
   const reading = readCode(code, patterns)
-  return { reading, says: reading ? readingText(reading) : '' }
+  return {
+    says: reading && readingText(reading),
+    key: codeKey(code, patterns),
+    wrong: termDisagreement(reading, term),
+  }
 }

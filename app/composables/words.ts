@@ -37,6 +37,10 @@ export const courseFacts = (course: CourseLine): string =>
     .filter(Boolean)
     .join(' · ')
 
+const conjunction = new Intl.ListFormat('en-GB')
+/** `BKG 115-02 and BKG 115-03` */
+export const listText = (parts: readonly string[]): string => conjunction.format(parts)
+
 /** `in 3 days`, `tomorrow`, `12 days ago` of a number of days. */
 export function daysText(days: number): string {
   if (days === 0) return 'today'

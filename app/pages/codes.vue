@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { codeKey, codePattern, termDisagreement, type CodePattern } from '~~/core/pairing/codes'
+import { codePattern, type CodePattern } from '~~/core/pairing/codes'
 import type { CodesReply } from '~~/shared/api/codes'
+import CodeRead from '~/codes/CodeRead.vue'
 import { useCodesDraft } from '~/codes/draft'
 import { spellingsOf, tryCode } from '~/codes/reading'
+import TypedCode from '~/codes/TypedCode.vue'
 
 useHead({ title: 'Codes · Northtide' })
 const { data, problem, refresh } = useLoaded(() => api.get<CodesReply>('/codes'))
@@ -27,12 +29,9 @@ function faultOf(at: number): string | undefined {
 }
 const trial = computed(
   () =>
-    data.value?.codes.map(entry => {
-      const { reading, says } = tryCode(entry.code, good.value)
-      return { ...entry, reading, says, wrong: termDisagreement(reading, entry.term) }
-    }) ?? [],
+    data.value?.codes.map(entry => ({ ...entry, tried: tryCode(entry.code, entry.term, good.value) })) ?? [],
 )
-const unread = computed(() => trial.value.filter(entry => !entry.reading).length)
+const unread = computed(() => trial.value.filter(({ tried }) => tried.says === null).length)
 
 const saved = ref(false)
 const {
@@ -155,6 +154,7 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
             </button>
           </p>
         </section>
+        <TypedCode :patterns="good" :mapped="mapped" :terms="data.terms" :courses="data.codes" />
         <section>
           <h2>
             Tried on your courses
@@ -175,16 +175,7 @@ const addPattern = (): unknown => patterns.value.push({ text: '{subject} {number
                 <td>{{ entry.code }}</td>
                 <td>{{ entry.term.name }}</td>
                 <td>
-                  <span v-if="!entry.reading" class="soft">
-                    {{ patterns.length ? 'no pattern fits: ' : '' }}{{ codeKey(entry.code, good) }}, by its
-                    letters and digits
-                  </span>
-                  <template v-else>
-                    {{ entry.says }}
-                    <span v-if="entry.wrong" class="settle">
-                      · the code says {{ entry.wrong.code }}, the course is in {{ entry.wrong.term }}
-                    </span>
-                  </template>
+                  <CodeRead :tried="entry.tried" :has-patterns="patterns.length > 0" />
                 </td>
               </tr>
             </tbody>

@@ -26,7 +26,9 @@ useRefreshWhile(
   1500,
 )
 const sourcesText = (plan: PlanLine): string => {
-  const sources = plan.sources.map(source => `${codeText(source)}, ${source.term.name}`).join('; ')
+  const sources = plan.sources
+    .map(source => `${codeText(source)} ${source.title}, ${source.term.name}`)
+    .join('; ')
   return plan.mode === 'in-place' && plan.state === 'draft' ? `in place, ${sources}` : sources
 }
 const mayDiscard = (plan: PlanLine): boolean =>
@@ -45,6 +47,7 @@ function stateOf(plan: PlanLine): { text: string; colour: string } {
     const rolled = `run, ${counted(plan.run.items, 'item')} added`
     return { text: plan.mode === 'in-place' ? 'rolled in place' : rolled, colour: 'kept' }
   }
+  if (plan.undone) return { text: 'a draft again; its run was undone', colour: '' }
   const waits = plan.target.origin === 'awaited' && plan.mode === 'roll'
   return { text: waits ? 'a draft; waits for its shell' : 'a draft; nothing is written', colour: '' }
 }

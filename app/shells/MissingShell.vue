@@ -17,10 +17,18 @@ watch(about, found => {
 const found = shallowRef<MissingReply | null>(null)
 const sent = ref(false)
 const { run: act, busy, problem: actProblem } = useAction((work: () => Promise<void>) => work())
+/** The code is asked for all the same, though no course has it. */
+const isMeant = ref(false)
 watch([term, code, section], () => {
   found.value = null
   sent.value = false
+  isMeant.value = false
 })
+async function ask(other: string): Promise<void> {
+  code.value = other
+  await nextTick()
+  await why()
+}
 const why = (): Promise<boolean> =>
   act(async () => {
     found.value = await api.get<MissingReply>(
@@ -97,11 +105,36 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
         <button class="act" type="submit" :disabled="busy || !term || !code.trim()">Find out why</button>
       </form>
       <ActionProblem :problem="actProblem" />
-      <div v-if="found" :class="['note why', found.desk ? 'brass' : 'tide']" role="status">
+      <div v-if="found?.resembling && !isMeant" class="note why brass" role="status">
+        <h3>
+          {{
+            found.resembling.length
+              ? `No course has the code ${code.trim()}. Did you mean …`
+              : `No course has the code ${code.trim()}, or one like it.`
+          }}
+        </h3>
+        <p v-if="found.resembling.length" class="meant">
+          <button
+            v-for="other in found.resembling"
+            :key="other"
+            class="link"
+            type="button"
+            :disabled="busy"
+            @click="ask(other)"
+          >
+            {{ other }}
+          </button>
+        </p>
+        <p v-else>Read it once more before you ask a desk for it.</p>
+        <button class="link" type="button" @click="isMeant = true">
+          Ask for {{ code.trim() }} all the same
+        </button>
+      </div>
+      <div v-else-if="found" :class="['note why', found.desk ? 'brass' : 'tide']" role="status">
         <h3>{{ reasons[found.reason] }}</h3>
         <template v-if="found.reason === 'hidden' || found.reason === 'there'"
           ><p>
-            <NuxtLink v-if="found.courseId" :to="`/courses/${found.courseId}`">Open it</NuxtLink
+            <NuxtLink v-if="found.courseId" :to="`/courses/${found.courseId}`">Go to the shell</NuxtLink
             >{{
               found.reason === 'hidden'
                 ? ', or show it again among the hidden shells on the first page.'
@@ -260,6 +293,10 @@ label {
 }
 .why label {
   width: 100%;
+}
+.meant {
+  display: flex;
+  gap: 18px;
 }
 .why p,
 .why h3 {

@@ -142,7 +142,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
           Attach your plan
         </button>
         <NuxtLink v-else-if="shell.lastRun" class="act plain" :to="`/courses/${line.id}`"
-          >Open the shell</NuxtLink
+          >Go to the shell</NuxtLink
         >
         <button
           v-else-if="shell.suggestion && shell.mayPlan"

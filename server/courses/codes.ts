@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { codeKey, codePattern, codePatterns } from '../../core/pairing/codes'
 import type { CodeKnowledge } from '../../core/pairing/suggest'
 import { codeRules, type CodeRules, type CodesReply } from '../../shared/api/codes'
+import { listTerms } from '../calendars/terms.queries'
 import { isoInstant } from '../clock'
 import { refuse } from '../errors/refusal'
 import type { FieldProblem } from '../errors/refusals'
@@ -40,6 +41,7 @@ export async function readCodes(db: Knex, person: Person): Promise<CodesReply> {
     rules,
     saved: found && { by: found.by, at: isoInstant(found.at) },
     may: { edit: isOffice(person) },
+    terms: (await listTerms(db)).map(({ name, classesFrom }) => ({ name, classesFrom })),
     codes: [...codes.values()].slice(0, triedAtMost),
   }
 }

@@ -37,13 +37,38 @@ export async function joinSection(
   trx: Knex,
   sectionId: string,
   contentId: string,
-  runId: string,
+  runId: string | null,
 ): Promise<void> {
   forgetContents(trx)
   await trx('joined_sections')
     .insert({ course_id: sectionId, content_id: contentId, run_id: runId, joined_at: stampOf(now()) })
     .onConflict('course_id')
     .ignore()
+}
+/** A section shows nothing of another any more, and has no dates beside its own content's. */
+export async function partSection(trx: Knex, sectionId: string): Promise<void> {
+  forgetContents(trx)
+  for (const table of ['section_dates', 'section_openings', 'joined_sections'] as const)
+    await trx(table).where({ course_id: sectionId }).delete()
+}
+/** Keeps the dates that a section has itself of what the content has under the same keys, as its dates there. */
+export async function keepOwnDates(trx: Knex, section: string, content: string): Promise<void> {
+  await written(
+    trx,
+    `INSERT INTO section_openings (course_id, content_id, lineage, opens)
+     SELECT :section, :content, own.lineage, own.opens FROM units own
+     JOIN units shown ON shown.course_id = :content AND shown.lineage = own.lineage
+     WHERE own.course_id = :section`,
+    { section, content },
+  )
+  await written(
+    trx,
+    `INSERT INTO section_dates (course_id, content_id, lineage, opens, due, closes)
+     SELECT :section, :content, own.lineage, own.opens, own.due, own.closes FROM items own
+     JOIN items shown ON shown.course_id = :content AND shown.lineage = own.lineage
+     WHERE own.course_id = :section`,
+    { section, content },
+  )
 }
 /** Writes the dates that units and items of the content have in one section. */
 export async function writeSectionDates(

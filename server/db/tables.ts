@@ -482,7 +482,8 @@ export interface TurnRow {
 export interface JoinedSectionRow {
   course_id: string
   content_id: string
-  run_id: string
+  /** The run that joined it; null where it was linked without one. */
+  run_id: string | null
   joined_at: Stamp
 }
 export interface SectionDatesRow extends ItemDates {

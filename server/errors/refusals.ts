@@ -288,6 +288,13 @@ export const refusals = {
     detail: ({ faults }) => `Of one of them ${faults.join(', ')}. Nothing was changed.`,
   }),
 
+  'section-changed': refusal({
+    status: 409,
+    title: 'The section was changed meanwhile',
+    detail:
+      'What would go from it is no longer what you have seen. Nothing was changed. Look at the list again.',
+  }),
+
   // Runs.
   'somebody-is-writing': refusal<{ by: string; since: string }>({
     status: 409,
@@ -303,7 +310,17 @@ export const refusals = {
   'undo-later-run': refusal({
     status: 409,
     title: 'Something was run into this course since',
-    detail: 'Undo the later run first: its record is linked from the course. Nothing was changed.',
+    detail: 'Undo the later run first. Nothing was changed.',
+  }),
+  'undo-linked': refusal({
+    status: 409,
+    title: 'This section shows the content of another by now',
+    detail: 'Unlink it first, on its own page. Nothing was changed.',
+  }),
+  'undo-section-used': refusal({
+    status: 409,
+    title: 'A section that shared this content was filled or changed since',
+    detail: 'Putting the run back would hide what stands there now. Nothing was changed.',
   }),
   'undo-under-way': refusal({
     status: 409,

@@ -14,6 +14,7 @@ import type { CourseAccess } from '../courses/access'
 import { isFileAmong, loadFacts, meetingFacts } from '../courses/courses.queries'
 import { carriedBefore, carrySide, tallyOf } from '../courses/known'
 import { contentsOf } from '../courses/sections.queries'
+import { joinable, type Leaving } from '../sections/joinable'
 import { inSnapshot } from '../db/transaction'
 import { notFound, refuse } from '../errors/refusal'
 import { checkDocument } from './faults'
@@ -147,11 +148,23 @@ function compiledNow(input: CompileInput): CompiledPlan {
 export interface SectionPlan {
   id: string
   ledger: PlanLedger
+  /** What goes from it, where it held something itself. */
+  leaves: readonly Leaving[]
 }
 /** The sections that show the shell's content, chosen now or joined before, each with the dates of its own meetings. */
-export async function sectionPlans(db: Knex, input: CompileInput, beside: Sections): Promise<SectionPlan[]> {
+export async function sectionPlans(
+  db: Knex,
+  plan: Pick<Plan, 'targetId' | 'sourceIds'>,
+  input: CompileInput,
+  beside: Sections,
+): Promise<SectionPlan[]> {
+  const found = await joinable(db, plan.targetId, everySection(beside), plan.sourceIds)
   return Promise.all(
-    everySection(beside).map(async id => ({ id, ledger: planLedger(await sectionInput(db, input, id)) })),
+    everySection(beside).map(async id => ({
+      id,
+      ledger: planLedger(await sectionInput(db, input, id)),
+      leaves: found.get(id)?.leaves ?? [],
+    })),
   )
 }
 
@@ -165,8 +178,9 @@ export function fingerprintOf(
   const { document, traces, unseen, before, source, more, found, target } = input
   const facts = [
     clearing,
-    sections.map(({ id, ledger }) => [
+    sections.map(({ id, ledger, leaves }) => [
       id,
+      leaves,
       ledger.items.map(({ opens, due, closes }) => [opens, due, closes]),
     ]),
     plan.sourceIds,

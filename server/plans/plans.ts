@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { askedOf } from '../../core/carry/base'
 import { codeText } from '../../core/course/code-text'
-import { areOneCourse, codeKey } from '../../core/pairing/codes'
+import { areOneCourse } from '../../core/pairing/codes'
 import { compileTerm } from '../../core/calendar/term'
 import { planBase, planSide, type PlanBase } from '../../core/plan/base'
 import { compileInputOf } from '../../core/plan/ledger'
@@ -15,9 +15,9 @@ import type { WritingNow } from '../../shared/api/writing'
 import { loadCalendar } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import { isoInstant, now } from '../clock'
-import { accessToCourse, accessToCourses, coursesOf, readableCourses } from '../courses/access'
+import { accessToCourse, accessToCourses, readableCourses } from '../courses/access'
 import { codeKnowledge } from '../courses/codes'
-import { coursesInTerm, isFileAmong } from '../courses/courses.queries'
+import { isFileAmong } from '../courses/courses.queries'
 import { carriedBefore } from '../courses/known'
 import { courseLines, lineIn, loadWhole } from '../courses/lines'
 import { inSnapshot, inTransaction } from '../db/transaction'
@@ -29,14 +29,15 @@ import { loadLinks } from '../courses/links.queries'
 import { contentsOf } from '../courses/sections.queries'
 import { outcomeOfRun } from '../run-facts/outcomes'
 import { runsUnderWay } from '../run-facts/run-jobs.queries'
-import { runsInto, undoneRunOf } from '../run-facts/runs.queries'
+import { runsInto, undonePlans, undoneRunOf } from '../run-facts/runs.queries'
 import { writingInto, writingTold } from '../run-facts/writing.queries'
 import { changedCourse, mayRunPlan } from './access'
 import { checkDocument } from './faults'
 import { checkFound, foundAccess } from './found'
 import { checkOffered, checkOnce, checkSources, sameSources } from './pair'
 import * as queries from './plans.queries'
-import { joinable } from './sections'
+import { joinable } from '../sections/joinable'
+import { siblingsOf } from '../sections/siblings'
 import { sourceAccess, whyClosed } from './sources'
 
 const writerOf = async (db: Knex, plan: queries.Plan): Promise<WritingNow> => {
@@ -78,6 +79,7 @@ async function sectionsToJoin(
     db,
     plan.targetId,
     own.map(one => one.id),
+    plan.sourceIds,
   )
   return own.flatMap(course => {
     const one = found.get(course.id)
@@ -184,39 +186,32 @@ async function undoneRun(db: Knex, planId: string): Promise<PlanReply['undone']>
   const run = await undoneRunOf(db, planId)
   return run && { id: run.id, at: isoInstant(run.undone_at ?? '') }
 }
-const neighboursAtMost = 40
 /** Other sections in a course's term with its code or title; and, where it only holds a place, shells that could take it. */
 async function neighbours(
   db: Knex,
   person: Person,
   course: CourseLine,
 ): Promise<{ siblings: string[]; fits: string[] }> {
-  const { patterns } = await codeKnowledge(db)
-  const key = codeKey(course.code, patterns)
-  const rows = await coursesInTerm(db, (await coursesOf(db, person))(), course.term.code)
-  const siblings = rows
-    .filter(row => row.id !== course.id)
-    .filter(row => codeKey(row.code, patterns) === key || row.title === course.title)
-    .map(row => row.id)
-    .slice(0, neighboursAtMost)
+  const siblings = await siblingsOf(db, person, course.id)
   if (course.origin !== 'awaited') return { siblings, fits: [] }
   const access = await accessToCourses(db, person, siblings)
   return { siblings, fits: siblings.filter(one => access.get(one)?.plan) }
 }
 
 /** How a plan stands, for a page that has it open. */
-export async function planState(db: Knex, id: string): Promise<PlanState> {
-  const plan = await queries.findPlan(db, id)
-  if (!plan) throw notFound('This plan')
-  return {
-    revision: plan.revision,
-    state: plan.state,
-    savedAt: isoInstant(plan.updatedAt),
-    savedBy: plan.updatedBy,
-    writing: await writerOf(db, plan),
-    outcome: plan.state === 'draft' ? await outcomeOfRun(db, id) : null,
-  }
-}
+export const planState = (db: Knex, id: string): Promise<PlanState> =>
+  inSnapshot(db, async trx => {
+    const plan = await queries.findPlan(trx, id)
+    if (!plan) throw notFound('This plan')
+    return {
+      revision: plan.revision,
+      state: plan.state,
+      savedAt: isoInstant(plan.updatedAt),
+      savedBy: plan.updatedBy,
+      writing: await writerOf(trx, plan),
+      outcome: plan.state === 'draft' ? await outcomeOfRun(trx, id) : null,
+    }
+  })
 
 /** Saves a plan read at a revision. Another's change in between is told, never overwritten. */
 export async function savePlan(
@@ -312,6 +307,8 @@ export async function listPlans(db: Knex, person: Person): Promise<PlansReply> {
     plans.flatMap(plan => [...plan.sourceIds, plan.targetId]),
   )
   const runs = new Map((await runsInto(db, readable)).map(run => [run.planId, run]))
+  const drafts = plans.filter(plan => plan.state === 'draft').map(plan => plan.id)
+  const undone = await undonePlans(db, drafts)
   const writing = await writingInto(
     db,
     plans.map(plan => plan.targetId),
@@ -328,6 +325,7 @@ export async function listPlans(db: Knex, person: Person): Promise<PlansReply> {
         updatedAt: isoInstant(plan.updatedAt),
         updatedBy: plan.updatedBy,
         run: run ? { id: run.id, at: isoInstant(run.finishedAt), items: arriving(run.effect) } : null,
+        undone: undone.has(plan.id),
         writing: writingTold(writing.get(plan.targetId)),
       }
     }),

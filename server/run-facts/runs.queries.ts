@@ -105,6 +105,15 @@ export async function undoneRunOf(
   const row = await db('runs').where({ plan_id: planId }).orderBy('id', 'desc').first('id', 'undone_at')
   return row?.undone_at ? row : null
 }
+/** Those of some plans of which a run was undone. */
+export const undonePlans = async (db: Knex, planIds: readonly string[]): Promise<Set<string>> =>
+  new Set(
+    await db('runs')
+      .whereIn('plan_id', [...planIds])
+      .whereNotNull('undone_at')
+      .distinct()
+      .pluck<string[]>('plan_id'),
+  )
 /** Which course each shell was last filled from. */
 export async function filledFrom(db: Knex): Promise<Map<string, string>> {
   const rows = await db('runs')

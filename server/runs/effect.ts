@@ -35,7 +35,7 @@ async function effectNow(
   // What could not be made is said here, not only by Run.
   const composed = compiled.rows.filter(row => row.text && isComposed(row.text))
   await composeTexts(trx, plan, input, composed)
-  const sections = await sectionPlans(trx, input, await sectionsOfPlan(trx, plan))
+  const sections = await sectionPlans(trx, plan, input, await sectionsOfPlan(trx, plan))
   const clearable = await clearableIn(trx, plan)
   const fresh = new Set(compiled.placements.flatMap(entry => (entry.dates ? entry.source : [])))
   const ofRun = (items: readonly PlannedItem[]) => items.filter(item => fresh.has(item.id))
@@ -45,13 +45,14 @@ async function effectNow(
   return {
     effect: compiled.effect,
     writes: compiled.placements.length > 0,
-    sections: sections.map(({ id: section, ledger }) => {
+    sections: sections.map(({ id: section, ledger, leaves }) => {
       const items = ofRun(ledger.items)
       const differences = sectionDifferences(shell, items)
       return {
         course: section,
         dates: summarise(items),
         byMeetings,
+        leaves: [...leaves],
         differences: differences.map(each => ({ ...each, title: titles.get(each.lineage) ?? '' })),
       }
     }),

@@ -20,7 +20,7 @@ import { loadCalendar } from '../calendars/terms.queries'
 import { isoInstant, now, stampOf } from '../clock'
 import { hashOf, storeBodies } from '../courses/bodies.queries'
 import { addBases } from '../courses/carried.queries'
-import { loadStanding, settingsHashes } from '../courses/content.queries'
+import { dropContent, loadStanding, settingsHashes } from '../courses/content.queries'
 import { factsOfCourses, isFileAmong, lockCourse, type CourseFacts } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
 import { shownBody } from '../courses/shown/shown'
@@ -49,7 +49,7 @@ import {
   type Plan,
   type Sections,
 } from '../plans/plans.queries'
-import { joinable, type Joinable } from '../plans/sections'
+import { joinable, type Joinable } from '../sections/joinable'
 import { composeTexts } from './texts'
 import { rowsOfLastTerm } from '../student-data/audit.queries'
 import { auditTexts } from '../student-data/audit-texts'
@@ -121,7 +121,7 @@ async function runLocked(
   const known = await findTraces(trx, planId)
   const input = await compileInput(trx, plan, known)
   const compiled = compiledFor(input)
-  const sectioned = await sectionPlans(trx, input, beside)
+  const sectioned = await sectionPlans(trx, plan, input, beside)
   const clearable = await clearableIn(trx, plan)
   const seen = { sections: sectioned, clearing: clearingMark(clearable) }
   if (fingerprintOf(plan, input, compiled, seen) !== fingerprint) throw refuse('changed-since-consent')
@@ -363,7 +363,8 @@ async function joinSections(
 ): Promise<Record<string, queries.FactChanges>> {
   const facts: Record<string, queries.FactChanges> = {}
   const fresh = chosen.filter(id => !before.includes(id))
-  const asked = fresh.length > 0 ? await joinable(trx, plan.targetId, fresh) : new Map<string, Joinable>()
+  const asked =
+    fresh.length > 0 ? await joinable(trx, plan.targetId, fresh, plan.sourceIds) : new Map<string, Joinable>()
   for (const { faults } of asked.values())
     if (faults.length > 0) throw refuse('cannot-join-any-more', { faults })
   const dated = compiled.placements.filter(entry => entry.dates !== null)
@@ -381,6 +382,10 @@ async function joinSections(
     facts[id] = await queries.setShellFacts(trx, id, sectionFactsOf(plan.document, id))
   }
   for (const section of fresh) {
+    if ((asked.get(section)?.leaves.length ?? 0) > 0) {
+      await dropContent(trx, section)
+      await addJob(trx, { kind: 'index', subject: section, personId: null, payload: {} })
+    }
     await sections.copyShellDates(trx, section, plan.targetId)
     await sections.joinSection(trx, section, plan.targetId, runId)
   }

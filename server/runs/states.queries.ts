@@ -1,4 +1,4 @@
-import { forgetContents } from '../courses/sections.queries'
+import { partSection } from '../courses/sections.queries'
 import type { Knex } from 'knex'
 import { now, stampOf } from '../clock'
 import { copyContent, copyWhole, dropContent, holdsAnything } from '../courses/content.queries'
@@ -25,6 +25,8 @@ interface KeptSection {
   readonly dates: readonly Omit<SectionDatesRow, 'course_id'>[]
   /** States that were kept before units opened on dates have none. */
   readonly openings?: readonly Omit<SectionOpeningRow, 'course_id'>[]
+  /** A copy of what it held itself; left out where that was nothing. */
+  readonly copy?: string
 }
 export type CourseFacts = Facts
 /** What is said of a course itself, and of the sections that a run writes beside it. */
@@ -78,7 +80,8 @@ export async function keepState(
       .orderBy('lineage')
       .select('lineage', 'content_id', 'opens')
     const facts = await saidOfCourse(trx, section)
-    sections.push({ id: section, facts, joined: joined ?? null, dates, openings })
+    const own = (await holdsAnything(trx, section)) ? { copy: await hiddenCopy(trx, section) } : {}
+    sections.push({ id: section, facts, joined: joined ?? null, dates, openings, ...own })
   }
   const facts: KeptFacts = { course, sections }
   await trx('kept_states').insert({
@@ -91,10 +94,14 @@ export async function keepState(
   return id
 }
 /**
- * Puts a course and its sections back as they stood. What was made of them meanwhile is gone: keep that first. When it meets is the
- * registrar's to say; only a course that goes `intoItsTerm` takes that along, and what it is.
+ * Puts a course back as it stood, and those of its sections that are named. What was made of them meanwhile is gone: keep that first. When
+ * it meets is the registrar's to say; only a course that goes `intoItsTerm` takes that along, and what it is.
  */
-export async function putState(trx: Knex, stateId: string, intoItsTerm = false): Promise<void> {
+export async function putState(
+  trx: Knex,
+  stateId: string,
+  { intoItsTerm, sectionIds }: { intoItsTerm: boolean; sectionIds: readonly string[] },
+): Promise<void> {
   const state = await trx('kept_states').where({ id: stateId }).first()
   if (!state) throw new Error(`there is no kept state ${stateId}`)
   const { course: whole, sections } = jsonOf(state.facts)
@@ -104,13 +111,13 @@ export async function putState(trx: Knex, stateId: string, intoItsTerm = false):
   if (intoItsTerm) await trx('meetings').where({ course_id: state.course_id }).delete()
   if (state.copy_id) await (intoItsTerm ? copyWhole : copyContent)(trx, state.copy_id, state.course_id)
   await trx('courses').where({ id: state.course_id }).update(course)
-  for (const { id, facts, joined, dates, openings = [] } of sections) {
+  for (const { id, facts, joined, dates, openings = [], copy } of sections) {
+    if (!sectionIds.includes(id)) continue
     const { term_id: _, origin: __, ...said } = facts
     await trx('courses').where({ id }).update(said)
-    forgetContents(trx)
-    await trx('joined_sections').where({ course_id: id }).delete()
-    for (const table of ['section_dates', 'section_openings'] as const)
-      await trx(table).where({ course_id: id }).delete()
+    await partSection(trx, id)
+    await dropContent(trx, id)
+    if (copy) await copyContent(trx, copy, id)
     if (joined) await trx('joined_sections').insert({ course_id: id, ...joined })
     for (const batch of inBatches(dates.map(row => ({ course_id: id, ...row }))))
       await trx('section_dates').insert(batch)
@@ -132,20 +139,24 @@ export async function findState(
 /** Forgets states that were kept for longer than so many days, with their copies: what rested on them cannot be undone any more. Answers how many. */
 export async function dropOldStates(db: Knex, days: number): Promise<number> {
   const until = stampOf(new Date(now().getTime() - days * 86_400_000))
-  const old = await db('kept_states').where('kept_at', '<', until).select('id', 'copy_id')
-  for (const { id, copy_id: copy } of old)
+  const old = await db('kept_states').where('kept_at', '<', until).select('id', 'copy_id', 'facts')
+  for (const { id, copy_id, facts } of old)
     await inTransaction(db, async trx => {
       for (const table of ['runs', 'undos'] as const)
         await trx(table).where({ before_id: id }).update({ before_id: null })
       await trx('kept_states').where({ id }).delete()
-      // A snapshot is a course that people read: it stays.
-      const hidden = await trx('courses')
-        .where({ id: copy ?? '', source_id: `kept:${copy}` })
-        .first('id')
-      if (!hidden) return
-      await dropContent(trx, hidden.id)
-      await trx('meetings').where({ course_id: hidden.id }).delete()
-      await trx('courses').where({ id: hidden.id }).delete()
+      const copies = [copy_id, ...jsonOf(facts).sections.map(({ copy }) => copy)]
+      for (const copy of copies) if (copy) await dropCopy(trx, copy)
     })
   return old.length
+}
+async function dropCopy(trx: Knex, copy: string): Promise<void> {
+  // A snapshot is a course that people read: it stays.
+  const hidden = await trx('courses')
+    .where({ id: copy, source_id: `kept:${copy}` })
+    .first('id')
+  if (!hidden) return
+  await dropContent(trx, hidden.id)
+  await trx('meetings').where({ course_id: hidden.id }).delete()
+  await trx('courses').where({ id: hidden.id }).delete()
 }

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
+import { codeText } from '../../core/course/code-text'
 import { allStudentData, studentDataNames } from '../../core/student-data/student-data'
 import { present } from '../../core/present'
 import type { Since, UndoReply, UndoRequest } from '../../shared/api/undo'
@@ -7,6 +8,7 @@ import { isoInstant } from '../clock'
 import { accessToCourses } from '../courses/access'
 import { lockCourse } from '../courses/courses.queries'
 import { courseLines, lineIn } from '../courses/lines'
+import { contentOf, contentsOf, copyShellDates, sectionsOf } from '../courses/sections.queries'
 import { inTransaction } from '../db/transaction'
 import { editsSince, markStanding, markUndone } from '../editing/edits.queries'
 import { notFound, refuse, Refusal } from '../errors/refusal'
@@ -41,8 +43,12 @@ interface Looked {
   last: queries.Undo | null
   /** The state that it goes to. */
   state: { id: string; copyId: string | null; sections: string[]; termId: string } | null
+  /** Sections that show the course's content now, and those that are put back with it. */
+  sections: { shown: string[]; back: string[] }
   since: Since
   barred: Refusal | null
+  /** What was run into the course since. */
+  later: Run | null
   /** What the run cleared and what is still kept of it. */
   clearings: clearing.Clearing[]
   fingerprint: string
@@ -61,11 +67,14 @@ async function look(trx: Knex, runId: string): Promise<Looked> {
   const state = stateId !== null && found ? { id: stateId, ...found } : null
   const since = state ? await sinceIn(trx, run, state.copyId, last?.id ?? run.id, does) : nothingSince
   const clearings = (await clearing.clearingsOf(trx, run.targetId)).filter(each => each.runId === runId)
-  const barred = await whyBarred(trx, { run, plan, does, last, state, since })
-  const facts = [does, state?.id, since, run.undoneAt, plan.revision, barred?.code]
+  const later = await laterRun(trx, { run, does, last })
+  const sections = await sectionsNow(trx, run.targetId, does, state?.sections ?? [])
+  const barred = await whyBarred(trx, { run, plan, does, last, later, state, since, sections })
+  const facts = [does, state?.id, since, run.undoneAt, plan.revision, barred?.code, sections]
   const fingerprint = createHash('sha256').update(JSON.stringify(facts)).digest('hex')
-  return { run, plan, does, last, state, since, barred, clearings, fingerprint }
+  return { run, plan, does, last, later, state, sections, since, barred, clearings, fingerprint }
 }
+const everyOf = ({ shown, back }: Looked['sections']): string[] => [...new Set([...shown, ...back])].sort()
 const nothingSince: Since = { edits: [], work: [], students: [], mixed: [] }
 
 /** What was done in the course since, and what of it would go with the items that go. */
@@ -120,15 +129,44 @@ async function sinceInPlace(
   const names = await queries.enrolledNames(trx, [...new Set(more.map(({ enrolment }) => enrolment))])
   return { work: [], students: [], mixed: [...new Set(names.values())].sort() }
 }
+/** A run into the same course since: it stands on what this one left, so it is undone first. */
+async function laterRun(
+  trx: Knex,
+  { run, does, last }: Pick<Looked, 'run' | 'does' | 'last'>,
+): Promise<Run | null> {
+  const [latest] = await runsInto(trx, [run.targetId])
+  if (!latest || latest.id === run.id) return null
+  return does === 'undo' || latest.id > present(last).id ? latest : null
+}
+/** A section that was unlinked since goes its own way: undoing leaves it alone. Putting back links again those that the run had linked. */
+async function sectionsNow(
+  trx: Knex,
+  courseId: string,
+  does: Looked['does'],
+  known: readonly string[],
+): Promise<Looked['sections']> {
+  const shown = await sectionsOf(trx, courseId)
+  const contents = await contentsOf(trx, known)
+  const isFree = (id: string): boolean => does === 'redo' && contents.get(id) === id
+  return { shown, back: known.filter(id => shown.includes(id) || isFree(id)) }
+}
+/** Whether something came into a section, or was changed there, since `id`. */
+async function isUsedSince(trx: Knex, sectionIds: readonly string[], id: string): Promise<boolean> {
+  if ((await runsInto(trx, sectionIds)).some(run => run.id > id)) return true
+  for (const section of sectionIds) if ((await editsSince(trx, section, id)).length > 0) return true
+  return false
+}
 async function whyBarred(
   trx: Knex,
-  { run, plan, does, last, state, since }: Pick<Looked, 'run' | 'plan' | 'does' | 'last' | 'state' | 'since'>,
+  looked: Omit<Looked, 'barred' | 'clearings' | 'fingerprint'>,
 ): Promise<Refusal | null> {
+  const { run, plan, does, last, later, state, since, sections } = looked
   if (!state) return refuse('undo-not-kept')
   if ((await runsUnderWay(trx, [run.targetId])).length > 0) return refuse('undo-under-way')
-  const [latest] = await runsInto(trx, [run.targetId])
-  if (does === 'undo' && latest?.id !== run.id) return refuse('undo-later-run')
-  if (does === 'redo' && latest && latest.id > present(last).id) return refuse('undo-later-run')
+  if (later) return refuse('undo-later-run')
+  if ((await contentOf(trx, run.targetId)) !== run.targetId) return refuse('undo-linked')
+  if (does === 'redo' && last && (await isUsedSince(trx, sections.back, last.id)))
+    return refuse('undo-section-used')
   if (does === 'redo' && plan.state !== 'draft') return refuse('undo-later-run')
   if (since.mixed.length > 0) return refuse('undo-mixed-work', { students: since.mixed })
   return null
@@ -137,15 +175,18 @@ async function whyBarred(
 /** Everything that a person must know before a run is undone, or put back. */
 export async function readUndo(db: Knex, person: Person, runId: string): Promise<UndoReply> {
   return inTransaction(db, async trx => {
-    const { run, does, state, since, barred, clearings, fingerprint } = await look(trx, runId)
-    const course = lineIn(await courseLines(trx, person, [run.targetId]))(run.targetId)
+    const looked = await look(trx, runId)
+    const { run, does, later, state, sections, since, barred, clearings, fingerprint } = looked
+    const lineOf = lineIn(await courseLines(trx, person, [run.targetId, ...sections.shown]))
     const kept = clearings.filter(each => each.state === 'kept')
     const history = await queries.undosOf(trx, runId)
     return {
       does,
       barred: barred && { title: barred.told.title, detail: barred.told.detail ?? '' },
-      mayRun: await mayUndo(trx, person, run, state?.sections ?? []),
-      course,
+      later: later && { id: later.id, by: later.by, at: isoInstant(later.finishedAt) },
+      mayRun: await mayUndo(trx, person, run, sections),
+      course: lineOf(run.targetId),
+      sections: sections.shown.map(id => codeText(lineOf(id))),
       planId: run.planId,
       now: await queries.heldIn(trx, run.targetId),
       then: await queries.heldIn(trx, state?.copyId ?? null),
@@ -160,8 +201,8 @@ export async function readUndo(db: Knex, person: Person, runId: string): Promise
     }
   })
 }
-async function mayUndo(trx: Knex, person: Person, run: Run, sections: readonly string[]): Promise<boolean> {
-  const written = [run.targetId, ...sections]
+async function mayUndo(trx: Knex, person: Person, run: Run, sections: Looked['sections']): Promise<boolean> {
+  const written = [run.targetId, ...everyOf(sections)]
   const access = await accessToCourses(trx, person, written)
   return written.every(id => access.get(id)?.run)
 }
@@ -174,10 +215,10 @@ export async function undoRun(db: Knex, person: Person, runId: string, wish: Und
     await lockPlan(trx, run.planId)
     await lockCourse(trx, run.targetId)
     const looked = await look(trx, runId)
-    const { state, since, barred } = looked
+    const { since, barred, sections } = looked
     if (barred) throw barred
-    for (const section of [...(state?.sections ?? [])].sort()) await lockCourse(trx, section)
-    if (!(await mayUndo(trx, person, run, state?.sections ?? [])))
+    for (const section of everyOf(sections)) await lockCourse(trx, section)
+    if (!(await mayUndo(trx, person, run, sections)))
       throw refuse('may-not-run-into', { courses: 'this course' })
     if (looked.fingerprint !== wish.fingerprint) throw refuse('changed-since-consent')
     if (since.work.length > 0 && !wish.keepAside)
@@ -207,9 +248,9 @@ async function keepWorkAside(trx: Knex, person: Person, { run, since }: Looked):
   return id
 }
 async function undo(trx: Knex, person: Person, looked: Looked): Promise<void> {
-  const { run, plan, since, clearings } = looked
+  const { run, plan, since, clearings, sections } = looked
   const state = present(looked.state)
-  const beforeId = await keepState(trx, run.targetId, state.sections)
+  const beforeId = await keepState(trx, run.targetId, everyOf(sections))
   const clearingId = await keepWorkAside(trx, person, looked)
   // The place that it waits for again has the new term's meetings: those of the course as it is now.
   const place = run.snapshotId === null ? null : await placeAgain(trx, person, run)
@@ -217,7 +258,10 @@ async function undo(trx: Knex, person: Person, looked: Looked): Promise<void> {
     await queries.takeOverFromSnapshot(trx, run.targetId, run.snapshotId, studentDataNames)
     await moveDrafts(trx, run.snapshotId, run.targetId)
   }
-  await putState(trx, state.id, run.snapshotId !== null)
+  await putState(trx, state.id, { intoItsTerm: run.snapshotId !== null, sectionIds: sections.back })
+  // Linked since the run: it shows what the course holds now.
+  for (const section of sections.shown)
+    if (!sections.back.includes(section)) await copyShellDates(trx, section, run.targetId)
   for (const each of clearings) if (each.state === 'kept') await restore(trx, person, run.targetId, each.id)
   await markUndone(trx, ...since.edits.map(({ id }) => id))
   await queries.insertUndo(trx, {
@@ -244,16 +288,16 @@ async function restore(trx: Knex, person: Person, courseId: string, clearingId: 
   await clearing.endClearing(trx, clearingId, 'restored', person.id)
 }
 async function redo(trx: Knex, person: Person, looked: Looked): Promise<void> {
-  const { run, since } = looked
+  const { run, since, sections } = looked
   // What was changed in the plan since it was undone is no part of this run: it is kept as it was run.
   const plan = { ...looked.plan, document: run.document }
   const [state, last] = [present(looked.state), present(looked.last)]
   const isInPlace = run.snapshotId !== null
   const kept = isInPlace
     ? await snapshotAgain(trx, person, run, plan)
-    : await keepState(trx, run.targetId, state.sections)
+    : await keepState(trx, run.targetId, everyOf(sections))
   const clearingId = await keepWorkAside(trx, person, looked)
-  await putState(trx, state.id, isInPlace)
+  await putState(trx, state.id, { intoItsTerm: isInPlace, sectionIds: sections.back })
   await clearAtRun(trx, { plan, runId: run.id, person })
   if (last.clearingId !== null) {
     const aside = (await clearing.clearingsOf(trx, run.targetId)).find(({ id }) => id === last.clearingId)

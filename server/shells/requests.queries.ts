@@ -90,6 +90,10 @@ export async function updateRequest(
     .update({ ...change, updated_at: stampOf(now()) })
 }
 
+/** The codes of all courses that the registrar has, of whatever term. */
+export const registrarCodes = (db: Knex): Promise<string[]> =>
+  db('courses').where({ origin: 'registrar' }).distinct().orderBy('code').pluck<string[]>('code')
+
 /** Open requests whose shell has come, with their person on it, are said to have arrived. */
 export async function arriveRequests(db: Knex): Promise<void> {
   const arrived = await selectRows<{ id: string; course_id: string }>(

@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { codeText } from '../../core/course/code-text'
 import { codeKey } from '../../core/pairing/codes'
 import { whyMissing, type Desk, type Missing } from '../../core/pairing/missing'
+import { unknownCode } from '../../core/pairing/resembling'
 import type {
   MissingQuestion,
   MissingReply,
@@ -49,7 +50,8 @@ async function lookFor(db: Knex, person: Person, ask: MissingQuestion): Promise<
 }
 export async function whyNotThere(db: Knex, person: Person, ask: MissingQuestion): Promise<MissingReply> {
   const { missing, courseId } = await lookFor(db, person, ask)
-  return { ...missing, courseId, mails: mailAddress() !== null }
+  const resembling = unknownCode(ask.code, await queries.registrarCodes(db), await codeKnowledge(db))
+  return { ...missing, courseId, mails: mailAddress() !== null, resembling }
 }
 
 const letterOf = (person: Person, shell: string, term: TermLine, missing: Missing, words: string): string =>

@@ -27,6 +27,8 @@ export const codesReply = z.object({
   rules: codeRules,
   saved: z.object({ by: z.string(), at: z.string() }).nullable(),
   may: z.object({ edit: z.boolean() }),
+  /** Every term, the latest first, to try a code of it. */
+  terms: z.array(z.object({ name: z.string(), classesFrom: z.string() })),
   /** The codes of the courses that the person may read, to try rules on. */
   codes: z.array(
     z.object({

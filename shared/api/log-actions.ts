@@ -155,6 +155,14 @@ export const logActions = {
     words: 'chose sections that share the content',
     more: ({ sections }) => [count(sections, 'section')],
   }),
+  'section.linked': action<{ section: string; gone: number }>({
+    words: 'linked a section to the content',
+    more: ({ section, gone }) => [section, gone ? `${counted(gone, 'thing')} of it removed` : null],
+  }),
+  'section.unlinked': action<{ section: string }>({
+    words: 'unlinked a section from the content',
+    more: ({ section }) => [section],
+  }),
   'plan.discarded': action({ words: 'discarded a plan' }),
   'plan.run': action<{ added: { items: number } }>({
     words: 'ran a plan',

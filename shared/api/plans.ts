@@ -12,6 +12,7 @@ import { planDocument } from '../../core/plan/document'
 import { recordEntry, recordLeft } from '../../core/plan/record'
 import { settleNames, type SettleName } from '../../core/plan/to-settle'
 import { courseLine, courseWhole, id, itemDates, lineage, wall } from './courses'
+import { leaving } from './sections'
 import { runOutcome, writingNow } from './writing'
 
 const methodName = z.enum(Object.keys(ruleSchemas) as [MethodName, ...MethodName[]])
@@ -122,7 +123,13 @@ export const planReply = z.object({
   siblings: z.array(courseLine),
   /** Sections that could share this shell’s content, with what stands against it; `chosen`: the run joins them. */
   sections: z.array(
-    z.object({ course: courseLine, chosen: z.boolean(), joined: z.boolean(), faults: z.array(z.string()) }),
+    z.object({
+      course: courseLine,
+      chosen: z.boolean(),
+      joined: z.boolean(),
+      faults: z.array(z.string()),
+      leaves: z.array(leaving),
+    }),
   ),
   /** Shells that a plan which waits for one would fit. */
   fits: z.array(courseLine),
@@ -155,6 +162,8 @@ export const planLine = z.object({
   updatedAt: z.string(),
   updatedBy: z.string(),
   run: z.object({ id, at: z.string(), items: z.int() }).nullable(),
+  /** A draft that was run, and the run undone. */
+  undone: z.boolean(),
   writing: writingNow,
 })
 export const plansReply = z.object({ plans: z.array(planLine) })
@@ -230,6 +239,8 @@ export const effectReply = z.object({
       dates: summary,
       /** Whether a rule looks at meetings or class times; where none does, all sections get the same dates. */
       byMeetings: z.boolean(),
+      /** What goes from it, where it held something itself. */
+      leaves: z.array(leaving),
       differences: z.array(
         z.object({ lineage, title: z.string(), field: z.enum(dateFields), shell: wall, section: wall }),
       ),

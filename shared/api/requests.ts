@@ -9,13 +9,17 @@ export const missingQuestion = z.object({
   section: line(20).default(''),
 })
 export type MissingQuestion = z.infer<typeof missingQuestion>
-/** Why a shell is not there; `desk`: who can help. `courseId`: the shell, where the person may see it. `mails`: whether mail is set up. */
+/**
+ * Why a shell is not there; `desk`: who can help. `courseId`: the shell, where the person may see it. `mails`: whether mail is set up.
+ * `resembling`: of a code that no course has, those that look like it; null of a known code.
+ */
 export const missingReply = z.object({
   reason: z.enum(missingReasons),
   desk: z.enum(desks).nullable(),
   section: z.string().nullable(),
   courseId: id.nullable(),
   mails: z.boolean(),
+  resembling: z.array(z.string()).nullable(),
 })
 export type MissingReply = z.infer<typeof missingReply>
 export const newRequest = missingQuestion.extend({

@@ -26,8 +26,12 @@ export const undoReply = z.object({
   does: z.enum(['undo', 'redo']),
   /** Why it cannot be done; null where it can. */
   barred: z.object({ title: z.string(), detail: z.string() }).nullable(),
+  /** The run into the course since, where that is why. */
+  later: z.object({ id, by: z.string(), at: z.string() }).nullable(),
   mayRun: z.boolean(),
   course: courseLine,
+  /** Sections that show the course's content: what they show changes with it. */
+  sections: z.array(z.string()),
   planId: id,
   /** What the course holds, and what it will hold. */
   now: held,

@@ -95,7 +95,7 @@ test('a week is added in the plan with an item, moved, and dated by a pattern', 
   await expect(row).toContainText('Mon 1 Feb 23:59')
   await runPlan(page, 'ORN 130-01')
   await expect(page.getByRole('row', { name: /^Made in the plan 2/ })).toBeVisible()
-  await page.getByRole('link', { name: 'Open the shell' }).first().click()
+  await page.getByRole('link', { name: 'Go to the shell' }).first().click()
   await page.getByRole('link', { name: 'Field notes 4' }).click()
   await expect(page.getByText('Two hours, from a hide.')).toBeVisible()
 })

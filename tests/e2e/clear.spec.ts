@@ -14,7 +14,7 @@ const selected = (page: Page) => page.locator('[role="option"][aria-selected="tr
 async function run(page: Page, button: string | RegExp): Promise<void> {
   await page.getByText(/^I have seen what changes/).click()
   await page.getByRole('button', { name: button }).click()
-  await expect(foot(page).getByRole('link', { name: /Open the shell/ })).toBeVisible()
+  await expect(foot(page).getByRole('link', { name: /Go to the shell/ })).toBeVisible()
 }
 
 test('traces are settled by keyboard, taken out by the run, and told in the record; the old course keeps its own', async ({

@@ -141,7 +141,7 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
   // The shell itself, readable.
   await page
     .getByRole('main')
-    .getByRole('link', { name: /Open the shell/ })
+    .getByRole('link', { name: /Go to the shell/ })
     .click()
   await expect(page.getByText('Nothing of students is here.')).toBeVisible()
   for (const { id, title } of worked.case.items) {

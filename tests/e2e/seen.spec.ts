@@ -108,7 +108,7 @@ test('on a phone one settles a date, reads the whole effect, runs and opens the 
   await foot(page).getByRole('button', { name: 'Run into HYD 240-01' }).click()
   await expect(page.getByRole('heading', { name: 'HYD 240-01 is filled.' })).toBeVisible({ timeout: 30_000 })
   await foot(page)
-    .getByRole('link', { name: /Open the shell/ })
+    .getByRole('link', { name: /Go to the shell/ })
     .click()
   await expect(page.getByRole('link', { name: 'Lab sheet 1', exact: true })).toBeVisible()
   await expect.poll(() => standsOut(page)).toEqual([])

@@ -218,6 +218,12 @@ describe('a shell that is missing', () => {
     expect(await why(demo.people.marchetti, 'BKG 115')).toEqual(['not-listed', 'school'])
     expect(await why(demo.people.okonjo, 'hyd240', '01')).toEqual(['not-main', 'school'])
     expect(await why(demo.people.marchetti, 'HYD-240', '01')).toEqual(['there', null])
+    const resembling = async (code: string) =>
+      (await whyNotThere(demo.db, demo.people.marchetti, { term: '2027-spring', code, section: '' }))
+        .resembling
+    expect(await resembling('hyd-240')).toBeNull()
+    expect(await resembling('HYD 420')).toContain('HYD 240')
+    expect(await resembling('CHM 999')).toEqual([])
     await fetchNow(3, 'down')
     expect(await why(demo.people.marchetti, 'HYD 999')).toEqual(['fault', 'help'])
     await fetchNow(3)

@@ -140,6 +140,7 @@ describe('undoing a run', () => {
     expect(await demo.db('undos').where({ run_id: id })).toHaveLength(1)
     const later = await run(await planned([demo.courses.template], target))
     await expect(turn(id)).rejects.toMatchObject({ code: 'undo-later-run' })
+    expect((await readUndo(demo.db, who(), id)).later).toMatchObject({ id: later })
     await turn(later)
     await turn(id)
     expect((await loadOutline(demo.db, target)).length).toBeGreaterThan(100)

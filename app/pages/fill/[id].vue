@@ -86,8 +86,9 @@ const rosterText = computed(() =>
       </header>
       <div v-if="data.shell.plan" class="note brass under">
         <p>
-          A plan for this shell is under way, from {{ codeText(data.shell.plan.source) }}, saved by
-          {{ data.shell.plan.by }}.
+          A plan for this shell is under way, from {{ codeText(data.shell.plan.source) }}
+          {{ data.shell.plan.source.title }}, {{ data.shell.plan.source.term.name }}. It was saved
+          {{ instantText(data.shell.plan.updatedAt) }} by {{ data.shell.plan.by }}.
           <NuxtLink :to="`/plans/${data.shell.plan.id}`">Go on with the plan</NuxtLink>, or choose another
           source to begin a second plan.
         </p>
@@ -145,15 +146,21 @@ const rosterText = computed(() =>
           <section v-else-if="way === 'course'">
             <SourceChoice label="Find a course to roll from" :not="[id]"
               ><template #default="{ course }"
-                ><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">
-                  Plan from this course
-                </button></template
+                ><span class="acts"
+                  ><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">
+                    Plan from this course</button
+                  ><NuxtLink class="small" :to="`/courses/${course.id}?for=${id}`"
+                    >Look inside</NuxtLink
+                  ></span
+                ></template
               ></SourceChoice
             >
           </section>
           <section v-else-if="way === 'template'">
             <TemplateList
               ><template #default="{ template }"
+                ><NuxtLink class="small" :to="`/courses/${template.course.id}?for=${id}`"
+                  >Look inside</NuxtLink
                 ><button class="act plain" type="button" :disabled="busy" @click="start(template.course.id)">
                   Plan from this template
                 </button></template
@@ -179,9 +186,13 @@ const rosterText = computed(() =>
           <section v-else-if="way === 'department'">
             <SourceChoice label="Find a course that is shared with you" shared
               ><template #default="{ course }"
-                ><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">
-                  Plan from this course
-                </button></template
+                ><span class="acts"
+                  ><button class="act plain" type="button" :disabled="busy" @click="start(course.id)">
+                    Plan from this course</button
+                  ><NuxtLink class="small" :to="`/courses/${course.id}?for=${id}`"
+                    >Look inside</NuxtLink
+                  ></span
+                ></template
               ></SourceChoice
             >
           </section>

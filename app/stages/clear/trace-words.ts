@@ -11,10 +11,7 @@ import {
   type TraceAnswer,
   type TraceDecisions,
 } from '~~/core/student-data/traces/trace'
-import { counted } from '~/composables/words'
-
-const conjunction = new Intl.ListFormat('en-GB', { type: 'conjunction' })
-const listText = (parts: readonly string[]): string => conjunction.format(parts)
+import { counted, listText } from '~/composables/words'
 
 /** Where in a thing a trace stands: `paragraph 3`, `page 2`, `log.docx, paragraph 3`. */
 export function placeText({ place, paragraph, kinds, file }: Trace): string {

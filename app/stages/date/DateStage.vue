@@ -17,6 +17,7 @@ import PeriodChoice from './PeriodChoice.vue'
 import LedgerTable from './LedgerTable.vue'
 import LedgerTools from './LedgerTools.vue'
 import RulePanel from './RulePanel.vue'
+import SectionsNote from './SectionsNote.vue'
 import SheetBack from './SheetBack.vue'
 import SheetChanges from './SheetChanges.vue'
 import SourceSpan from './SourceSpan.vue'
@@ -246,6 +247,7 @@ const totals = computed(() => {
         <div v-if="!isEasing" class="rules">
           <BetterWay />
           <ClassStart />
+          <SectionsNote />
           <RulePanel v-model:with-undated="withUndated" :item="current" :items="later" :chosen="laterChosen">
             <SheetBack @compared="(reply, file) => (sheet = { reply, file })" />
           </RulePanel>

@@ -15,14 +15,16 @@ defineEmits<{ change: [value: Value] }>()
     <label :for="id">{{ label }}</label>
   </dt>
   <dd>
-    <ElSelect
-      :id="id"
-      :model-value="value"
-      :disabled="!mayEdit"
-      :aria-label="label"
-      @change="(chosen: Value) => $emit('change', chosen)"
-      ><ElOption v-for="option in options" :key="option.value" v-bind="option"
-    /></ElSelect>
+    <slot>
+      <ElSelect
+        :id="id"
+        :model-value="value"
+        :disabled="!mayEdit"
+        :aria-label="label"
+        @change="(chosen: Value) => $emit('change', chosen)"
+        ><ElOption v-for="option in options" :key="option.value" v-bind="option"
+      /></ElSelect>
+    </slot>
   </dd>
 </template>
 
@@ -32,7 +34,7 @@ dd {
   margin: 0;
   padding: 4px 0;
   border-bottom: 1px dotted var(--rule-middle);
-  height: 31px;
+  min-height: 31px;
   display: flex;
   align-items: center;
 }

@@ -4,6 +4,7 @@ import type { OutlineNode } from '~~/core/course/outline'
 import type { ClosurePolicy, Rule, TimePolicy } from '~~/core/dates/rule'
 import { fieldName } from '~/composables/words'
 import PolicyChoice from './PolicyChoice.vue'
+import TimeChoice from './TimeChoice.vue'
 import WeekdayTable from './WeekdayTable.vue'
 
 /** What goes with every method that places dates: times of day, closures, and what each weekday becomes. */
@@ -13,19 +14,6 @@ defineEmits<{
   closure: [field: DateField, policy: ClosurePolicy]
   weekdays: [weekdays: Rule['weekdays']]
 }>()
-const times = (all: string[]): { value: string; label: string }[] => [
-  { value: 'keep', label: 'as it was' },
-  { value: 'class-start', label: 'start of class' },
-  { value: 'class-end', label: 'end of class' },
-  ...all.map(value => ({ value, label: value })),
-]
-const ends = times(['09:00', '12:00', '17:00', '20:00', '23:59'])
-/** Times of day that are offered for each date. */
-const timesOf: Readonly<Record<DateField, ReturnType<typeof times>>> = {
-  opens: times(['00:00', '06:00', '08:00', '09:00', '12:00']),
-  due: ends,
-  closes: ends,
-}
 const policies: { value: ClosurePolicy; label: string }[] = [
   { value: 'next', label: 'next usable day' },
   { value: 'previous', label: 'usable day before' },
@@ -37,12 +25,11 @@ const policies: { value: ClosurePolicy; label: string }[] = [
 <template>
   <div>
     <dl class="choices">
-      <PolicyChoice
+      <TimeChoice
         v-for="field in dateFields"
         :id="`${field}-at`"
         :key="`${field}-at`"
-        :label="`${fieldName(field)} at`"
-        :options="timesOf[field]"
+        :field="field"
         :value="rule.times[field]"
         :may-edit="mayEdit"
         @change="value => $emit('time', field, value)"

@@ -2,6 +2,7 @@
 import { sectionLabels } from '~~/core/pairing/names'
 import { looksAtMeetings } from '~~/core/plan/sections'
 import type { PlanReply } from '~~/shared/api/plans'
+import LeavingList from '~/ui/LeavingList.vue'
 import { usePlan } from '../plan/store'
 import { differenceLines } from '../differences'
 import SectionFacts from './SectionFacts.vue'
@@ -137,6 +138,7 @@ const give = (): Promise<boolean> =>
           It cannot share this content: {{ entry.faults.join(', ') }}.
         </p>
         <p v-else-if="entry.joined" class="small soft">It shares this content already.</p>
+        <LeavingList v-if="!entry.faults.length" :name="codeText(entry.course)" :leaves="entry.leaves" />
         <SectionFacts
           v-if="!entry.faults.length && (entry.joined || entry.chosen) && plan.state === 'draft'"
           :plan="plan"

@@ -116,11 +116,12 @@ export function useSaving({ plan, document, elsewhere, show, change }: Saved) {
     const shown = plan.value
     // What is being sent by now may be the very change that the server told of.
     if (!now || !shown || isSending()) return
+    // A run that is done is shown at once: without a run under way and not yet run, the page before it would come back meanwhile.
+    if (now.state !== shown.state) return show(await fetchNow())
     const { writing, outcome } = now
     if (!isSame([writing, outcome], [shown.writing, shown.outcome]))
       plan.value = { ...shown, writing, outcome }
-    if (now.state !== shown.state) show(await fetchNow())
-    else if (now.revision > revision) await join()
+    if (now.revision > revision) await join()
   }
   /** After a conflict: joins both documents by what was chosen, and saves. What neither clashed about is kept of both. */
   async function choose(choices: Choices): Promise<void> {

@@ -1,9 +1,11 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { watch } from 'vue'
 import { partValuesOf } from '~~/core/carry/again'
 import { recommendedPlan, type PlanDocument } from '~~/core/plan/document'
 import { item, unit } from '~~/tests/support/outline'
 import { somePlan } from '~/testing/plan'
+import type { PlanReply } from '~~/shared/api/plans'
 import { usePlan } from './store'
 
 /** A server that holds one plan, as the real one does: a save on an old revision is refused with 412. */
@@ -211,6 +213,25 @@ describe('a plan changed elsewhere at the same time', () => {
     expect(server.plan.document.names.title).toBe('Tides')
     expect(server.plan.document.carry.leave).toEqual(['a'])
     expect(store.elsewhere).toEqual({ by: 'T. Okonjo', clashes: [] })
+  })
+  it('goes from being run to run with nothing in between', async () => {
+    const { store, server } = await opened()
+    const writing = {
+      plan: 'plan',
+      by: 'I. Marchetti',
+      since: '2027-01-05T20:00:00.000Z',
+    } as PlanReply['writing']
+    server.plan = { ...server.plan, writing }
+    await store.look()
+    const seen: unknown[] = []
+    watch(
+      () => [store.plan?.state, store.plan?.writing !== null],
+      now => seen.push(now),
+      { flush: 'sync' },
+    )
+    server.plan = { ...server.plan, writing: null, state: 'run' }
+    await store.look()
+    expect(seen).toEqual([['run', false]])
   })
   it('is taken over as soon as it is looked at', async () => {
     const { store, colleague } = await opened()

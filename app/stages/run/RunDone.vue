@@ -21,6 +21,17 @@ watch(
   },
   { immediate: true },
 )
+const filled = computed(() =>
+  [
+    props.plan.target.course,
+    ...props.plan.sections.filter(({ joined }) => joined).map(({ course }) => course),
+  ].map(codeText),
+)
+const doneHeading = computed(() => {
+  const names = listText(filled.value)
+  if (inPlace.value) return `${names} is rolled in place.`
+  return `${names} ${filled.value.length === 1 ? 'is' : 'are'} filled.`
+})
 const doneText = computed(() => {
   const { run } = props.plan
   return run ? instantText(run.at) : ''
@@ -50,7 +61,7 @@ const furtherShells = computed(() =>
 <template>
   <p class="caps kept">Done {{ doneText }}</p>
   <h1 ref="heading">
-    {{ codeText(plan.target.course) }} {{ inPlace ? 'is rolled in place' : 'is filled' }}.
+    {{ doneHeading }}
   </h1>
   <p v-if="inPlace" class="lead">
     It stands in {{ plan.target.course.term.name }} now, with its new dates.
@@ -74,7 +85,7 @@ const furtherShells = computed(() =>
     >.
   </p>
   <p class="ways">
-    <NuxtLink class="act" :to="`/courses/${plan.target.course.id}`">Open the shell ⟶</NuxtLink>
+    <NuxtLink class="act" :to="`/courses/${plan.target.course.id}`">Go to the shell ⟶</NuxtLink>
     <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Read the record of the run</NuxtLink>
     <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}/undo`">Undo this run …</NuxtLink>
   </p>

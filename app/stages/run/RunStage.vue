@@ -4,6 +4,7 @@ import type { EffectReply, RunStarted } from '~~/shared/api/plans'
 import BetterWay from '../date/BetterWay.vue'
 import { begunText } from '../pair/begun'
 import FootBar from '../FootBar.vue'
+import OtherSections from './OtherSections.vue'
 import StageFrame from '../StageFrame.vue'
 import { useStagePlan } from '../plan/store'
 import ConsentPanel from './ConsentPanel.vue'
@@ -129,8 +130,12 @@ const totals = computed(() => {
         </p>
       </div>
       <h2 v-if="!isRunning" class="head">What running does to {{ shell }}</h2>
-      <p v-if="!isRunning && begunText(plan.begunWith)" class="soft small">{{ begunText(plan.begunWith) }}</p>
+      <p v-if="!isRunning" class="soft small">
+        {{ begunText(plan.begunWith) }}
+        <NuxtLink :to="`/plans/${plan.id}/pair`">Go through it step by step</NuxtLink>
+      </p>
       <BetterWay v-if="!isRunning" @taken="refresh" />
+      <OtherSections v-if="!isRunning" :plan="plan" @chosen="refresh" />
       <div v-if="plan.writing && !isRunning" class="note brass" role="status">
         <h3>{{ plan.writing.by }} runs into {{ shell }}</h3>
         <p class="small">
@@ -189,7 +194,7 @@ const totals = computed(() => {
         <button class="act on-deep" type="button" :disabled="!mayRun" @click="run">{{ runText }}</button>
       </FootBar>
       <FootBar v-else>
-        <NuxtLink class="act on-deep" :to="`/courses/${plan.target.course.id}`">Open the shell ⟶</NuxtLink>
+        <NuxtLink class="act on-deep" :to="`/courses/${plan.target.course.id}`">Go to the shell ⟶</NuxtLink>
       </FootBar>
     </template>
   </StageFrame>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { EffectReply, PlanReply } from '~~/shared/api/plans'
 import { fieldName } from '~/composables/words'
+import LeavingList from '~/ui/LeavingList.vue'
 
 /** What each section gets that shows this content, before anything is written. */
 const props = defineProps<{ plan: PlanReply; sections: EffectReply['sections'] }>()
@@ -29,6 +30,7 @@ const lines = computed(() =>
         rows: section.differences.slice(0, shownAtMost),
         more: differ > shownAtMost ? counted(differ - shownAtMost, 'more date', 'more dates') : null,
         all: section.differences,
+        leaves: section.leaves,
       },
     ]
   }),
@@ -44,6 +46,7 @@ const at = (moment: string | null): string => (moment ? momentText(moment) : 'no
       <p>
         <b>{{ line.name }}</b> <span class="soft">{{ line.meets }}</span> · {{ line.text }}
       </p>
+      <LeavingList :name="line.name" :leaves="line.leaves" />
       <table v-if="line.rows.length" class="ruled">
         <thead>
           <tr>

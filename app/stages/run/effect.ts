@@ -2,9 +2,8 @@ import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectReply, PlanReply } from '~~/shared/api/plans'
 import type { PlanDocument } from '~~/core/plan/document'
 import { dayText } from '~~/core/dates/words'
-import { present } from '~~/core/present'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
-import { codeText, counted } from '~/composables/words'
+import { codeText, counted, listText } from '~/composables/words'
 
 /** What student data a run clears, and how long it is kept aside; empty where nothing is. */
 export function clearingText({ rows, people, days }: EffectReply['clearing']): string {
@@ -68,7 +67,7 @@ export function sectionChanges(facts: SectionFacts | undefined, section: CourseL
 export function writtenText(plan: PlanReply): string {
   const joined = plan.mode === 'roll' ? plan.sections.filter(entry => entry.chosen || entry.joined) : []
   const names = [shellOf(plan), ...joined.map(entry => entry.course)].map(codeText)
-  return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : present(names[0])
+  return listText(names)
 }
 
 /** The course that a run writes into: the shell, or in place the course itself. */

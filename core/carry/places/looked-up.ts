@@ -35,7 +35,7 @@ export interface PlacesInput {
 type Nodes = ReadonlyMap<string, OutlineNode>
 const byKey = (nodes: readonly OutlineNode[]): Nodes => new Map(nodes.map(node => [node.lineage, node]))
 /** What the shell has of a thing that an earlier run carried: parts that the run made itself count as carried. */
-function valuesHere(node: OutlineNode, base: CarriedBase): PartValues {
+export function valuesHere(node: OutlineNode, base: CarriedBase): PartValues {
   const values = partValuesOf(node, { ...node, dates: node })
   if (values.text === null) return values
   const isAsWritten = base.wroteSettings !== undefined && base.wroteSettings === node.settings

@@ -1,11 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { civilOfDay, dayOf, wallOf } from '../../calendar/day'
+import { civilOfDay, clockOf, dayOf, wallOf } from '../../calendar/day'
 import type { Meeting } from '../../calendar/schema'
 import { springTerm } from '../../../tests/support/worked-case'
 import { dayText } from '../words'
 import { noDateText } from './no-date'
 import type { TypedContext } from './typed'
+import { timeTyped } from './time'
 import { understand } from './understand'
 
 const term = springTerm()
@@ -211,4 +212,27 @@ describe('a typed date', () => {
       { numRuns: 2000 },
     )
   })
+})
+
+describe('a typed time of day', () => {
+  const clock = (text: string): string | null => {
+    const minute = timeTyped(text)
+    return minute === null ? null : clockOf(minute)
+  }
+  it.each([
+    ['14:30', '14:30'],
+    [' 2:30 PM ', '14:30'],
+    ['at noon', '12:00'],
+    ['midnight', '00:00'],
+    ['9', '09:00'],
+    ['9.30', '09:30'],
+    ['0930', '09:30'],
+    ['930', '09:30'],
+    ['12 am', '00:00'],
+    ['23h59', '23:59'],
+  ])('%j is %s', (typed, time) => expect(clock(typed)).toBe(time))
+
+  it.each(['', '25:10', '9:75', '13 pm', 'after class', '5 Feb 9:30'])('%j is none', typed =>
+    expect(clock(typed)).toBeNull(),
+  )
 })

@@ -4,6 +4,7 @@ import { isFarFrom, yearsFrom } from '../far'
 import { civilReaders } from './civil'
 import { relativeReaders } from './relative'
 import { termReaders } from './term-words'
+import { timeOff } from './time'
 import type { DayReader, Said, TypedContext, Understood } from './typed'
 
 const longest = 80
@@ -20,31 +21,6 @@ const plainEnglish: DayReader = (text, { was, today }) => {
 }
 /** Ways of saying a day, in order: the first that knows the text understands it. */
 const readers: readonly DayReader[] = [...relativeReaders, ...termReaders, ...civilReaders, plainEnglish]
-
-interface Timed {
-  /** What is left of the text. */
-  readonly text: string
-  readonly minute: number | null
-  readonly isWrong: string | null
-}
-const clock = /(?:^|\s|t(?=\d))(?:at\s+)?(\d{1,2})(?:[:h.](\d{2})(?::\d{2})?\s*(am|pm)?|\s*(am|pm))$/
-const words: Record<string, number> = { noon: 720, midday: 720, midnight: 0 }
-/** Takes a time off the end of a text. `5.3` is no time: a time with a dot follows a day. */
-function timeOff(text: string): Timed {
-  const word = /(?:^|\s)(?:at\s+)?(noon|midday|midnight)$/.exec(text)
-  if (word?.[1]) return { text: text.slice(0, word.index).trim(), minute: words[word[1]] ?? 0, isWrong: null }
-  const found = clock.exec(text)
-  if (!found || (found.index === 0 && /^\d{1,2}\.\d{2}$/.test(text)))
-    return { text, minute: null, isWrong: null }
-  const [whole, hours, minutes = '0', half = found[4]] = found
-  const hour = half ? (Number(hours) % 12) + (half === 'pm' ? 12 : 0) : Number(hours)
-  const isTime = hour < 24 && Number(minutes) < 60 && (!half || (Number(hours) >= 1 && Number(hours) <= 12))
-  return {
-    text: text.slice(0, found.index).trim(),
-    minute: hour * 60 + Number(minutes),
-    isWrong: isTime ? null : whole.trim(),
-  }
-}
 
 /** Whether a day lies so far from the term that one is asked twice: more than two weeks from classes and exams. */
 const isUnlikely = ({ term }: TypedContext, day: Day): boolean =>

@@ -20,6 +20,7 @@ import { changedAt } from './018-changed-at'
 import { phoneKeys } from './019-phone-keys'
 import { undoAskedAt } from './020-undo-asked'
 import { broughtIn } from './021-brought-in'
+import { linkedSections } from './022-linked-sections'
 
 /** Every migration by name, in order. They only go forward; one that has been released never changes. */
 export const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -44,4 +45,5 @@ export const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '019-phone-keys': phoneKeys,
   '020-undo-asked': undoAskedAt,
   '021-brought-in': broughtIn,
+  '022-linked-sections': linkedSections,
 }

@@ -7,8 +7,10 @@ import type { CourseReply } from '~~/shared/api/courses'
 import CourseClearings from '~/courses/CourseClearings.vue'
 import CourseOutline from '~/courses/CourseOutline.vue'
 import CoursePreferences from '~/courses/CoursePreferences.vue'
+import CourseSections from '~/courses/CourseSections.vue'
 import CourseShares from '~/courses/CourseShares.vue'
 import CourseStaff from '~/courses/CourseStaff.vue'
+import PlanFromHere from '~/courses/PlanFromHere.vue'
 import { courseWindowsText } from '~/courses/windows'
 import WritingNote from '~/shells/WritingNote.vue'
 
@@ -16,6 +18,8 @@ const route = useRoute()
 const id = computed(() => String(route.params.id))
 const { data, problem, refresh } = useLoaded(() => api.get<CourseReply>(`/courses/${id.value}`))
 watch(id, () => void refresh(), { immediate: true })
+/** The shell that one looks for something to fill it with. */
+const forShell = computed(() => (typeof route.query.for === 'string' ? route.query.for : null))
 useHead({ title: () => (data.value ? `${codeText(data.value.course)} · Northtide` : 'Course · Northtide') })
 useRefreshWhile(
   computed(() => Boolean(data.value?.writing)),
@@ -140,6 +144,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
           </div>
         </div>
         <aside>
+          <PlanFromHere v-if="forShell && forShell !== id" :source="id" :shell="forShell" />
           <div v-if="data.lastRun" class="note">
             <h2>Rolled {{ instantText(data.lastRun.at) }}</h2>
             <p class="small">
@@ -197,6 +202,13 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
             <h2>Students’ work here</h2>
             <p class="small">{{ studentDataText(data.studentData) }}.</p>
           </template>
+          <CourseSections
+            v-if="isStaff && data.course.origin !== 'template'"
+            :id="id"
+            :key="id"
+            :may-edit="data.may.edit"
+            @changed="refresh"
+          />
           <CourseClearings v-if="isStaff && data.may.edit" :id="id" @restored="refresh" />
           <CourseStaff v-if="isStaff" :id="id" :may="data.may.delegate" @ready="staffShown = true" />
           <CourseShares

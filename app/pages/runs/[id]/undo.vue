@@ -58,13 +58,22 @@ const historyWords = { undo: 'undone', redo: 'put back' }
   <RunPage :data="data" :problem="problem" waits="Looking what happened there since …" @retry="refresh">
     <template #above="{ data: { course } }">{{ course.term.name }} · {{ shell }}</template>
     <template #title>{{ title }}</template>
-    <template #head="{ data: { now } }">
+    <template #head="{ data: { now, sections } }">
       <p class="lead">{{ shell }} holds {{ heldText(now) }} now. {{ thenText }}</p>
+      <p v-if="sections.length">
+        {{ listText(sections) }} {{ sections.length === 1 ? 'shows' : 'show' }} this content, so what students
+        see there changes as well.
+      </p>
     </template>
     <template #default="{ data: undo }">
       <div v-if="undo.barred" class="note buoy" role="status">
         <h2>{{ undo.barred.title }}</h2>
         <p>{{ undo.barred.detail }}</p>
+        <p v-if="undo.later">
+          <NuxtLink :to="`/runs/${undo.later.id}`"
+            >The record of the later run, {{ instantText(undo.later.at) }} by {{ undo.later.by }}</NuxtLink
+          >
+        </p>
       </div>
       <template v-else>
         <section aria-labelledby="since-head">

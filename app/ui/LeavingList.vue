@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import type { SectionsReply } from '~~/shared/api/sections'
+
+/** Exactly what goes from a section that is to show another's content. */
+const props = defineProps<{ name: string; leaves: SectionsReply['could'][number]['leaves'] }>()
+const countText = computed(() => {
+  const units = props.leaves.filter(({ type }) => type === 'unit').length
+  const items = props.leaves.length - units
+  return [units && counted(units, 'unit'), items && counted(items, 'item')].filter(Boolean).join(' and ')
+})
+</script>
+
+<template>
+  <details v-if="leaves.length" class="small">
+    <summary>
+      {{ countText }} {{ leaves.length === 1 ? 'goes' : 'go' }} from {{ name }}, untouched since
+      {{ leaves.length === 1 ? 'it' : 'they' }} came. Show {{ leaves.length === 1 ? 'it' : 'them' }}
+    </summary>
+    <ul>
+      <li v-for="thing in leaves" :key="thing.lineage">
+        <KindMark v-if="thing.kind" :kind="thing.kind" /> <bdi>{{ thing.title }}</bdi>
+      </li>
+    </ul>
+  </details>
+</template>
+
+<style scoped>
+summary {
+  cursor: pointer;
+  color: var(--buoy);
+}
+ul {
+  list-style: none;
+  max-height: 240px;
+  overflow: auto;
+}
+</style>
