@@ -6,7 +6,7 @@ export const useSession = defineStore('session', () => {
   const session = shallowRef<SessionReply | null>(null)
   const person = computed(() => session.value?.person ?? null)
   function keep(told: SessionReply): void {
-    tellTimeIn(told.clock.timeZone)
+    tellTimeBy(told.clock)
     session.value = told
   }
   const load = async (): Promise<void> => keep(await api.get<SessionReply>('/session'))

@@ -1,5 +1,16 @@
 import { codeOf, codeText, courseText } from '~~/core/course/code-text'
-import { counted, dayText, meetingText, momentText, numberText, shortDay } from '~~/core/dates/words'
+import {
+  counted,
+  dayText,
+  meetingText,
+  momentText,
+  numberText,
+  rangeText,
+  shortDay,
+  yearsOf,
+  yearsOfClasses,
+  type Years,
+} from '~~/core/dates/words'
 import type { DateField } from '~~/core/course/dates'
 import { kindWords } from '~~/core/course/model'
 import { sizeText } from '~~/core/formats/limits'
@@ -18,8 +29,11 @@ export {
   momentText,
   numberText,
   pointsText,
+  rangeText,
   shortDay,
   sizeText,
+  yearsOf,
+  yearsOfClasses,
 }
 
 const fieldNames: Record<DateField, string> = { opens: 'Opens', due: 'Due', closes: 'Closes' }
@@ -27,15 +41,19 @@ export const fieldName = (field: DateField): string => fieldNames[field]
 /** `1 point`, `2.5 points`. */
 export const pointsCounted = (points: number): string =>
   `${pointsText(points)} ${points === 10_000 ? 'point' : 'points'}`
-/** `Autumn 2026 · 2 Sept – 4 Dec · Mon Wed Fri 09:30` */
-export const courseFacts = (course: CourseLine): string =>
-  [
-    course.term.name,
-    `${shortDay(course.term.classesFrom)} – ${shortDay(course.term.classesTo)}`,
-    meetingText(course.meetings),
+/** `Autumn 2026 · 2 Sept – 4 Dec · Mon Wed Fri 09:30`, and the zone where it is not that of the page's clock. */
+export const courseFacts = ({ term, meetings }: CourseLine): string => {
+  const { from, to } = yearsOfClasses(term)
+  const years = from === to && term.name.includes(String(to)) ? ['', ''] : [` ${from}`, ` ${to}`]
+  return [
+    term.name,
+    `${shortDay(term.classesFrom)}${years[0]} – ${shortDay(term.classesTo)}${years[1]}`,
+    meetingText(meetings),
+    term.timeZone !== instituteZone && zoneText(term.timeZone),
   ]
     .filter(Boolean)
     .join(' · ')
+}
 
 const conjunction = new Intl.ListFormat('en-GB')
 /** `BKG 115-02 and BKG 115-03` */
@@ -83,16 +101,38 @@ function clockIn(timeZone: string | undefined): Intl.DateTimeFormat {
 }
 /** The zone of the institute's clock: every page tells time by it, wherever its reader sits. The session says which it is. */
 let instituteZone: string | undefined
-export const tellTimeIn = (timeZone: string): void => {
+/** The year that it is there: whatever was in another is told with its year. */
+let instituteYears: Years | null = null
+export function tellTimeBy({ timeZone, instant }: { timeZone: string; instant: string }): void {
   instituteZone = timeZone
+  const year = Number(instituteClock(instant).slice(0, 4))
+  instituteYears = { from: year, to: year }
 }
+const wallIn = (timeZone: string | undefined, instant: string): string =>
+  clockIn(timeZone).format(new Date(instant)).replace(' ', 'T')
 /** Wall clock `YYYY-MM-DDTHH:MM` of an instant, by the institute's clock. */
-export const instituteClock = (instant: string): string =>
-  clockIn(instituteZone).format(new Date(instant)).replace(' ', 'T')
+export const instituteClock = (instant: string): string => wallIn(instituteZone, instant)
 /** An instant as people read it: `Tue 5 Jan 20:00`, by the institute's clock. */
-export const instantText = (instant: string): string => momentText(instituteClock(instant))
+export const instantText = (instant: string): string => momentText(instituteClock(instant), instituteYears)
+/** `Tue 5 Jan 2027, 20:00` of a wall time. */
+export const momentInFull = (wall: string): string =>
+  `${dayText(wall)} ${wall.slice(0, 4)}, ${wall.slice(11, 16)}`
+/** `Halifax time` of an IANA zone. */
+export const zoneText = (timeZone: string): string =>
+  timeZone === 'UTC' ? 'UTC' : `${timeZone.slice(timeZone.lastIndexOf('/') + 1).replaceAll('_', ' ')} time`
+type OfTerm = Pick<CourseLine, 'term'>
+/** An instant beside a course is told by the clock of its own institution: with the zone, where that is not the page's. */
+const besideOf = ({ term: { timeZone } }: OfTerm, instant: string): { wall: string; zone: string } =>
+  timeZone === instituteZone
+    ? { wall: instituteClock(instant), zone: '' }
+    : { wall: wallIn(timeZone, instant), zone: ` ${zoneText(timeZone)}` }
+/** `Tue 5 Jan 20:00` beside a course. */
+export function instantBeside(course: OfTerm, instant: string): string {
+  const { wall, zone } = besideOf(course, instant)
+  return `${momentText(wall, instituteYears)}${zone}`
+}
 /** The same with its year, for what is read in years to come: `Tue 5 Jan 2027, 20:00`. */
-export function instantInFull(instant: string): string {
-  const wall = instituteClock(instant)
-  return `${dayText(wall)} ${wall.slice(0, 4)}, ${wall.slice(11, 16)}`
+export function instantInFull(course: OfTerm, instant: string): string {
+  const { wall, zone } = besideOf(course, instant)
+  return `${momentInFull(wall)}${zone}`
 }

@@ -4,6 +4,7 @@ import type { CourseReply } from '~~/shared/api/courses'
 
 /** Units and items of a course in their order, with points and dates; an item opens. */
 const props = defineProps<{ course: CourseReply }>()
+const years = computed(() => yearsOfClasses(props.course.course.term))
 const came = computed(() => new Set(props.course.lastRun?.came ?? []))
 const hasPeriods = computed(() => props.course.nodes.some(node => node.gradingPeriod !== null))
 const wasThere = (lineage: string): boolean => props.course.lastRun !== null && !came.value.has(lineage)
@@ -24,7 +25,7 @@ const wasThere = (lineage: string): boolean => props.course.lastRun !== null && 
         <td v-if="node.type === 'unit'" :colspan="(hasPeriods ? 3 : 2) + dateFields.length">
           <bdi>{{ node.title }}</bdi>
           <span v-if="node.opens" class="opens" data-field="opens" :data-at="node.opens">
-            opens {{ momentText(node.opens) }}
+            opens {{ momentText(node.opens, years) }}
           </span>
           <span v-if="node.state !== 'visible'" class="opens">{{ node.state }}</span>
         </td>
@@ -56,7 +57,7 @@ const wasThere = (lineage: string): boolean => props.course.lastRun !== null && 
             :data-at="node[field] ?? ''"
           >
             <template v-if="node[field]">
-              {{ dayText(node[field]) }} <span class="soft">{{ node[field].slice(11) }}</span>
+              {{ dayText(node[field], years) }} <span class="soft">{{ node[field].slice(11) }}</span>
             </template>
           </td>
         </template>

@@ -141,9 +141,8 @@ const pressText = computed(() => {
         :fault="fault"
       />
       <p v-else-if="calendar" class="small">
-        Its classes ran from {{ dayText(calendar.from) }} to
-        {{ `${dayText(calendar.to)} ${calendar.to.slice(0, 4)}` }}. The course gets this calendar as a term of
-        its own. No other course is offered it.
+        Its classes ran from {{ rangeText(calendar.from, calendar.to) }}. The course gets this calendar as a
+        term of its own. No other course is offered it.
       </p>
       <div class="pair">
         <FormField label="Code, if it has one" :fault="fault('code')">

@@ -105,7 +105,7 @@ async function leave(): Promise<void> {
         v-if="session.session"
         class="soft small wide"
         :title="session.session.clock.fixed ? 'The clock is stopped here (NORTHTIDE_NOW)' : 'Now'"
-        >{{ instantText(session.session.clock.instant)
+        >{{ instantText(session.session.clock.instant) }} {{ zoneText(session.session.clock.timeZone)
         }}{{ session.session.clock.fixed ? ', demo clock' : '' }}</span
       >
       <span v-if="session.person" class="who">

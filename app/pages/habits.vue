@@ -77,7 +77,7 @@ const whose = ({ department }: HabitLine): string => (department === null ? 'You
               <b v-if="habit.isUsual" class="kept small">{{ whose(habit) }} begin with it</b>
             </h3>
             <p class="soft small">
-              Kept {{ instantInFull(habit.madeAt) }}, by {{ habit.by }} from
+              Kept {{ momentInFull(instituteClock(habit.madeAt)) }}, by {{ habit.by }} from
               <NuxtLink :to="`/runs/${habit.from.run}`"
                 >the run into {{ habit.from.code }}, {{ habit.from.term }}</NuxtLink
               >

@@ -86,7 +86,7 @@ function stateOf(plan: PlanLine): { text: string; colour: string } {
           <td>
             <span :class="stateOf(plan).colour">{{ stateOf(plan).text }}</span>
           </td>
-          <td class="soft">{{ instantText(plan.updatedAt) }}, {{ plan.updatedBy }}</td>
+          <td class="soft">{{ instantBeside(plan.target, plan.updatedAt) }}, {{ plan.updatedBy }}</td>
           <td class="acts">
             <NuxtLink v-if="plan.run" :to="`/runs/${plan.run.id}`">Record</NuxtLink>
             <template v-else-if="asking === plan.id">

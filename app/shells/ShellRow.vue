@@ -83,14 +83,14 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
       >
       <template v-else-if="shell.plan || shell.lastRun">
         <p v-if="shell.lastRun" class="line">
-          <b class="kept">Rolled</b> {{ instantText(shell.lastRun.at) }} by {{ shell.lastRun.by }}:
-          {{ writtenText }} ·
+          <b class="kept">Rolled</b> {{ instantBeside(shell.course, shell.lastRun.at) }} by
+          {{ shell.lastRun.by }}: {{ writtenText }} ·
           <NuxtLink :to="`/runs/${shell.lastRun.id}`">record</NuxtLink>
         </p>
         <p v-if="shell.plan" class="line">
           <b>A plan is under way</b> from {{ codeText(shell.plan.source) }}, {{ shell.plan.source.term.name }}
           <span class="soft small">
-            · saved {{ instantText(shell.plan.updatedAt) }} by {{ shell.plan.by }}
+            · saved {{ instantBeside(shell.course, shell.plan.updatedAt) }} by {{ shell.plan.by }}
           </span>
         </p>
         <p v-if="shell.plan?.outcome?.state === 'failed'" class="line small">

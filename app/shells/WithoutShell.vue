@@ -63,7 +63,7 @@ const {
                 v-for="entry in terms"
                 :key="entry.code"
                 :value="entry.code"
-                :label="`${entry.name}, classes from ${dayText(entry.classesFrom)}`" /></ElSelect
+                :label="`${entry.name}, classes from ${dayText(entry.classesFrom)} ${entry.classesFrom.slice(0, 4)}`" /></ElSelect
           ></label>
           <p v-if="data && !terms.length" class="settle">
             There is no term after {{ source.term.name }} here yet. The academic office adds terms.

@@ -25,8 +25,9 @@ const factsText = (course: PlanReply['target']['course']): string =>
 
 const stateText = computed(() => {
   const { run, savedAt, savedBy } = props.plan
-  if (isRun.value) return `Run ${instantText(run?.at ?? savedAt)} by ${run?.by ?? savedBy}`
-  if (store.saving === 'saved') return `Draft saved ${instantText(savedAt)}`
+  if (isRun.value)
+    return `Run ${instantBeside(props.plan.target.course, run?.at ?? savedAt)} by ${run?.by ?? savedBy}`
+  if (store.saving === 'saved') return `Draft saved ${instantBeside(props.plan.target.course, savedAt)}`
   return store.saving === 'failed' || store.saving === 'conflict' ? 'Not saved yet' : 'Saving …'
 })
 const rosterText = computed(() =>

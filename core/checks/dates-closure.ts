@@ -1,6 +1,6 @@
 import { dayOf } from '../calendar/day'
 import { dateFields, dateVerbs } from '../course/dates'
-import { dayText } from '../dates/words'
+import { dayText, yearsOf } from '../dates/words'
 import { check } from './check'
 
 /** A date on a day on which no class meets because of a closure. An opening there does no harm. */
@@ -18,7 +18,7 @@ export const datesClosure = check({
           const at = node[field]
           const closure = at === null ? undefined : term.closureOn(dayOf(at))
           if (at === null || !closure) return []
-          const sentence = `It ${dateVerbs[field]} on ${dayText(at)}: ${closure.name || 'no classes'}.`
+          const sentence = `It ${dateVerbs[field]} on ${dayText(at, yearsOf(term))}: ${closure.name || 'no classes'}.`
           return [{ lineage: node.lineage, field, sentence }]
         }),
     ),

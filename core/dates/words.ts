@@ -1,4 +1,5 @@
-import { dayOf, weekdayOf } from '../calendar/day'
+import { civilOfDay, dayOf, weekdayOf } from '../calendar/day'
+import type { Term } from '../calendar/term'
 
 const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
@@ -31,9 +32,30 @@ export const monthName = (month: number): string => longMonths[month - 1] ?? ''
 export const weekdayName = (weekday: number): string => weekdays[weekday - 1]!
 /** Mon … Sun of an ISO weekday. */
 export const weekdayShort = (weekday: number): string => weekdayName(weekday).slice(0, 3)
-/** `Fri 5 Feb` of a date or date-time. */
-export const dayText = (text: string): string =>
-  `${weekdayShort(weekdayOf(dayOf(text)))} ${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
+/** The years of a term: whatever is in them is told without its year. */
+export interface Years {
+  readonly from: number
+  readonly to: number
+}
+/** The years of a term from the first day of classes to the last day, of exams where it has some. */
+export const yearsOf = ({ classes, exams }: Pick<Term, 'classes' | 'exams'>): Years => ({
+  from: civilOfDay(classes.from).year,
+  to: civilOfDay((exams ?? classes).to).year,
+})
+/** The same of a term of which only its class days are known, `YYYY-MM-DD`. */
+export const yearsOfClasses = (term: {
+  readonly classesFrom: string
+  readonly classesTo: string
+}): Years => ({
+  from: Number(term.classesFrom.slice(0, 4)),
+  to: Number(term.classesTo.slice(0, 4)),
+})
+/** `Fri 5 Feb` of a date or date-time; with its year, where that is none of `years`. */
+export function dayText(text: string, years: Years | null = null): string {
+  const day = `${weekdayShort(weekdayOf(dayOf(text)))} ${shortDay(text)}`
+  const year = Number(text.slice(0, 4))
+  return years && (year < years.from || year > years.to) ? `${day} ${year}` : day
+}
 /** `5 Feb` of a date. */
 export const shortDay = (text: string): string =>
   `${Number(text.slice(8, 10))} ${months[Number(text.slice(5, 7)) - 1]}`
@@ -42,8 +64,15 @@ export function spanText(from: string, to: string): string {
   const [first, last] = [from.slice(0, 4), to.slice(0, 4)]
   return `${shortDay(from)}${first === last ? '' : ` ${first}`} to ${shortDay(to)} ${last}`
 }
-/** `Fri 5 Feb 23:59` of a date-time. */
-export const momentText = (text: string): string => `${dayText(text)} ${text.slice(11, 16)}`
+/** `Mon 4 Jan to Fri 16 Apr 2027` of two dates, either of which may be open; both years where it crosses one. */
+export function rangeText(from: string | null, to: string | null): string {
+  const year = to?.slice(0, 4)
+  const begins = from && `${dayText(from)}${from.slice(0, 4) === year ? '' : ` ${from.slice(0, 4)}`}`
+  return `${begins ?? 'any day'} to ${to ? `${dayText(to)} ${year}` : 'no end'}`
+}
+/** `Fri 5 Feb 23:59` of a date-time; with its year, where that is none of `years`. */
+export const momentText = (text: string, years: Years | null = null): string =>
+  `${dayText(text, years)} ${text.slice(11, 16)}`
 /** `Mon Wed Fri 13:00` of a meeting pattern; several times stand apart. */
 export function meetingText(meetings: readonly { weekday: number; start: string }[]): string {
   const byTime = new Map<string, number[]>()

@@ -11,6 +11,7 @@ const props = defineProps<{ course: CourseReply }>()
 const emit = defineEmits<{ changed: [] }>()
 const id = computed(() => props.course.course.id)
 const nodes = computed(() => props.course.nodes)
+const years = computed(() => yearsOfClasses(props.course.course.term))
 const list = ref<HTMLElement>()
 const { selected, select, move } = useSelection(nodes, lineage => {
   const at = nodes.value.findIndex(node => node.lineage === lineage)
@@ -112,7 +113,7 @@ useKeys([
           <KindMark :kind="node.kind" :exam="node.exam" />
           <bdi>{{ node.title }}</bdi>
           <span v-if="node.points !== null" class="soft small">{{ pointsCounted(node.points) }}</span>
-          <span v-if="node.due" class="soft small">due {{ dayText(node.due) }}</span>
+          <span v-if="node.due" class="soft small">due {{ dayText(node.due, years) }}</span>
           <span v-if="node.fixed" class="soft small">fixed by the institution</span>
         </li>
       </ul>

@@ -88,7 +88,7 @@ const rosterText = computed(() =>
         <p>
           A plan for this shell is under way, from {{ codeText(data.shell.plan.source) }}
           {{ data.shell.plan.source.title }}, {{ data.shell.plan.source.term.name }}. It was saved
-          {{ instantText(data.shell.plan.updatedAt) }} by {{ data.shell.plan.by }}.
+          {{ instantBeside(shell, data.shell.plan.updatedAt) }} by {{ data.shell.plan.by }}.
           <NuxtLink :to="`/plans/${data.shell.plan.id}`">Go on with the plan</NuxtLink>, or choose another
           source to begin a second plan.
         </p>

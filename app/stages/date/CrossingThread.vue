@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useStagePlan } from '../plan/store'
 import { threadTitle, type Thread } from './crossing'
 import { sourceY, targetY } from './crossing-axes'
 
@@ -11,7 +12,12 @@ const props = defineProps<{
   mayDrag: boolean
 }>()
 const emit = defineEmits<{ grab: [event: PointerEvent] }>()
-const title = computed(() => threadTitle(props.thread))
+const { store } = useStagePlan()
+const years = computed(() => ({
+  source: yearsOf(present(store.terms).source),
+  target: yearsOf(present(store.terms).target),
+}))
+const title = computed(() => threadTitle(props.thread, years.value))
 const end = computed(() => {
   const scale = props.thread.chosen || props.among ? ' scale(1.5)' : ''
   return `translate(${props.thread.to} ${targetY})${scale}`

@@ -35,7 +35,7 @@ const due = computed(() => {
 /** The old date stays in sight while one types the new one. */
 function was(field: (typeof dateFields)[number]): string {
   const at = props.item.node[field]
-  return at ? `was ${momentText(at)}` : 'had none'
+  return at ? `was ${momentText(at, store.terms && yearsOf(store.terms.source))}` : 'had none'
 }
 const dueOn = (day: Day): number => due.value.get(day) ?? 0
 const ruleDay = computed(() => {

@@ -9,6 +9,7 @@ import { wantsLooking } from './view'
 const props = defineProps<{
   item: LedgerItem
   source: Term | null
+  target: Term | null
   selected: boolean
   /** Whether it is among those that a change of many is for. */
   chosen: boolean
@@ -29,7 +30,8 @@ const cells = computed(() =>
     const noted = props.item.findings.some(({ where }) => where.field === field)
     const old = props.item.node[field]
     // Where the row is looked at, every date says what it was; the telling one stands in its own column.
-    const before = old && props.selected ? `was ${momentText(old)}` : ''
+    const before =
+      old && props.selected ? `was ${momentText(old, props.source && yearsOf(props.source))}` : ''
     return { field, at, outcome, noted, before, none: outcome === 'none' ? 'none' : '–' }
   }),
 )
@@ -76,7 +78,7 @@ const cells = computed(() =>
       @click="emit('field', each)"
     >
       <template v-if="at"
-        ><b>{{ dayText(at) }}</b> <i>{{ at.slice(11) }}</i></template
+        ><b>{{ dayText(at, target && yearsOf(target)) }}</b> <i>{{ at.slice(11) }}</i></template
       >
       <template v-else>{{ none }}</template>
       <small v-if="before" class="soft">{{ before }}</small>

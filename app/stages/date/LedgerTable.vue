@@ -164,6 +164,7 @@ function cancel(): void {
             :item="row"
             :data-index="index"
             :source="store.terms?.source ?? null"
+            :target="store.terms?.target ?? null"
             :selected="row.lineage === selected"
             :chosen="chosen.has(row.lineage)"
             :field="field"

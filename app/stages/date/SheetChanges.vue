@@ -2,6 +2,7 @@
 import { dateFields, type ItemDates } from '~~/core/course/dates'
 import type { SheetReply } from '~~/shared/api/plans'
 import { fieldName } from '~/composables/words'
+import { usePlan } from '../plan/store'
 import { useLeftOut } from './left-out'
 
 /** What a sheet that came back would change. It is taken whole or in part, or not at all. */
@@ -15,7 +16,9 @@ const takeText = computed(() => {
   return all === 1 ? 'Take the change' : `Take all ${all} changes`
 })
 const take = (): void => emit('take', new Map(wanted.value.map(({ id, is }) => [id, is])))
-const told = (at: ItemDates['due']): string => (at ? momentText(at) : 'no date')
+const store = usePlan()
+const years = computed(() => store.terms && yearsOf(store.terms.target))
+const told = (at: ItemDates['due']): string => (at ? momentText(at, years.value) : 'no date')
 function lines({ was, is }: Change): { key: string; name: string; was: string; is: string }[] {
   if (!is) return [{ key: 'held', name: 'Held', was: 'by hand', is: 'by its rule again' }]
   const changed = dateFields.filter(field => was[field] !== is[field])

@@ -3,6 +3,7 @@ import type { DateField } from '~~/core/course/dates'
 import { sentence } from '~~/core/dates/reasons'
 import type { ItemDates } from '~~/core/course/dates'
 import { fieldName } from '~/composables/words'
+import { usePlan } from '../plan/store'
 import SettleChoices from './SettleChoices.vue'
 import { asksPeriod, isUnit, type LedgerItem } from './ledger'
 
@@ -11,12 +12,14 @@ const props = defineProps<{ item: LedgerItem | null; mayEdit: boolean }>()
 defineEmits<{ hold: []; letGo: []; edit: []; settle: [dates: ReadonlyMap<string, ItemDates>] }>()
 /** What matters most comes first. */
 const told: readonly DateField[] = ['due', 'opens', 'closes']
+const store = usePlan()
+const years = computed(() => store.terms && yearsOf(store.terms.target))
 const dates = computed(() => {
   const { item } = props
   if (!item) return []
   return told.flatMap(field => {
     const { at, outcome, reasons } = item.planned.crossed[field]
-    const head = `${fieldName(field)} ${at ? momentText(at) : 'no longer'}`
+    const head = `${fieldName(field)} ${at ? momentText(at, years.value) : 'no longer'}`
     const sentences = reasons.map(sentence)
     const notes = item.findings.filter(({ where }) => where.field === field).map(({ sentence }) => sentence)
     const isTold = sentences.length > 0 || notes.length > 0

@@ -2,7 +2,7 @@ import { dayOf, isoOf, minuteOf, type Day } from '~~/core/calendar/day'
 import type { DateField } from '~~/core/course/dates'
 import { outOfOrder } from '~~/core/dates/crowding'
 import type { Outcome } from '~~/core/dates/flags'
-import { counted, dayText, momentText } from '~~/core/dates/words'
+import { counted, dayText, momentText, type Years } from '~~/core/dates/words'
 import { markOf, unitMark, type Mark } from '~/composables/marks'
 import { left, sourceY, targetY, type Axis } from './crossing-axes'
 import type { LedgerItem } from './ledger'
@@ -203,10 +203,10 @@ export function crossingText(
 
 const toldAtMost = 6
 /** What a thread stands for, item by item. */
-export function threadTitle({ items, field }: Thread): string {
+export function threadTitle({ items, field }: Thread, years: { source: Years; target: Years }): string {
   const lines = items.slice(0, toldAtMost).map(({ node, planned }) => {
     const [was, is] = [node[field], planned[field]]
-    return `${node.title}: ${field} ${was ? momentText(was) : ''} → ${is ? momentText(is) : 'no date'}`
+    return `${node.title}: ${field} ${was ? momentText(was, years.source) : ''} → ${is ? momentText(is, years.target) : 'no date'}`
   })
   const more = items.length - toldAtMost
   return [...lines, ...(more > 0 ? [`and ${more} more`] : [])].join('\n')

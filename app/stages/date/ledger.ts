@@ -131,7 +131,7 @@ export function wasText(node: OutlineNode, source: Term | null): string {
   const field = tellingField(node)
   const at = field && node[field]
   if (!field || !at || !source) return '–'
-  const day = field === 'due' ? dayText(at) : shortDay(at)
+  const day = field === 'due' ? dayText(at, yearsOf(source)) : shortDay(at)
   return `${phaseText(source, at)} · ${pastWords[field]}${day}`
 }
 /** How the date that wants looking at came to be; without one, the telling date. */

@@ -108,8 +108,8 @@ const sides = computed(() => [
             <tr>
               <th scope="row">Term</th>
               <td>
-                {{ side.course.term.name }}, classes {{ dayText(side.course.term.classesFrom) }} to
-                {{ dayText(side.course.term.classesTo) }} {{ side.course.term.classesTo.slice(0, 4) }}
+                {{ side.course.term.name }}, classes
+                {{ rangeText(side.course.term.classesFrom, side.course.term.classesTo) }}
               </td>
             </tr>
             <tr>

@@ -48,12 +48,13 @@ const allOpen = computed(() => groups.value.every(({ key }) => open.value.has(ke
 const openAll = (): void => {
   open.value = allOpen.value ? new Set() : new Set(groups.value.map(({ key }) => key))
 }
+const years = computed(() => store.terms && yearsOf(store.terms.target))
 const datesText = ({ dates }: EffectItem): string =>
   dates
     ? dateFields
         .flatMap(field => {
           const at = dates[field]
-          return at ? [`${fieldName(field).toLowerCase()} ${momentText(at)}`] : []
+          return at ? [`${fieldName(field).toLowerCase()} ${momentText(at, years.value)}`] : []
         })
         .join(', ')
     : ''
@@ -90,7 +91,7 @@ const gradedText = ({ category, rubric, row }: EffectItem): string =>
         >
         <span class="soft small">
           <template v-if="group.happens">{{ group.happens }} · </template
-          ><template v-if="group.opens">opens {{ momentText(group.opens) }} · </template
+          ><template v-if="group.opens">opens {{ momentText(group.opens, years) }} · </template
           >{{ effectCounts(group.counts) }}
         </span>
       </summary>

@@ -34,7 +34,7 @@ const doneHeading = computed(() => {
 })
 const doneText = computed(() => {
   const { run } = props.plan
-  return run ? instantText(run.at) : ''
+  return run ? instantBeside(props.plan.target.course, run.at) : ''
 })
 const titles = computed(() =>
   [props.plan.source, ...props.plan.more].map(side => side.course.title).join(' and '),

@@ -6,6 +6,7 @@ import LeavingList from '~/ui/LeavingList.vue'
 /** What each section gets that shows this content, before anything is written. */
 const props = defineProps<{ plan: PlanReply; sections: EffectReply['sections'] }>()
 const shownAtMost = 6
+const years = computed(() => yearsOfClasses(props.plan.target.course.term))
 const shell = computed(() => codeText(props.plan.target.course))
 const lines = computed(() =>
   props.sections.flatMap(section => {
@@ -36,7 +37,7 @@ const lines = computed(() =>
   }),
 )
 const whole = ref<Set<string>>(new Set())
-const at = (moment: string | null): string => (moment ? momentText(moment) : 'no date')
+const at = (moment: string | null): string => (moment ? momentText(moment, years.value) : 'no date')
 </script>
 
 <template>

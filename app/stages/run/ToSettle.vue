@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { usePlan } from '../plan/store'
 import { howText, type LedgerItem } from '../date/ledger'
 
 /** Items with dates to settle or to look at: they do not bar the way, and each leads to its row. */
@@ -8,9 +9,11 @@ const props = withDefaults(
     what: 'You can run without settling them. Each date is written as the table shows.',
   },
 )
+const store = usePlan()
+const years = computed(() => store.terms && yearsOf(store.terms.target))
 function whenText({ due, opens }: LedgerItem['planned']): string {
-  if (due) return `due ${momentText(due)}`
-  return opens ? `opens ${momentText(opens)}` : ''
+  if (due) return `due ${momentText(due, years.value)}`
+  return opens ? `opens ${momentText(opens, years.value)}` : ''
 }
 const lines = computed(() =>
   props.items.map(item => ({

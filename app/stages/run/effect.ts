@@ -1,7 +1,7 @@
 import type { CourseLine } from '~~/shared/api/courses'
 import type { EffectReply, PlanReply } from '~~/shared/api/plans'
 import type { PlanDocument } from '~~/core/plan/document'
-import { dayText } from '~~/core/dates/words'
+import { rangeText } from '~~/core/dates/words'
 import type { SectionFacts } from '~~/core/plan/parts/sections'
 import { codeText, counted, listText } from '~/composables/words'
 
@@ -29,8 +29,7 @@ export interface FactChange {
 type Windows = CourseLine['windows']
 function daysText(from: string | null, to: string | null): string {
   if (!from && !to) return 'not limited'
-  const end = to ? `${dayText(to)} ${to.slice(0, 4)}` : 'no end'
-  return `${from ? dayText(from) : 'any day'} to ${end}`
+  return rangeText(from, to)
 }
 const enrolText = ({ enrolFrom, enrolTo }: Windows): string => daysText(enrolFrom, enrolTo)
 const openText = ({ openFrom, openTo }: Windows): string => daysText(openFrom, openTo)

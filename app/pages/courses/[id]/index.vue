@@ -146,7 +146,7 @@ const studentDataText = (counts: CourseReply['studentData']): string =>
         <aside>
           <PlanFromHere v-if="forShell && forShell !== id" :source="id" :shell="forShell" />
           <div v-if="data.lastRun" class="note">
-            <h2>Rolled {{ instantText(data.lastRun.at) }}</h2>
+            <h2>Rolled {{ instantBeside(data.course, data.lastRun.at) }}</h2>
             <p class="small">
               from {{ codeText(data.lastRun.source) }}, {{ data.lastRun.source.term.name }}, by
               {{ data.lastRun.by }}.

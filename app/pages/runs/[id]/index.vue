@@ -99,7 +99,7 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
     >
     <template #head="{ data: run }">
       <p class="soft">
-        Run {{ instantInFull(run.finishedAt) }}, by {{ run.by }} ·
+        Run {{ instantInFull(run.target, run.finishedAt) }}, by {{ run.by }} ·
         <NuxtLink :to="`/courses/${run.target.id}`">the shell</NuxtLink> ·
         <NuxtLink :to="`/plans/${run.planId}/run`">the plan</NuxtLink> ·
         <NuxtLink class="no-print" :to="`/runs/${run.id}/undo`">{{
@@ -115,7 +115,8 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
     </template>
     <template #default="{ data: run }">
       <p v-if="run.undoneAt" class="note brass">
-        This run was undone {{ instantInFull(run.undoneAt) }}. What it wrote is not in the course any more.
+        This run was undone {{ instantInFull(run.target, run.undoneAt) }}. What it wrote is not in the course
+        any more.
       </p>
       <KeepHabit :run="run.id" :term="run.target.term.name" />
       <EffectTable v-if="!run.snapshot" :effect="run.effect" :source="run.source" :target="run.target" done />
@@ -199,7 +200,7 @@ const gradedText = ({ category, rubric, gradingPeriod }: Entry): string =>
               </ul>
             </td>
             <td v-for="field in dateFields" :key="field">
-              {{ entry[field] ? momentText(entry[field]) : '' }}
+              {{ entry[field] ? momentText(entry[field], yearsOfClasses(run.target.term)) : '' }}
             </td>
             <td class="soft small">{{ gradedText(entry) }}</td>
             <td class="soft small">{{ entry.flags.join(', ').replaceAll('-', ' ') }}</td>

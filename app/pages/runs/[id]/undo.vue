@@ -71,7 +71,8 @@ const historyWords = { undo: 'undone', redo: 'put back' }
         <p>{{ undo.barred.detail }}</p>
         <p v-if="undo.later">
           <NuxtLink :to="`/runs/${undo.later.id}`"
-            >The record of the later run, {{ instantText(undo.later.at) }} by {{ undo.later.by }}</NuxtLink
+            >The record of the later run, {{ instantBeside(undo.course, undo.later.at) }} by
+            {{ undo.later.by }}</NuxtLink
           >
         </p>
       </div>
@@ -88,7 +89,8 @@ const historyWords = { undo: 'undone', redo: 'put back' }
             </p>
             <ul class="plain">
               <li v-for="edit in undo.since.edits" :key="edit.id">
-                {{ edit.by }} {{ edit.words }} <span class="soft small">{{ instantText(edit.at) }}</span>
+                {{ edit.by }} {{ edit.words }}
+                <span class="soft small">{{ instantBeside(undo.course, edit.at) }}</span>
               </li>
             </ul>
           </template>
@@ -138,7 +140,7 @@ const historyWords = { undo: 'undone', redo: 'put back' }
       <p v-if="undo.history.length" class="soft small">
         <template v-for="(each, at) in undo.history" :key="at">
           {{ at ? 'Before that' : 'This run was' }} {{ historyWords[each.kind] }}
-          {{ instantText(each.at) }} by {{ each.by }}.
+          {{ instantBeside(undo.course, each.at) }} by {{ each.by }}.
         </template>
       </p>
     </template>

@@ -75,7 +75,7 @@ useKeys([
           ><template v-if="data.category"> · {{ data.category }}</template
           ><template v-if="data.gradingPeriod"> · {{ data.gradingPeriod }}</template
           ><template v-for="[name, at] in dates" :key="name">
-            · {{ name.toLowerCase() }} <b>{{ momentText(at!) }}</b></template
+            · {{ name.toLowerCase() }} <b>{{ momentInFull(at!) }}</b></template
           ><template v-for="words in settingWords(data.settings)" :key="words"> · {{ words }}</template
           ><template v-if="data.group"> · for {{ data.group }} only</template>
         </p>
