@@ -40,7 +40,7 @@ const linkText = ({ course, leaves }: Could): string =>
     <p v-for="{ course, mayUnlink } in data.shown" :key="course.id" class="small">
       <NuxtLink v-if="course.id !== id" :to="`/courses/${course.id}`">{{ codeText(course) }}</NuxtLink>
       <template v-else>{{ codeText(course) }}</template>
-      <span class="soft">{{ meetingText(course.meetings) || 'no meeting times' }}</span>
+      {{ ' ' }}<span class="soft">{{ meetingText(course.meetings) || 'no meeting times' }}</span>
       shows it, with dates of its own.
       <button v-if="mayUnlink && asking !== course.id" class="link" type="button" @click="asking = course.id">
         Unlink {{ codeText(course) }} …
@@ -95,7 +95,8 @@ p {
 }
 .ways {
   display: flex;
-  gap: 14px;
+  flex-wrap: wrap;
+  gap: 4px 14px;
   align-items: center;
   margin-top: 6px;
 }

@@ -2,7 +2,11 @@
 import type { SectionsReply } from '~~/shared/api/sections'
 
 /** Exactly what goes from a section that is to show another's content. */
-const props = defineProps<{ name: string; leaves: SectionsReply['could'][number]['leaves'] }>()
+const props = defineProps<{
+  name: string
+  leaves: SectionsReply['could'][number]['leaves']
+  open?: boolean
+}>()
 const countText = computed(() => {
   const units = props.leaves.filter(({ type }) => type === 'unit').length
   const items = props.leaves.length - units
@@ -11,14 +15,15 @@ const countText = computed(() => {
 </script>
 
 <template>
-  <details v-if="leaves.length" class="small">
+  <details v-if="leaves.length" class="small" :open="open">
     <summary>
       {{ countText }} {{ leaves.length === 1 ? 'goes' : 'go' }} from {{ name }}, untouched since
-      {{ leaves.length === 1 ? 'it' : 'they' }} came. Show {{ leaves.length === 1 ? 'it' : 'them' }}
+      {{ leaves.length === 1 ? 'it' : 'they' }} came
     </summary>
     <ul>
       <li v-for="thing in leaves" :key="thing.lineage">
-        <KindMark v-if="thing.kind" :kind="thing.kind" /> <bdi>{{ thing.title }}</bdi>
+        <KindMark v-if="thing.kind" :kind="thing.kind" />{{ ' '
+        }}<bdi :class="thing.type">{{ thing.title }}</bdi>
       </li>
     </ul>
   </details>
@@ -28,6 +33,9 @@ const countText = computed(() => {
 summary {
   cursor: pointer;
   color: var(--buoy);
+}
+.unit {
+  font-weight: 600;
 }
 ul {
   list-style: none;

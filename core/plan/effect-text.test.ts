@@ -59,6 +59,9 @@ describe('the effect of a run in sentences', () => {
     expect(effectText(changed)).toBe(
       'Adds no item. Writes over 2 grade categories. Writes over how grades are reckoned.',
     )
+    const beside = { things: 6, sections: ['HYD 240-02', 'HYD 240-03'] }
+    expect(effectText({ ...nothing, beside })).toContain('Removes 6 things from HYD 240-02 and HYD 240-03.')
+    expect(effectText({ ...nothing, beside })).not.toContain('nothing')
     expect(effectText({ ...nothing, around: { comes: 2, replaced: 1 } })).toBe(
       'Adds no item. Replaces 1 thing around the units.',
     )

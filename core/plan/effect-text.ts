@@ -19,15 +19,17 @@ export const removedText = ({ things, places }: Effect['removed']): string =>
   [things > 0 && counted(things, 'thing'), places > 0 && counted(places, 'empty place')]
     .filter(Boolean)
     .join(' and ')
-/** How many things of the shell are written over or go: what stands in the list that is shown before consent. */
+/** How many things of the shell, and of sections that show its content then, are written over or go: what stands in the lists that are shown before consent. */
 export const lostCount = ({
   replaced,
   updated,
   removed,
   grades,
   around,
-}: Pick<Effect, 'replaced' | 'updated' | 'removed' | 'grades' | 'around'>): number =>
+  beside,
+}: Pick<Effect, 'replaced' | 'updated' | 'removed' | 'grades' | 'around' | 'beside'>): number =>
   replaced +
+  (beside?.things ?? 0) +
   updated.things +
   removed.things +
   removed.places +
@@ -35,6 +37,7 @@ export const lostCount = ({
   (grades.rules ? 1 : 0) +
   around.replaced
 
+const conjunction = new Intl.ListFormat('en-GB')
 /** In which tense an effect is told: of a run to come, or of one that is done. */
 type Tense = 'does' | 'did'
 const verbs = {
@@ -62,7 +65,7 @@ export function effectText(
   effect: Effect,
   { inPlace = false, tense = 'does' }: { inPlace?: boolean; tense?: Tense } = {},
 ): string {
-  const { added, filled, keptBoth, replaced, updated, removed, grades, around, dates } = effect
+  const { added, filled, keptBoth, replaced, updated, removed, grades, around, beside, dates } = effect
   const verb = (name: keyof typeof verbs): string => verbs[name][tense]
   if (inPlace)
     return `${verb('writes')} ${counted(dates.dates, 'date')} into the course itself, after a snapshot of it. ${verb('adds')} nothing.`
@@ -79,6 +82,8 @@ export function effectText(
     grades.changed > 0 && `${verb('writes')} over ${categories(grades.changed)}.`,
     grades.rules && `${verb('writes')} over how grades are reckoned.`,
     removedText(removed) !== '' && `${verb('removes')} ${removedText(removed)}.`,
+    beside &&
+      `${verb('removes')} ${counted(beside.things, 'thing')} from ${conjunction.format(beside.sections)}.`,
     lostCount(effect) === 0 && `${verb('replaces')} and ${verb('removes').toLowerCase()} nothing.`,
   ]
   return sentences.filter(Boolean).join(' ')

@@ -99,6 +99,8 @@ export interface Effect {
   updated: { things: number; parts: Partial<Record<ThingPart, number>> }
   /** What of the shell goes: units and items, and empty places of a template that nothing fills. */
   removed: { things: number; places: number }
+  /** Units and items that go from sections, named, which show the shell's content then; left out where nothing does. */
+  beside?: { things: number; sections: string[] }
   /** Things of the source that come beside something of the shell. */
   keptBoth: number
   /** Units and items that come under another name than they had. */

@@ -4,14 +4,16 @@ import { LRUCache } from 'lru-cache'
 import type { TermCalendar } from '../../core/calendar/schema'
 import { compileTerm } from '../../core/calendar/term'
 import { askedOf } from '../../core/carry/base'
+import { codeText } from '../../core/course/code-text'
 import { planBase, type CarrySide, type PlanSide } from '../../core/plan/base'
 import { compilePlan, type CompiledPlan } from '../../core/plan/compile'
+import type { Effect } from '../../core/plan/effect'
 import { compileInputOf, planLedger, type CompileInput, type PlanLedger } from '../../core/plan/ledger'
 import { present } from '../../core/present'
 import { loadCalendar, loadCalendars } from '../calendars/terms.queries'
 import { zoneRules } from '../calendars/zones'
 import type { CourseAccess } from '../courses/access'
-import { isFileAmong, loadFacts, meetingFacts } from '../courses/courses.queries'
+import { isFileAmong, loadCourse, loadFacts, meetingFacts } from '../courses/courses.queries'
 import { carriedBefore, carrySide, tallyOf } from '../courses/known'
 import { contentsOf } from '../courses/sections.queries'
 import { joinable, type Leaving } from '../sections/joinable'
@@ -148,8 +150,16 @@ function compiledNow(input: CompileInput): CompiledPlan {
 export interface SectionPlan {
   id: string
   ledger: PlanLedger
+  name: string
   /** What goes from it, where it held something itself. */
   leaves: readonly Leaving[]
+}
+/** The effect on the shell and on sections that are to show its content. */
+export function effectBeside(effect: Effect, sections: readonly SectionPlan[]): Effect {
+  const emptied = sections.filter(({ leaves }) => leaves.length > 0)
+  if (emptied.length === 0) return effect
+  const things = emptied.reduce((sum, { leaves }) => sum + leaves.length, 0)
+  return { ...effect, beside: { things, sections: emptied.map(({ name }) => name) } }
 }
 /** The sections that show the shell's content, chosen now or joined before, each with the dates of its own meetings. */
 export async function sectionPlans(
@@ -162,6 +172,7 @@ export async function sectionPlans(
   return Promise.all(
     everySection(beside).map(async id => ({
       id,
+      name: codeText(await loadCourse(db, id)),
       ledger: planLedger(await sectionInput(db, input, id)),
       leaves: found.get(id)?.leaves ?? [],
     })),

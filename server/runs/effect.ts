@@ -8,7 +8,7 @@ import { inSnapshot } from '../db/transaction'
 import { notFound } from '../errors/refusal'
 import { clearableIn, clearingMark, daysKept } from '../student-data/clearing'
 import { areTracesKnown, ensureTraces } from '../student-data/traces'
-import { compiledFor, compileInput, fingerprintOf, sectionPlans } from '../plans/compile'
+import { compiledFor, compileInput, effectBeside, fingerprintOf, sectionPlans } from '../plans/compile'
 import { findPlan, sectionsOfPlan } from '../plans/plans.queries'
 import { composeTexts } from './texts'
 
@@ -43,7 +43,7 @@ async function effectNow(
   const titles = new Map(input.brought.merged.nodes.map(node => [node.lineage, node.title]))
   const byMeetings = looksAtMeetings(plan.document.dates)
   return {
-    effect: compiled.effect,
+    effect: effectBeside(compiled.effect, sections),
     writes: compiled.placements.length > 0,
     sections: sections.map(({ id: section, ledger, leaves }) => {
       const items = ofRun(ledger.items)

@@ -35,7 +35,14 @@ import { writeLog } from '../log/log.queries'
 import type { Person } from '../people/people.queries'
 import { sectionFactsOf } from '../../core/plan/sections'
 import { checkMayRun } from '../plans/access'
-import { compiledFor, compileInput, fingerprintOf, sectionPlans, type SectionPlan } from '../plans/compile'
+import {
+  compiledFor,
+  compileInput,
+  effectBeside,
+  fingerprintOf,
+  sectionPlans,
+  type SectionPlan,
+} from '../plans/compile'
 import {
   dropHeld,
   everySection,
@@ -134,6 +141,7 @@ async function runLocked(
   const courses = await factsOfCourses(trx, [...sidesOfPlan(plan), plan.targetId])
   await checkShellReady(trx, plan, present(courses.get(plan.targetId)))
 
+  const effect = effectBeside(compiled.effect, sectioned)
   const things = compiled.placements.length
   await watch.at('writes', 0, things)
   const running: Running = { runId, person, plan, input, compiled, watch }
@@ -149,7 +157,7 @@ async function runLocked(
     targetId: courseId,
     personId: person.id,
     document: plan.document,
-    effect: compiled.effect,
+    effect,
     entries: packed(
       packedEntries({
         entries: recordEntries(
@@ -194,7 +202,7 @@ async function runLocked(
   if (isInPlace)
     await writeLog(trx, { action: 'plan.run-in-place', ...where, detail: { dates: dates.dates } })
   else await writeLog(trx, { action: 'plan.run', ...where, detail: { added: came } })
-  await watch.finish(trx, runTold(codeText(present(courses.get(courseId))), plan.mode, compiled.effect))
+  await watch.finish(trx, runTold(codeText(present(courses.get(courseId))), plan.mode, effect))
 }
 /** What a mail says of a run that is done. */
 function runTold(name: string, mode: Plan['mode'], effect: Effect): RunTold {

@@ -211,6 +211,7 @@ export const effect = z.object({
   deletedThere: z.int().default(0),
   leftBehind: z.int(),
   leftUnasked: z.int(),
+  beside: z.object({ things: z.int(), sections: z.array(z.string()) }).optional(),
   kept: z.object({ units: z.int(), items: z.int() }),
   grades: z.object({
     by: z.enum(['weights', 'points']),

@@ -18,6 +18,11 @@ test('the office writes patterns and sees at once what they read; pairing warns 
   await expect(page.getByRole('alert')).toContainText('needs {number} or {reference}')
   await page.getByLabel('Pattern 1', { exact: true }).fill('{season} {number}')
   await expect(row).toContainText('the code says autumn, the course is in Spring 2027')
+  // Any code can be tried, also one of a term that has no shell of it yet.
+  await page.getByLabel('Code', { exact: true }).fill('HYD 240')
+  await expect(page.getByText(/A shell of this code would be filled from HYD 240/)).toBeVisible()
+  await page.getByLabel('Code', { exact: true }).fill('CHM 999')
+  await expect(page.getByText(/None of your courses of other terms has this code/)).toBeVisible()
   await page.getByRole('button', { name: 'Add a renumbered course' }).click()
   await page.getByLabel('Old code 1').fill('HYD 140')
   await page.getByLabel('New code 1').fill('HYD140')

@@ -58,6 +58,13 @@ test('the registrar’s list brings a shell and a class that moved its days; goi
   await page.goto(`${base()}/no-shell`)
   await page.getByLabel('Course code').fill('WVG 202')
   await page.getByRole('button', { name: 'Find out why' }).click()
+  // No course has that code: one is asked first, and may mean it.
+  await expect(page.getByRole('status')).toContainText('No course has the code WVG 202. Did you mean …')
+  await page.getByRole('button', { name: 'WVG 201', exact: true }).click()
+  await expect(page.getByRole('status')).toContainText('It exists, but you are not listed on it.')
+  await page.getByLabel('Course code').fill('WVG 202')
+  await page.getByRole('button', { name: 'Find out why' }).click()
+  await page.getByRole('button', { name: 'Ask for WVG 202 all the same' }).click()
   await expect(page.getByRole('status')).toContainText('could not be read last time')
   await page.getByLabel('Your words').fill('It meets on Thursdays.')
   await page.getByRole('button', { name: 'Send it to the help desk' }).click()
@@ -224,7 +231,15 @@ test('a template is made from a course, chosen by its picture, and planned from'
   await page.getByLabel('Find a template').fill('hydrography by unit')
   const template = page.getByRole('article', { name: 'Tides, unit by unit' })
   await expect(template.getByRole('img', { name: '7 units with 97 items' })).toBeVisible()
-  await template.getByRole('button', { name: 'Plan from this template' }).click()
+  // Looking at it begins no plan.
+  await template.getByRole('link', { name: 'Look inside' }).click()
+  await expect(page.getByText('You are only looking: no plan has begun.')).toBeVisible()
+  const drafts = async (): Promise<number> => {
+    const reply = await page.request.get(`${base()}/api/v1/plans`)
+    return ((await reply.json()) as { plans: unknown[] }).plans.length
+  }
+  expect(await drafts()).toBe(0)
+  await page.getByRole('button', { name: 'Plan from it into HYD 310-01' }).click()
   await expect(page.getByRole('group', { name: 'From, stays as it is' })).toContainText('Tides, unit by unit')
   // It is given another name, is offered no more, and goes away for good; the plan from it says so.
   const plan = page.url()

@@ -230,6 +230,14 @@ const changesNothing = computed(() => lostCount(props.effect) === 0)
         <td class="number">{{ effect.removed.things + effect.removed.places }}</td>
         <td>{{ removedText(effect.removed) }} of the shell</td>
       </tr>
+      <tr v-if="effect.beside">
+        <td>Removed beside it</td>
+        <td class="number">{{ effect.beside.things }}</td>
+        <td>
+          from {{ listText(effect.beside.sections) }}, which
+          {{ effect.beside.sections.length === 1 ? 'shows' : 'show' }} this content then
+        </td>
+      </tr>
       <tr v-if="effect.kept.items || effect.kept.units">
         <td>Stay in the shell</td>
         <td class="number">{{ effect.kept.items }}</td>

@@ -26,17 +26,15 @@ const together = useAction(async () => {
 </script>
 
 <template>
-  <div v-if="could.length" class="note">
-    <h3>{{ listText(names) }}: the same course, with the same staff</h3>
-    <p class="small">
-      <button
-        class="act plain"
-        type="button"
-        :disabled="!plan.may.edit || together.busy.value"
-        @click="together.run()"
-      >
+  <section v-if="could.length && plan.may.edit" class="others">
+    <h2>The other {{ names.length === 1 ? 'section' : 'sections' }}</h2>
+    <p class="small">{{ listText(names) }}: the same course, with the same staff.</p>
+    <p>
+      <button class="act plain" type="button" :disabled="together.busy.value" @click="together.run()">
         {{ all.length === 2 ? 'Fill both sections together' : `Fill all ${all.length} sections together` }}
       </button>
+    </p>
+    <p class="small">
       One content for {{ all.length === 2 ? 'both' : 'all' }}, with dates from each one’s own meetings. An
       edit reaches {{ all.length === 2 ? 'both' : 'all' }}.
       <NuxtLink :to="`/plans/${plan.id}/pair`">Other ways to fill {{ listText(names) }}</NuxtLink>
@@ -48,14 +46,14 @@ const together = useAction(async () => {
       :leaves="entry.leaves"
     />
     <ActionProblem :problem="together.problem.value" />
-  </div>
+  </section>
 </template>
 
 <style scoped>
-p {
-  margin: 4px 0;
+.others {
+  margin-top: 22px;
 }
-.act {
-  margin-right: 10px;
+p {
+  margin: 0 0 8px;
 }
 </style>

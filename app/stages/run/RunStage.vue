@@ -135,7 +135,6 @@ const totals = computed(() => {
         <NuxtLink :to="`/plans/${plan.id}/pair`">Go through it step by step</NuxtLink>
       </p>
       <BetterWay v-if="!isRunning" @taken="refresh" />
-      <OtherSections v-if="!isRunning" :plan="plan" @chosen="refresh" />
       <div v-if="plan.writing && !isRunning" class="note brass" role="status">
         <h3>{{ plan.writing.by }} runs into {{ shell }}</h3>
         <p class="small">
@@ -182,6 +181,7 @@ const totals = computed(() => {
         :further-ready="further.effects.value !== null"
         @again="lookAgain"
       />
+      <OtherSections v-if="isDraft && !isRunning" :plan="plan" @chosen="refresh" />
       <template v-else>
         <h2>What was decided</h2>
         <p class="small">

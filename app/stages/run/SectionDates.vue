@@ -47,7 +47,7 @@ const at = (moment: string | null): string => (moment ? momentText(moment, years
       <p>
         <b>{{ line.name }}</b> <span class="soft">{{ line.meets }}</span> · {{ line.text }}
       </p>
-      <LeavingList :name="line.name" :leaves="line.leaves" />
+      <LeavingList :name="line.name" :leaves="line.leaves" open />
       <table v-if="line.rows.length" class="ruled">
         <thead>
           <tr>
