@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Term } from '~~/core/calendar/term'
 import type { DateField } from '~~/core/course/dates'
+import type { Years } from '~~/core/dates/words'
 import { fieldName } from '~/composables/words'
 import { fieldsOf, howText, isUnit, wasText, type LedgerItem } from './ledger'
 import { wantsLooking } from './view'
@@ -9,7 +10,8 @@ import { wantsLooking } from './view'
 const props = defineProps<{
   item: LedgerItem
   source: Term | null
-  target: Term | null
+  /** The years of the new term: a date of another says so. */
+  years: Years | null
   selected: boolean
   /** Whether it is among those that a change of many is for. */
   chosen: boolean
@@ -78,7 +80,7 @@ const cells = computed(() =>
       @click="emit('field', each)"
     >
       <template v-if="at"
-        ><b>{{ dayText(at, target && yearsOf(target)) }}</b> <i>{{ at.slice(11) }}</i></template
+        ><b>{{ dayText(at, years) }}</b> <i>{{ at.slice(11) }}</i></template
       >
       <template v-else>{{ none }}</template>
       <small v-if="before" class="soft">{{ before }}</small>

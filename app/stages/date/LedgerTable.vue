@@ -31,6 +31,7 @@ const emit = defineEmits<{
   cancel: []
 }>()
 const store = usePlan()
+const years = computed(() => store.terms && yearsOf(store.terms.target))
 const list = ref<HTMLElement>()
 const columns: { name: string; order: Exclude<LedgerOrder, 'course'> }[] = [
   { name: 'Item', order: 'item' },
@@ -164,7 +165,7 @@ function cancel(): void {
             :item="row"
             :data-index="index"
             :source="store.terms?.source ?? null"
-            :target="store.terms?.target ?? null"
+            :years="years"
             :selected="row.lineage === selected"
             :chosen="chosen.has(row.lineage)"
             :field="field"
