@@ -1,3 +1,4 @@
+import type { Years } from '~~/core/calendar/zone'
 import { codeOf, codeText, courseText } from '~~/core/course/code-text'
 import {
   counted,
@@ -9,7 +10,6 @@ import {
   shortDay,
   yearsOf,
   yearsOfClasses,
-  type Years,
 } from '~~/core/dates/words'
 import type { DateField } from '~~/core/course/dates'
 import { kindWords } from '~~/core/course/model'

@@ -1,5 +1,6 @@
 import { civilOfDay, dayOf, weekdayOf } from '../calendar/day'
 import type { Term } from '../calendar/term'
+import type { Years } from '../calendar/zone'
 
 const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
@@ -32,11 +33,6 @@ export const monthName = (month: number): string => longMonths[month - 1] ?? ''
 export const weekdayName = (weekday: number): string => weekdays[weekday - 1]!
 /** Mon … Sun of an ISO weekday. */
 export const weekdayShort = (weekday: number): string => weekdayName(weekday).slice(0, 3)
-/** The years of a term: whatever is in them is told without its year. */
-export interface Years {
-  readonly from: number
-  readonly to: number
-}
 /** The years of a term from the first day of classes to the last day, of exams where it has some. */
 export const yearsOf = ({ classes, exams }: Pick<Term, 'classes' | 'exams'>): Years => ({
   from: civilOfDay(classes.from).year,

@@ -1,5 +1,6 @@
 import { settingTitles, type SettingName } from '../course/settings'
-import { counted, momentText, type Years } from '../dates/words'
+import type { Years } from '../calendar/zone'
+import { counted, momentText } from '../dates/words'
 import { pointsText } from '../grading/points'
 import { partsOfChange, type EditedPart, type Thing, type ThingChange } from './parts'
 

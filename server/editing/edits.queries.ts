@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { rowOfItemFields } from '../../core/course/fields'
 import type { MadeThing } from '../../core/carry/added'
+import type { ThingChange } from '../../core/editing/parts'
 import type { ItemDates } from '../../core/course/dates'
 import { pointsText } from '../../core/grading/points'
 import { now, stampOf } from '../clock'
@@ -25,7 +26,12 @@ export interface FormerFields extends ItemDates {
 export interface Former {
   stood: Stands[]
   added: string | null
+  /** Of edits of before parts were kept each by itself. */
   fields?: FormerFields[]
+  /** What it changed part by part. */
+  changes?: ThingChange[]
+  /** The line of the log that tells it. */
+  log?: string
 }
 
 /** Writes dates, points, categories and grading periods of some items, all at once. */
@@ -123,6 +129,33 @@ export async function insertEdit(
     undone_at: null,
   })
   return id
+}
+/** The latest change of a course that stands, with who made it. */
+export async function latestEdit(
+  db: Knex,
+  courseId: string,
+): Promise<{ id: string; personId: string; at: string; former: Former } | null> {
+  const row = await db('course_edits')
+    .where({ course_id: courseId })
+    .whereNull('undone_at')
+    .orderBy('id', 'desc')
+    .first()
+  return row ? { id: row.id, personId: row.person_id, at: row.at, former: jsonOf(row.former) } : null
+}
+/** An edit goes on: what followed at once in the same thing is part of it. */
+export async function widenEdit(trx: Knex, id: string, words: string, former: Former): Promise<void> {
+  await trx('course_edits')
+    .where({ id })
+    .update({ words, former: json(former) })
+}
+/** What the changes that stand and came after one did. */
+export async function editsAfter(db: Knex, courseId: string, afterId: string): Promise<Former[]> {
+  const rows = await db('course_edits')
+    .where({ course_id: courseId })
+    .where('id', '>', afterId)
+    .whereNull('undone_at')
+    .select('former')
+  return rows.map(({ former }) => jsonOf(former))
 }
 export interface EditLine {
   id: string

@@ -436,6 +436,23 @@ export const refusals = {
     title: 'This change can no longer be taken back',
     detail: 'Something else was changed after it. Take the later changes back first, or change it by hand.',
   }),
+  'edit-of-content': refusal({
+    status: 409,
+    title: 'This section shows the content of another',
+    detail: 'Its dates can be changed here. Everything else is changed in the course whose content it is.',
+  }),
+  'edit-refused': refusal<{ title: string; message: string; field: string }>({
+    status: 400,
+    title: ({ title }) => `“${title}” was not changed`,
+    detail: ({ message }) => message,
+    errors: ({ message, field }) => [{ field, message }],
+  }),
+  'edit-has-work': refusal<{ title: string; records: number }>({
+    status: 409,
+    title: ({ title }) => `Students have worked on “${title}”`,
+    detail: ({ records }) =>
+      `It holds ${records} ${records === 1 ? 'record' : 'records'} of theirs, so it is not removed. Hide it instead. Nothing was changed.`,
+  }),
   'edit-worked-on': refusal({
     status: 409,
     title: 'Students have worked on it',

@@ -3,6 +3,7 @@ import type { CarriedBase } from '../../core/carry/base'
 import { comparableTitle } from '../../core/carry/titles'
 import { dateFields } from '../../core/course/dates'
 import { counted } from '../../core/dates/words'
+import { changesOf, type Parts, type ThingChange } from '../../core/editing/parts'
 import { finding, type Finding } from '../../core/formats/findings'
 import type { Results as RosterResults } from './import-course'
 import { courseChanges, touchedFields, type FieldChange } from '../../core/gather/changes'
@@ -94,9 +95,9 @@ export async function writeSaid(
   }
   if (after.size > 0) {
     await putFields(trx, courseId, [...after.values()])
-    const fields = [...after.keys()].map(lineage => present(before.get(lineage)))
     const words = `took ${counted(changes.length, 'date or number', 'dates and numbers')} of ${counted(after.size, 'item')} from ${from}`
-    await keepEdit(trx, person, courseId, words, { stood: [], added: null, fields })
+    const said = [...after.values()].flatMap(row => saidChange(present(before.get(row.lineage)), row))
+    await keepEdit(trx, person, courseId, words, { stood: [], added: null, changes: said }, false)
   }
   await seenBases(trx, courseId, [...changes, ...kept.filter(({ isOwn }) => isOwn)], { after, before, keyOf })
   return {
@@ -105,6 +106,23 @@ export async function writeSaid(
     all,
     findings: kept.length > 0 ? [finding('own-kept', from, { fields: kept.length })] : [],
   }
+}
+/** What a file changes of an item, as an edit keeps it. */
+function saidChange(before: FormerFields, after: FormerFields): ThingChange[] {
+  const partsOf = ({ lineage, gradingPeriod: period, points, ...rest }: FormerFields): Parts => ({
+    ...rest,
+    period,
+    points: points === null ? null : parsePoints(points),
+  })
+  const thing = {
+    lineage: before.lineage,
+    type: 'item',
+    kind: null,
+    parent: null,
+    fixed: false,
+    parts: { title: '', state: 'visible', ...partsOf(before) },
+  } as const
+  return changesOf(new Map([[before.lineage, thing]]), { [before.lineage]: partsOf(after) })
 }
 /** Keys of categories by their titles; what a course does not have yet is added to it. */
 async function categoryKeys(

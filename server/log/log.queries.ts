@@ -20,8 +20,13 @@ export type LogEntry = {
 }[LogAction]
 /** Writes down what was done, by whom and when. */
 export async function writeLog(db: Knex, entry: LogEntry): Promise<void> {
+  await writeLogLine(db, entry)
+}
+/** The same; answers the key of the line. */
+export async function writeLogLine(db: Knex, entry: LogEntry): Promise<string> {
+  const id = newId()
   await db('log').insert({
-    id: newId(),
+    id,
     at: stampOf(now()),
     person_id: entry.personId ?? null,
     action: entry.action,
@@ -30,6 +35,17 @@ export async function writeLog(db: Knex, entry: LogEntry): Promise<void> {
     run_id: entry.runId ?? null,
     detail: json(entry.detail ?? {}),
   })
+  return id
+}
+/** What was done went on: its line tells all of it. */
+export async function rewordLog(
+  db: Knex,
+  id: string,
+  detail: Readonly<Record<string, unknown>>,
+): Promise<void> {
+  await db('log')
+    .where({ id })
+    .update({ detail: json(detail) })
 }
 
 export interface LogQuery {

@@ -5,7 +5,7 @@ import { dateFields, type DateField as Field } from '~~/core/course/dates'
 import type { FillStep } from '~~/core/dates/hand/moves'
 import { useItemContexts } from '~/composables/today'
 import DateField from '~/ui/DateField.vue'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import FollowChoice from './FollowChoice.vue'
 import type { useHand } from './hand'
 import { isUnit, type LedgerItem } from './ledger'
@@ -21,14 +21,14 @@ const props = defineProps<{
 }>()
 defineEmits<{ none: []; dropOutOfSight: [] }>()
 const { meetings, opensOn, following } = props.hand
-const store = usePlan()
+const base = useLedgerSource()
 /** Its lists are slow to draw: how many are chosen is said before. */
 const isReady = useAfterFirstPaint()
 const field = ref<Field>('due')
 const step = ref<FillStep>('same')
 const contexts = useItemContexts(
-  () => store.terms?.target ?? null,
-  () => store.plan?.target.course.meetings ?? [],
+  () => base.terms?.target ?? null,
+  () => base.meetings,
 )
 /** `4 items`, `2 units and 4 items`. */
 const chosenText = computed(() => {

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { dayOf, minuteOf } from '~~/core/calendar/day'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import { hangsBy } from './crossing'
 import { sourceY, targetY, type Axis } from './crossing-axes'
 import type { LedgerItem } from './ledger'
 
 /** Another way of crossing laid over this one: where it would put what lands elsewhere by it. */
 const props = defineProps<{ items: readonly LedgerItem[]; axes: { source: Axis; target: Axis } }>()
-const store = usePlan()
+const base = useLedgerSource()
 const path = computed(() => {
-  const over = store.laidOver
+  const over = base.laidOver
   if (!over) return ''
   const at = (wall: string): number => dayOf(wall) + minuteOf(wall) / 1440
   const strings = props.items.flatMap(item => {

@@ -2,7 +2,7 @@
 import { useElementSize, useMediaQuery } from '@vueuse/core'
 import { dayOf, type Day } from '~~/core/calendar/day'
 import type { Load } from '~~/core/dates/crowding'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import CrossingDensity from './CrossingDensity.vue'
 import CrossingGhost from './CrossingGhost.vue'
 import CrossingOver from './CrossingOver.vue'
@@ -38,7 +38,7 @@ const emit = defineEmits<{
   move: [lineages: string[], days: number]
   ease: []
 }>()
-const store = usePlan()
+const base = useLedgerSource()
 /** The ledger is read first: the picture follows it by a frame. */
 const items = useAfterPaint(() => props.items)
 const box = ref<HTMLElement>()
@@ -54,14 +54,14 @@ watch(isSmall, small => {
 const view = ref<CrossingView>(wholePicture)
 const isWhole = computed(() => view.value.to - view.value.from > 0.999)
 const shares = computed(() => {
-  if (!store.terms || !view.value.oneScale) return { source: 1, target: 1 }
-  const days = { source: daysDrawn(store.terms.source), target: daysDrawn(store.terms.target) }
+  if (!base.terms || !view.value.oneScale) return { source: 1, target: 1 }
+  const days = { source: daysDrawn(base.terms.source), target: daysDrawn(base.terms.target) }
   const longest = Math.max(days.source, days.target)
   return { source: days.source / longest, target: days.target / longest }
 })
 const axes = computed(() => {
-  if (!store.terms || width.value === 0) return null
-  const { source, target } = store.terms
+  if (!base.terms || width.value === 0) return null
+  const { source, target } = base.terms
   return {
     source: axisOf(source, { y: sourceY, below: false, share: shares.value.source }, width.value, view.value),
     target: axisOf(target, { y: targetY, below: true, share: shares.value.target }, width.value, view.value),
@@ -118,7 +118,7 @@ const {
     ),
 })
 const ghost = computed(() => {
-  const [now, term] = [drag.value, store.terms?.target]
+  const [now, term] = [drag.value, base.terms?.target]
   if (!now?.moved || !term || !axes.value) return null
   const day = now.from + now.days
   const one = axes.value.target

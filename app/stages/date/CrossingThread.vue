@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useStagePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import { threadTitle, type Thread } from './crossing'
 import { sourceY, targetY } from './crossing-axes'
 
@@ -12,10 +12,10 @@ const props = defineProps<{
   mayDrag: boolean
 }>()
 const emit = defineEmits<{ grab: [event: PointerEvent] }>()
-const { store } = useStagePlan()
+const ledger = useLedgerSource()
 const years = computed(() => ({
-  source: yearsOf(present(store.terms).source),
-  target: yearsOf(present(store.terms).target),
+  source: yearsOf(present(ledger.terms).source),
+  target: yearsOf(present(ledger.terms).target),
 }))
 const title = computed(() => threadTitle(props.thread, years.value))
 const end = computed(() => {

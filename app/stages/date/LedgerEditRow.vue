@@ -4,15 +4,15 @@ import type { dateFields, ItemDates } from '~~/core/course/dates'
 import { useItemContexts } from '~/composables/today'
 import { fieldName } from '~/composables/words'
 import DateField from '~/ui/DateField.vue'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import { standingDates } from './hand'
 import { fieldsOf, tellingField, type LedgerItem } from './ledger'
 
 /** An item whose dates are being set by hand. Nothing is held before every field says a date that may stand there. */
 const props = defineProps<{ item: LedgerItem }>()
 const emit = defineEmits<{ commit: [dates: ItemDates]; cancel: [] }>()
-const store = usePlan()
-const draft = reactive<ItemDates>(standingDates(props.item, store.document?.dates.itemRules ?? {}))
+const base = useLedgerSource()
+const draft = reactive<ItemDates>(standingDates(props.item, base.itemRules))
 const fields = ref<InstanceType<typeof DateField>[]>([])
 // The field that tells most of the item: where it has but one date, that one.
 const editable = fieldsOf(props.item)
@@ -20,13 +20,13 @@ const firstField = tellingField(props.item.node) ?? (editable.includes('due') ? 
 onMounted(() => fields.value[editable.indexOf(firstField)]?.focus())
 
 const contexts = useItemContexts(
-  () => store.terms?.target ?? null,
-  () => store.plan?.target.course.meetings ?? [],
+  () => base.terms?.target ?? null,
+  () => base.meetings,
 )
 /** How many other items are due on each day. */
 const due = computed(() => {
   const count = new Map<Day, number>()
-  for (const item of store.ledger?.items ?? []) {
+  for (const item of base.ledger?.items ?? []) {
     if (item.id === props.item.lineage || item.due === null) continue
     count.set(dayOf(item.due), (count.get(dayOf(item.due)) ?? 0) + 1)
   }
@@ -35,7 +35,7 @@ const due = computed(() => {
 /** The old date stays in sight while one types the new one. */
 function was(field: (typeof dateFields)[number]): string {
   const at = props.item.node[field]
-  return at ? `was ${momentText(at, store.terms && yearsOf(store.terms.source))}` : 'had none'
+  return at ? `was ${momentText(at, base.terms && yearsOf(base.terms.source))}` : 'had none'
 }
 const dueOn = (day: Day): number => due.value.get(day) ?? 0
 const ruleDay = computed(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Term } from '~~/core/calendar/term'
 import type { DateField } from '~~/core/course/dates'
-import type { Years } from '~~/core/dates/words'
+import type { Years } from '~~/core/calendar/zone'
 import { fieldName } from '~/composables/words'
 import { fieldsOf, howText, isUnit, wasText, type LedgerItem } from './ledger'
 import { wantsLooking } from './view'

@@ -2,7 +2,7 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useMediaQuery } from '@vueuse/core'
 import type { DateField, ItemDates } from '~~/core/course/dates'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import LedgerEditRow from './LedgerEditRow.vue'
 import LedgerItemRow from './LedgerItemRow.vue'
 import type { LedgerRow } from './ledger'
@@ -30,12 +30,12 @@ const emit = defineEmits<{
   commit: [lineage: string, dates: ItemDates]
   cancel: []
 }>()
-const store = usePlan()
-const years = computed(() => store.terms && yearsOf(store.terms.target))
+const base = useLedgerSource()
+const years = computed(() => base.terms && yearsOf(base.terms.target))
 const list = ref<HTMLElement>()
 const columns: { name: string; order: Exclude<LedgerOrder, 'course'> }[] = [
   { name: 'Item', order: 'item' },
-  { name: 'Was due', order: 'was' },
+  { name: base.wasName, order: 'was' },
   { name: 'Opens', order: 'opens' },
   { name: 'Due', order: 'due' },
   { name: 'Closes', order: 'closes' },
@@ -78,10 +78,10 @@ const measure = (row: unknown): void => {
   if (element) virtual.value.measureElement(element)
 }
 const emptyText = computed(() => {
-  if (!store.ledger) return 'Reckoning where every date lands …'
+  if (!base.ledger) return 'Reckoning where every date lands …'
   if (props.narrowed === 'settle') return 'Nothing is to settle here.'
   if (props.narrowed === 'some') return 'No item is like that.'
-  return store.counts.carried > 0
+  return base.carried > 0
     ? 'No carried item has a date. There is nothing to move; items can still be given dates by hand once “items without dates” are shown.'
     : 'No carried item has a date. Choose something in Carry first.'
 })
@@ -164,7 +164,7 @@ function cancel(): void {
             :ref="grows(row.lineage) ? measure : undefined"
             :item="row"
             :data-index="index"
-            :source="store.terms?.source ?? null"
+            :source="base.terms?.source ?? null"
             :years="years"
             :selected="row.lineage === selected"
             :chosen="chosen.has(row.lineage)"

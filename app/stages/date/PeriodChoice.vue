@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import type { Filed } from '~~/core/grading/periods'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import type { LedgerItem } from './ledger'
 
 /** Under which grading period some items are filed, and why; a person may choose another. */
 const props = defineProps<{ items: readonly LedgerItem[]; mayEdit: boolean }>()
-const store = usePlan()
+const base = useLedgerSource()
 const counting = computed(() => props.items.filter(item => item.filed !== null))
-const names = computed(() => (store.terms?.target.gradingPeriods ?? []).map(({ name }) => name))
+const names = computed(() => (base.terms?.target.gradingPeriods ?? []).map(({ name }) => name))
 /** The one that all of them are in; empty: they differ, or have none. */
 const shared = computed(() => {
   const all = new Set(counting.value.map(({ filed }) => filed?.period ?? null))
@@ -28,7 +28,7 @@ const why = computed(() => {
   return counting.value.length === 1 && only?.filed ? whys[only.filed.by] : ''
 })
 const file = (period: string | null): void =>
-  store.fileUnder(
+  base.fileUnder(
     counting.value.map(item => item.lineage),
     period,
   )

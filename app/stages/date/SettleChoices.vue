@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { alikeItems, choiceForAll, choicesOf, type OfferedChoice } from '~~/core/dates/hand/choices'
 import type { ItemDates } from '~~/core/course/dates'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import type { LedgerItem } from './ledger'
 
 /** What can be done about a date that wants settling: a button each, which says where the date would be. */
 const props = defineProps<{ item: LedgerItem }>()
 const emit = defineEmits<{ settle: [dates: ReadonlyMap<string, ItemDates>] }>()
-const store = usePlan()
-const choices = computed(() => (store.terms ? choicesOf(props.item.planned, store.terms) : []))
-const alike = computed(() => alikeItems(store.ledger?.items ?? [], props.item.planned))
+const base = useLedgerSource()
+const choices = computed(() => (base.terms ? choicesOf(props.item.planned, base.terms) : []))
+const alike = computed(() => alikeItems(base.ledger?.items ?? [], props.item.planned))
 /** Whether a choice is for all that are alike. */
 const forAll = ref(false)
 watch(
@@ -19,9 +19,9 @@ watch(
   },
 )
 function choose(choice: OfferedChoice): void {
-  if (!store.terms) return
+  if (!base.terms) return
   const items = forAll.value ? alike.value : [props.item.planned]
-  emit('settle', choiceForAll(items, choice.name, store.terms))
+  emit('settle', choiceForAll(items, choice.name, base.terms))
 }
 </script>
 

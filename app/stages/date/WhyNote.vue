@@ -3,7 +3,7 @@ import type { DateField } from '~~/core/course/dates'
 import { sentence } from '~~/core/dates/reasons'
 import type { ItemDates } from '~~/core/course/dates'
 import { fieldName } from '~/composables/words'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import SettleChoices from './SettleChoices.vue'
 import { asksPeriod, isUnit, type LedgerItem } from './ledger'
 
@@ -12,8 +12,8 @@ const props = defineProps<{ item: LedgerItem | null; mayEdit: boolean }>()
 defineEmits<{ hold: []; letGo: []; edit: []; settle: [dates: ReadonlyMap<string, ItemDates>] }>()
 /** What matters most comes first. */
 const told: readonly DateField[] = ['due', 'opens', 'closes']
-const store = usePlan()
-const years = computed(() => store.terms && yearsOf(store.terms.target))
+const base = useLedgerSource()
+const years = computed(() => base.terms && yearsOf(base.terms.target))
 const dates = computed(() => {
   const { item } = props
   if (!item) return []

@@ -18,7 +18,7 @@ import {
   type HandItem,
 } from '~~/core/dates/hand/moves'
 import type { RuleSet } from '~~/core/dates/rule'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import { isUnit, type LedgerItem } from './ledger'
 
 export const followingWords: Record<Following, string> = {
@@ -46,12 +46,12 @@ const handItem = (item: LedgerItem, rules: RuleSet['itemRules']): HandItem => ({
  * back. `items`: all of the ledger; `meant`: those that a change is for, in the order in which they are shown.
  */
 export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly LedgerItem[]>) {
-  const store = usePlan()
+  const base = useLedgerSource()
   /** Who goes along where something is moved. */
   const following = ref<Following>('nobody')
   /** Why the last change was not made, as a sentence. */
   const refused = ref('')
-  const rules = computed(() => store.document?.dates.itemRules ?? {})
+  const rules = computed(() => base.itemRules)
   const all = computed(() => items.value.map(item => handItem(item, rules.value)))
   const own = computed(() => meant.value.map(item => handItem(item, rules.value)))
 
@@ -66,7 +66,7 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
     )
   function put(given: HandDates): void {
     const dates = fitting(given)
-    const term = store.terms?.target
+    const term = base.terms?.target
     const far = [...dates.values()].flatMap(each =>
       dateFields.flatMap(field => {
         const at = each[field]
@@ -74,7 +74,7 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
       }),
     )
     refused.value = far[0] ? `Nothing was moved. ${far[0].message}` : ''
-    if (far.length === 0 && dates.size > 0) store.holdAll(dates)
+    if (far.length === 0 && dates.size > 0) base.holdAll(dates)
   }
   function move(days: number, field: DateField | null): void {
     const chosen = new Set(own.value.map(item => item.id))
@@ -94,21 +94,18 @@ export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly L
   const hold = (): void => put(new Map(own.value.map(item => [item.id, datesOf(item)])))
   function letGo(): void {
     const held = meant.value.filter(item => item.held)
-    if (held.length > 0) store.holdAll(new Map(held.map(item => [item.lineage, null])))
+    if (held.length > 0) base.holdAll(new Map(held.map(item => [item.lineage, null])))
   }
   const set = (field: DateField, at: ItemDates[DateField]): void => put(withDate(having(field), field, at))
   const giveDatesOf = (item: LedgerItem): void =>
     put(withDatesOf(own.value, standingDates(item, rules.value)))
-  const target = computed(() => store.terms?.target ?? null)
-  const meetings = computed((): Day[] =>
-    target.value && store.plan ? meetingDays(target.value, store.plan.target.course.meetings) : [],
-  )
+  const target = computed(() => base.terms?.target ?? null)
+  const meetings = computed((): Day[] => (target.value ? meetingDays(target.value, base.meetings) : []))
   const fillDown = (field: DateField, step: FillStep): void =>
     put(filledDown(having(field), field, step, meetings.value))
   /** The day on which the course opens: that of its window, else the first day of classes. */
   const opensOn = computed((): Day | null => {
-    const { plan, document } = store
-    const from = plan && document ? (document.windows ?? plan.target.course.windows).openFrom : null
+    const { openFrom: from } = base
     return from ? dayOf(from) : (target.value?.classes.from ?? null)
   })
   const openThroughout = (): void => {

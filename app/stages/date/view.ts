@@ -1,6 +1,6 @@
 import { computed, type Ref } from 'vue'
 import { useAddressed } from '~/composables/address'
-import { usePlan } from '../plan/store'
+import { useLedgerSource } from './source'
 import {
   asksPeriod,
   isRow,
@@ -103,27 +103,27 @@ export function useLedgerView() {
 
 /** All units and items of the plan at hand with their old and new dates. */
 export function useLedgerItems() {
-  const store = usePlan()
+  const base = useLedgerSource()
   return computed(() =>
-    store.nodes.flatMap(node => {
-      const planned = store.planned.get(node.lineage)
-      const [findings, filed] = [store.ledger?.findings.get(node.lineage), store.filed.get(node.lineage)]
+    base.nodes.flatMap(node => {
+      const planned = base.planned.get(node.lineage)
+      const [findings, filed] = [base.ledger?.findings.get(node.lineage), base.filed.get(node.lineage)]
       return planned ? [ledgerItem(node, planned, { findings, filed })] : []
     }),
   )
 }
 /** The ledger of the plan at hand: all of its units and items, and the rows that a view shows in an order. */
 export function useLedger(withUndated: Ref<boolean>, view: Ref<LedgerView>, order: Ref<LedgerOrder>) {
-  const store = usePlan()
+  const base = useLedgerSource()
   const items = useLedgerItems()
-  const shellUnits = computed(() => unitTitles(store.plan?.target.nodes ?? []))
-  const units = computed(() => new Map([...shellUnits.value, ...unitTitles(store.nodes)]))
+  const shellUnits = computed(() => unitTitles(base.shellNodes))
+  const units = computed(() => new Map([...shellUnits.value, ...unitTitles(base.nodes)]))
   const inView = computed(() =>
     itemsInView(items.value, view.value, unit => units.value.get(unit ?? '') ?? ''),
   )
   const rows = computed((): LedgerRow[] => {
     if (order.value === 'course')
-      return ledgerRows(store.nodes, inView.value, withUndated.value, shellUnits.value)
+      return ledgerRows(base.nodes, inView.value, withUndated.value, shellUnits.value)
     return inOrder(withUndated.value ? inView.value : inView.value.filter(isRow), order.value)
   })
   return { items, inView, rows, units }

@@ -52,7 +52,7 @@ describe('consent to a run', () => {
 describe('what sections get', () => {
   const told = (more: Partial<EffectReply['sections'][number]>): EffectReply['sections'] =>
     [
-      { course: 'two', byMeetings: false, dates: { settle: 0 }, differences: [], ...more },
+      { course: 'two', byMeetings: false, dates: { settle: 0 }, differences: [], leaves: [], ...more },
     ] as EffectReply['sections']
   const shown = (sections: EffectReply['sections']) =>
     mount(SectionDates, {
