@@ -168,6 +168,7 @@ const mayGoStepwise = computed(() => isOpen.value && !props.shell?.plan && !prop
         >
           Go step by step
         </button>
+        <NuxtLink v-if="isOpen && shell?.lastRun" :to="`/courses/${line.id}#bring-more`">Bring more</NuxtLink>
         <NuxtLink v-if="isOpen" :to="`/fill/${line.id}`">See other ways</NuxtLink>
         <button
           class="link"

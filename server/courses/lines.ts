@@ -85,16 +85,17 @@ async function courseNow(db: Knex, person: Person, id: string): Promise<CourseRe
   const access = await accessToCourse(db, person, id)
   const isShared = access.role === 'shared'
   const kept = isShared ? null : await keptPackage(db, id)
+  const ledger =
+    !['snapshot', 'version', 'awaited', 'file'].includes(whole.course.origin) &&
+    (await mayEditCourse(db, person, id))
   return {
     ...whole,
     preferences: await preferencesOf(db, person.id, id),
     may: {
       share: access.share,
       delegate: access.role === 'instructor' || access.role === 'office',
-      edit:
-        !['snapshot', 'version', 'awaited', 'file'].includes(whole.course.origin) &&
-        whole.course.sharesWith === null &&
-        (await mayEditCourse(db, person, id)),
+      edit: ledger && whole.course.sharesWith === null,
+      ledger,
     },
     package: kept && { name: kept.name, size: kept.size },
     lastRun: isShared ? null : await lastRunInto(db, person, id),

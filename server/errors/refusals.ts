@@ -453,6 +453,11 @@ export const refusals = {
     detail: ({ records }) =>
       `It holds ${records} ${records === 1 ? 'record' : 'records'} of theirs, so it is not removed. Hide it instead. Nothing was changed.`,
   }),
+  'more-is-there': refusal({
+    status: 409,
+    title: 'This unit is in the shell by now',
+    detail: 'Reload the page to see what is still to come. Nothing was changed.',
+  }),
   'edit-worked-on': refusal({
     status: 409,
     title: 'Students have worked on it',

@@ -168,9 +168,10 @@ export async function sectionPlans(
   input: CompileInput,
   beside: Sections,
 ): Promise<SectionPlan[]> {
-  const found = await joinable(db, plan.targetId, everySection(beside), plan.sourceIds)
+  const ids = everySection(beside)
+  const found = await joinable(db, plan.targetId, ids, plan.sourceIds)
   return Promise.all(
-    everySection(beside).map(async id => ({
+    ids.map(async id => ({
       id,
       name: codeText(await loadCourse(db, id)),
       ledger: planLedger(await sectionInput(db, input, id)),

@@ -46,7 +46,11 @@ async function firstDecisions(
   const earlier = (await runsInto(db, [target])).find(
     run => run.sourceId === first && run.snapshotId === null,
   )
-  if (earlier) return { document: await withOwnFound(db, person, asAgain(earlier.document)) }
+  if (earlier)
+    return {
+      document: await withOwnFound(db, person, asAgain(earlier.document)),
+      begunWith: { how: 'as-before', habit: null },
+    }
   if (decisions === 'as-the-file') return { document: asTheFile() }
   const { document, begunWith } = await rememberedDecisions(db, person, first, target, decisions)
   const shell = await loadFacts(db, target)

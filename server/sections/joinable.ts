@@ -32,6 +32,8 @@ export async function joinable(
   sectionIds: readonly string[],
   sources: readonly string[],
 ): Promise<Map<string, Joinable>> {
+  const result = new Map<string, Joinable>()
+  if (sectionIds.length === 0) return result
   const courses = await loadCourses(db, [contentId, ...sectionIds])
   const { patterns } = await codeKnowledge(db)
   const factsOf = (id: string): SectionToJoin | null => {
@@ -47,7 +49,6 @@ export async function joinable(
   const content = factsOf(contentId)
   const there = new Set(await sectionsOf(db, contentId))
   const from = new Set([...sources, ...(await sourcesOf(db, contentId))])
-  const result = new Map<string, Joinable>()
   for (const id of sectionIds) {
     const section = factsOf(id)
     if (there.has(id)) result.set(id, { faults: [], joined: true, leaves: [] })

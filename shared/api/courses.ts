@@ -159,7 +159,8 @@ export type CourseWhole = z.infer<typeof courseWhole>
 export const courseReply = courseWhole.extend({
   /** What the one who asks keeps of it for themselves. */
   preferences: z.object({ pinned: z.boolean(), hidden: z.boolean(), label: z.string().nullable() }),
-  may: z.object({ share: z.boolean(), delegate: z.boolean(), edit: z.boolean() }),
+  /** `ledger`: change it as it stands; of a section that shows another's content, its dates. */
+  may: z.object({ share: z.boolean(), delegate: z.boolean(), edit: z.boolean(), ledger: z.boolean() }),
   lastRun: z
     .object({
       id,

@@ -96,6 +96,7 @@ test('a week is added in the plan with an item, moved, and dated by a pattern', 
   await runPlan(page, 'ORN 130-01')
   await expect(page.getByRole('row', { name: /^Made in the plan 2/ })).toBeVisible()
   await page.getByRole('link', { name: 'Go to the shell' }).first().click()
+  await page.getByRole('link', { name: 'Contents, to read' }).click()
   await page.getByRole('link', { name: 'Field notes 4' }).click()
   await expect(page.getByText('Two hours, from a hide.')).toBeVisible()
 })
@@ -137,7 +138,7 @@ test('a unit is put on the department’s shelf, improved there by a colleague, 
 }) => {
   await signIn(page)
   const old = await courseId(page.request, 'HYD 240-01', 'Autumn 2026')
-  await page.goto(`${base()}/courses/${old}`)
+  await page.goto(`${base()}/courses/${old}?view=read`)
   await page.getByRole('button', { name: 'Keep it on the shelf' }).click()
   await choose(page, 'What is kept', 'The tide as harmonics')
   await page.getByLabel('Subject').first().fill('Hydrography')
@@ -164,7 +165,7 @@ test('a unit is put on the department’s shelf, improved there by a colleague, 
   await signIn(page)
   const shell = await courseId(page.request, 'HYD 240-01', 'Spring 2027')
   await roll(page.request, await shelved(page), shell)
-  await page.goto(`${base()}/courses/${shell}`)
+  await page.goto(`${base()}/courses/${shell}?view=read`)
   await expect(page.getByRole('link', { name: 'Constituents, and who named them' })).toBeVisible()
   // In the shell itself: an item is moved by a key, a week is added, and both are taken back.
   await page.getByRole('link', { name: 'Rename, move or add something here' }).click()

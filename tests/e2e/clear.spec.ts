@@ -93,7 +93,7 @@ test('traces are settled by keyboard, taken out by the run, and told in the reco
     [there, 'The key to the hut is with a student'],
     [old, 'The key to the hut is with Zoë Tarrant-Müller'],
   ] as const) {
-    await page.goto(`${base()}/courses/${id}`)
+    await page.goto(`${base()}/courses/${id}?view=read`)
     await page.getByRole('link', { name: 'How to reach us' }).first().click()
     await expect(page.getByText(words)).toBeVisible()
   }
@@ -116,7 +116,7 @@ test('a course is rolled in place: kinds are cleared or stay, and what went is p
   await page.getByRole('link', { name: /^Run/ }).click()
   await expect(page.getByText(/records about students cleared\. Kept aside for 90 days/)).toBeVisible()
   await run(page, /in place$/)
-  await page.goto(`${base()}/courses/${old}`)
+  await page.goto(`${base()}/courses/${old}?view=read`)
   const cleared = page.getByRole('listitem').filter({ hasText: 'Kept aside until' })
   await cleared.getByRole('button', { name: 'Put it back' }).click()
   await cleared.getByRole('button', { name: /^Put .* back$/ }).click()

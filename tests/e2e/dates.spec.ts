@@ -402,7 +402,7 @@ test('when units open, which grading period counts and how much grace there is: 
   await page.getByText('I have seen what changes in ORN 130-01').click()
   await page.getByRole('button', { name: 'Run into ORN 130-01' }).click()
   await isRun(page.request, plan)
-  await page.goto(`${base()}/courses/${shell}`)
+  await page.goto(`${base()}/courses/${shell}?view=read`)
   await expect(page.locator('[data-item="Week 2: Song"] [data-field=opens]')).toHaveAttribute(
     'data-at',
     '2027-01-20T09:00',

@@ -143,6 +143,7 @@ test('from sign-in to the opened shell, with case 01’s dates on screen', async
     .getByRole('main')
     .getByRole('link', { name: /Go to the shell/ })
     .click()
+  await page.getByRole('link', { name: 'Contents, to read' }).click()
   await expect(page.getByText('Nothing of students is here.')).toBeVisible()
   for (const { id, title } of worked.case.items) {
     const expected = worked.expected.items.find(item => item.id === id)!

@@ -110,6 +110,7 @@ test('on a phone one settles a date, reads the whole effect, runs and opens the 
   await foot(page)
     .getByRole('link', { name: /Go to the shell/ })
     .click()
+  await page.getByRole('link', { name: 'Contents, to read' }).click()
   await expect(page.getByRole('link', { name: 'Lab sheet 1', exact: true })).toBeVisible()
   await expect.poll(() => standsOut(page)).toEqual([])
 })

@@ -8,6 +8,8 @@ import { editCourse, readEdits, undoEdit } from '../../server/editing/edits'
 import { chooseSections } from '../../server/plans/sections'
 import { effectOf } from '../../server/runs/effect'
 import { makeCourse } from '../../server/shells/shells'
+import { bringMore, readMore } from '../../server/plans/more'
+import { readPlan } from '../../server/plans/plans'
 import { useDemo } from '../support/demo'
 import { useRolls } from '../support/rolls'
 
@@ -196,7 +198,7 @@ describe('an edited shell', () => {
     const stands = await demo.db('items').where({ course_id: shell, lineage }).first()
     // The source changes as well, in other things and in the same.
     const old = { course_id: demo.courses.old, lineage }
-    const was = present(await demo.db('items').where(old).first('points', 'settings'))
+    const was = (await demo.db('items').where(old).first('points', 'settings'))!
     const further = await node(demo.courses.old, 'Lab sheet 2')
     await demo
       .db('items')
@@ -211,7 +213,10 @@ describe('an edited shell', () => {
     await run(again)
     expect(await demo.db('items').where({ course_id: shell, lineage }).first()).toEqual(stands)
     expect((await node(shell, 'Lab sheet 2')).points).toBe(320_000)
-    await demo.db('items').where(old).update({ points: was.points, settings: json(jsonOf(was.settings)) })
+    await demo
+      .db('items')
+      .where(old)
+      .update({ points: was.points, settings: json(jsonOf(was.settings)) })
   })
   it('that a section shows has dates of the section’s own, changed there alone; all else is the content’s', async () => {
     const [one, two] = [await makeShell('01'), await makeShell('02')]
@@ -231,5 +236,34 @@ describe('an edited shell', () => {
     expect((await node(two, 'Lab sheet 1')).due).toBe(due)
     await change(one, { [lineage]: { points: 10_000 } })
     expect((await node(two, 'Lab sheet 1')).points).toBe(10_000)
+  })
+})
+
+describe('bringing more', () => {
+  it('offers what the source has and the shell has not, and begins with the last run’s decisions, never adding nothing', async () => {
+    const shell = await makeShell()
+    const source = await loadOutline(demo.db, demo.courses.old)
+    const units = source.filter(({ type, depth }) => type === 'unit' && depth === 0)
+    const late = present(units.at(-1))
+    const inside = source.filter(({ unit }) => unit === late.lineage)
+    const leave = [late.lineage, ...inside.map(({ lineage }) => lineage)]
+    await run(
+      await planned([demo.courses.old], shell, ({ carry, names }) => ({
+        carry: { ...carry, leave, arrive: 'hidden' },
+        names,
+      })),
+    )
+    const more = await readMore(demo.db, who(), shell)
+    expect(more).toMatchObject({ source: { id: demo.courses.old }, units: [{ lineage: late.lineage }] })
+    const plan = await bringMore(demo.db, who(), shell, late.lineage)
+    const { document, begunWith } = await readPlan(demo.db, who(), plan)
+    expect([document.carry.arrive, begunWith?.how]).toEqual(['hidden', 'as-before'])
+    expect((await effectOf(demo.db, plan)).effect.added).toMatchObject({ units: 1, items: inside.length })
+    await run(plan)
+    expect((await readMore(demo.db, who(), shell)).units).toEqual([])
+    await expect(bringMore(demo.db, who(), shell, late.lineage)).rejects.toMatchObject({
+      code: 'more-is-there',
+    })
+    expect(await readMore(demo.db, who(), demo.courses.empty)).toEqual({ source: null, units: [] })
   })
 })

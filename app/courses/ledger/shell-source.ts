@@ -77,6 +77,10 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
 
   const nodes = computed(() => course.value?.nodes ?? [])
   const term = computed(() => (course.value ? compileTerm(course.value.calendar) : null))
+  /** Twice the same term: as a run left it, and as it is now. */
+  const named = computed(
+    () => term.value && { source: { ...term.value, name: 'As run' }, target: { ...term.value, name: 'Now' } },
+  )
   const meetings = computed(() => course.value?.course.meetings ?? [])
   const asRun = computed(() => known.value?.asRun ?? {})
   const wroteOf = (node: OutlineNode): Readonly<ItemDates> => asRun.value[node.lineage] ?? datesOf(node)
@@ -120,6 +124,8 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
     return { items: planned, summary: summarise(planned), findings }
   })
   const planned = computed(() => new Map(ledger.value?.items.map(item => [item.id, item]) ?? []))
+
+  const stateOf = computed(() => new Map(nodes.value.map(({ lineage, state }) => [lineage, state])))
 
   let pending: Things = {}
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -169,7 +175,11 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
       const { id: edit } = await api.post<EditDone>(`${path.value}/edits`, { does: 'change', things })
       if (edit !== null) remember({ id: edit, things })
       undone.value = []
-      const isStructure = Object.values(things).some(({ state }) => state === 'deleted')
+      // What goes takes other things along, and what comes back is not here yet.
+      const here = new Set(nodes.value.map(({ lineage }) => lineage))
+      const isStructure = Object.entries(things).some(
+        ([lineage, { state }]) => state === 'deleted' || !here.has(lineage),
+      )
       await (isStructure ? refetch() : look())
     } catch (error) {
       problem.value = asProblem(error)
@@ -252,7 +262,7 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
   }
   const source: LedgerSource = {
     get terms() {
-      return term.value && { source: term.value, target: term.value }
+      return named.value
     },
     get ledger() {
       return ledger.value
@@ -278,7 +288,13 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
       return nodes.value.length
     },
     laidOver: null,
-    wasName: 'As run',
+    how: ({ findings, held, lineage }) => {
+      const [found] = findings
+      const state = stateOf.value.get(lineage)
+      const told = [found ? `look: ${found.short}` : held && 'changed here', state !== 'visible' && state]
+      return told.filter(Boolean).join(', ')
+    },
+    words: { was: 'As run', hold: null, letGo: 'As the run wrote it' },
     holdAll,
     fileUnder: (lineages, period) => change(Object.fromEntries(lineages.map(key => [key, { period }]))),
   }

@@ -52,6 +52,10 @@ const shifts = [
   { days: -7, words: 'A week earlier' },
   { days: 7, words: 'A week later' },
 ]
+const letGoText = computed(() => {
+  if (!base.words.hold) return base.words.letGo
+  return `Let ${held.value === props.chosen.length ? 'them' : `the ${held.value} held`} go`
+})
 const held = computed(() => props.chosen.filter(item => item.held).length)
 /** Set once a date was given to all, so that the field is empty for the next one. */
 const given = ref<string | null>(null)
@@ -133,11 +137,11 @@ function set(at: string | null): void {
       <button v-if="meetings.length" class="link" type="button" @click="hand.spread('meetings')">
         Spread each week over its classes
       </button>
-      <button v-if="held < chosen.length" class="link" type="button" @click="hand.hold">
+      <button v-if="held < chosen.length && base.words.hold" class="link" type="button" @click="hand.hold">
         Hold them where they are
       </button>
       <button v-if="held" class="link" type="button" @click="hand.letGo">
-        Let {{ held === chosen.length ? 'them' : `the ${held} held` }} go
+        {{ letGoText }}
       </button>
       <button class="link" type="button" @click="$emit('none')">Choose none</button>
     </p>

@@ -29,6 +29,8 @@ const props = defineProps<{
   selected: string | null
   chosen: ReadonlySet<string>
   mayEdit: boolean
+  /** Whether crowded days can be eased here. */
+  mayEase: boolean
   /** Days that hold more than the limit. */
   crowded: readonly Load[]
 }>()
@@ -170,7 +172,9 @@ const told = computed(() => crossingText(crossing.value.size, props.crowded))
       <h2>Crossing</h2>
       <p v-if="isOpen" id="crossing-told" class="soft small" aria-live="polite">{{ told }}</p>
       <span v-if="isOpen" class="acts small">
-        <button class="link" type="button" title="(c)" @click="emit('ease')">Ease crowded days</button>
+        <button v-if="mayEase" class="link" type="button" title="(c)" @click="emit('ease')">
+          Ease crowded days
+        </button>
         <button class="link" type="button" title="Look closer (+)" @click="zoom(0.6)">Closer</button>
         <template v-if="!isWhole">
           <button class="link" type="button" title="Further left (,)" @click="pan(-0.3)">Left</button>

@@ -198,6 +198,7 @@ const totals = computed(() => {
       :selected="selected"
       :chosen="chosen"
       :may-edit="mayEdit"
+      may-ease
       :crowded="ease.crowded.value.days"
       @select="select"
       @choose="(found, adds) => choose(adds ? [...chosen, ...found] : found)"

@@ -3,7 +3,7 @@ import type { Term } from '~~/core/calendar/term'
 import type { DateField } from '~~/core/course/dates'
 import type { Years } from '~~/core/calendar/zone'
 import { fieldName } from '~/composables/words'
-import { fieldsOf, howText, isUnit, wasText, type LedgerItem } from './ledger'
+import { fieldsOf, isUnit, wasText, type LedgerItem } from './ledger'
 import { wantsLooking } from './view'
 
 /** An item of the ledger: where it was, where it lands, and how. */
@@ -12,6 +12,8 @@ const props = defineProps<{
   source: Term | null
   /** The years of the new term: a date of another says so. */
   years: Years | null
+  /** How it came to be. */
+  how: string
   selected: boolean
   /** Whether it is among those that a change of many is for. */
   chosen: boolean
@@ -20,7 +22,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ field: [field: DateField]; choose: [] }>()
 const was = computed(() => wasText(props.item.node, props.source))
-const how = computed(() => howText(props.item))
 const tone = computed(() => {
   if (wantsLooking(props.item)) return 'settle'
   return props.item.held ? 'kept' : 'soft'

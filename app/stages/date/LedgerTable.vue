@@ -35,7 +35,7 @@ const years = computed(() => base.terms && yearsOf(base.terms.target))
 const list = ref<HTMLElement>()
 const columns: { name: string; order: Exclude<LedgerOrder, 'course'> }[] = [
   { name: 'Item', order: 'item' },
-  { name: base.wasName, order: 'was' },
+  { name: base.words.was, order: 'was' },
   { name: 'Opens', order: 'opens' },
   { name: 'Due', order: 'due' },
   { name: 'Closes', order: 'closes' },
@@ -166,6 +166,7 @@ function cancel(): void {
             :data-index="index"
             :source="base.terms?.source ?? null"
             :years="years"
+            :how="base.how(row)"
             :selected="row.lineage === selected"
             :chosen="chosen.has(row.lineage)"
             :field="field"

@@ -10,6 +10,8 @@ const props = defineProps<{
   chosen: number
   settle: number
   isNarrowed: boolean
+  /** What the rows are that want looking at. */
+  only?: string
 }>()
 defineEmits<{ chooseShown: []; chooseNone: []; showAll: [] }>()
 const find = defineModel<string>('find', { required: true })
@@ -47,7 +49,9 @@ defineExpose({ focus: () => input.value?.focus() })
       <ElOption value="" label="every unit" />
       <ElOption v-for="[lineage, title] in unitsThere" :key="lineage" :value="lineage" :label="title" />
     </ElSelect>
-    <ElCheckbox v-model="onlySettle" :disabled="settle === 0 && !onlySettle">only to settle</ElCheckbox>
+    <ElCheckbox v-model="onlySettle" :disabled="settle === 0 && !onlySettle">{{
+      only ?? 'only to settle'
+    }}</ElCheckbox>
     <span class="spring" />
     <button v-if="isNarrowed" class="link" type="button" @click="$emit('showAll')">Show all</button>
     <button v-if="chosen > 0" class="link" type="button" @click="$emit('chooseNone')">

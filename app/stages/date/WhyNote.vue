@@ -42,8 +42,12 @@ const dates = computed(() => {
     </h3>
     <p v-if="mayEdit" class="acts">
       <button class="link" type="button" @click="$emit('edit')">Edit</button>
-      <button v-if="!item.held" class="link" type="button" @click="$emit('hold')">Hold here</button>
-      <button v-else class="link" type="button" @click="$emit('letGo')">Let go</button>
+      <button v-if="item.held" class="link" type="button" @click="$emit('letGo')">
+        {{ base.words.letGo }}
+      </button>
+      <button v-else-if="base.words.hold" class="link" type="button" @click="$emit('hold')">
+        {{ base.words.hold }}
+      </button>
     </p>
     <SettleChoices v-if="mayEdit" :item="item" @settle="dates => $emit('settle', dates)" />
     <slot />

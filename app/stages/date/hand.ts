@@ -18,7 +18,7 @@ import {
   type HandItem,
 } from '~~/core/dates/hand/moves'
 import type { RuleSet } from '~~/core/dates/rule'
-import { useLedgerSource } from './source'
+import { useLedgerSource, type LedgerSource } from './source'
 import { isUnit, type LedgerItem } from './ledger'
 
 export const followingWords: Record<Following, string> = {
@@ -45,8 +45,11 @@ const handItem = (item: LedgerItem, rules: RuleSet['itemRules']): HandItem => ({
  * Changes of dates by hand: of the items that are chosen, or of the one that is looked at. Each is one step that can be gone
  * back. `items`: all of the ledger; `meant`: those that a change is for, in the order in which they are shown.
  */
-export function useHand(items: Ref<readonly LedgerItem[]>, meant: Ref<readonly LedgerItem[]>) {
-  const base = useLedgerSource()
+export function useHand(
+  items: Ref<readonly LedgerItem[]>,
+  meant: Ref<readonly LedgerItem[]>,
+  base: LedgerSource = useLedgerSource(),
+) {
   /** Who goes along where something is moved. */
   const following = ref<Following>('nobody')
   /** Why the last change was not made, as a sentence. */

@@ -6,6 +6,7 @@ import type { OutlineNode } from '~~/core/course/outline'
 import type { PlannedItem } from '~~/core/dates/plan'
 import type { RuleSet } from '~~/core/dates/rule'
 import type { Filed } from '~~/core/grading/periods'
+import { howText, type LedgerItem } from './ledger'
 import type { Ledger, LaidOver } from '../plan/planned-dates'
 import { usePlan } from '../plan/store'
 
@@ -28,8 +29,10 @@ export interface LedgerSource {
   readonly carried: number
   /** Another way of moving dates that is laid over this one. */
   readonly laidOver: LaidOver | null
-  /** Head of the column that tells where dates stood before. */
-  readonly wasName: string
+  /** How a row came to be, in a few words. */
+  readonly how: (item: LedgerItem) => string
+  /** How it is called: the column that tells where dates stood before; holding dates, where that is anything to decide; letting them go. */
+  readonly words: { readonly was: string; readonly hold: string | null; readonly letGo: string }
   /** Holds dates by hand; null: lets them go. */
   holdAll: (dates: ReadonlyMap<string, ItemDates | null>) => void
   fileUnder: (lineages: readonly string[], period: string | null) => void
@@ -73,7 +76,8 @@ function planSource(): LedgerSource {
     get laidOver() {
       return store.laidOver
     },
-    wasName: 'Was due',
+    how: howText,
+    words: { was: 'Was due', hold: 'Hold here', letGo: 'Let go' },
     holdAll: dates => store.holdAll(dates),
     fileUnder: (lineages, period) => store.fileUnder(lineages, period),
   }

@@ -1,6 +1,6 @@
 import { computed, type Ref } from 'vue'
 import { useAddressed } from '~/composables/address'
-import { useLedgerSource } from './source'
+import { useLedgerSource, type LedgerSource } from './source'
 import {
   asksPeriod,
   isRow,
@@ -102,8 +102,7 @@ export function useLedgerView() {
 }
 
 /** All units and items of the plan at hand with their old and new dates. */
-export function useLedgerItems() {
-  const base = useLedgerSource()
+export function useLedgerItems(base: LedgerSource = useLedgerSource()) {
   return computed(() =>
     base.nodes.flatMap(node => {
       const planned = base.planned.get(node.lineage)
@@ -113,9 +112,13 @@ export function useLedgerItems() {
   )
 }
 /** The ledger of the plan at hand: all of its units and items, and the rows that a view shows in an order. */
-export function useLedger(withUndated: Ref<boolean>, view: Ref<LedgerView>, order: Ref<LedgerOrder>) {
-  const base = useLedgerSource()
-  const items = useLedgerItems()
+export function useLedger(
+  withUndated: Ref<boolean>,
+  view: Ref<LedgerView>,
+  order: Ref<LedgerOrder>,
+  base: LedgerSource = useLedgerSource(),
+) {
+  const items = useLedgerItems(base)
   const shellUnits = computed(() => unitTitles(base.shellNodes))
   const units = computed(() => new Map([...shellUnits.value, ...unitTitles(base.nodes)]))
   const inView = computed(() =>
