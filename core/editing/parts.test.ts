@@ -28,9 +28,7 @@ const byKey = (...things: Thing[]): Map<string, Thing> => new Map(things.map(eac
 const after = (things: ReadonlyMap<string, Thing>, changes: readonly ThingChange[]): Map<string, Thing> => {
   const of = new Map(changes.map(change => [change.lineage, change.after]))
   return byKey(
-    ...[...things.values()].map(
-      each => ({ ...each, parts: { ...each.parts, ...of.get(each.lineage) } }) as Thing,
-    ),
+    ...[...things.values()].map(each => ({ ...each, parts: { ...each.parts, ...of.get(each.lineage) } })),
   )
 }
 const values: fc.Arbitrary<Parts> = fc.record(
@@ -42,7 +40,7 @@ const values: fc.Arbitrary<Parts> = fc.record(
     attempts: fc.constantFrom(null, '1', '3'),
   },
   { requiredKeys: [] },
-) as fc.Arbitrary<Parts>
+)
 
 describe('an edit', () => {
   it('changes only what is not so already, and of a unit only what a unit has', () => {

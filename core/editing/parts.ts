@@ -1,6 +1,6 @@
 import type { WallTime } from '../calendar/day'
 import type { Term } from '../calendar/term'
-import { dateFields, type DateField } from '../course/dates'
+import { dateFields } from '../course/dates'
 import type { ItemKind, ItemState } from '../course/model'
 import { settingNames, type SettingName } from '../course/settings'
 import { farFault } from '../dates/far'
@@ -98,10 +98,10 @@ export function changeFault(
     if (far) return { part: field, message: far.message }
   }
   const { points, category, period } = after
-  if (points != null && points < 0) return { part: 'points', message: 'Points cannot be below 0.' }
-  if (category != null && !known.categories.has(category))
+  if ((points ?? 0) < 0) return { part: 'points', message: 'Points cannot be below 0.' }
+  if (typeof category === 'string' && !known.categories.has(category))
     return { part: 'category', message: 'This grade category is not there any more.' }
-  if (period != null && !known.periods.has(period))
+  if (typeof period === 'string' && !known.periods.has(period))
     return { part: 'period', message: 'The term has no such grading period.' }
   return null
 }
@@ -143,5 +143,3 @@ export function joinedChanges(
 export const isOfDates = ({ after }: ThingChange): boolean =>
   partsIn(after).every(part => dateFields.some(field => field === part))
 export const partsOfChange = ({ after }: ThingChange): EditedPart[] => partsIn(after)
-export const datesIn = (parts: Parts): Partial<Record<DateField, WallTime | null>> =>
-  only(parts, part => dateFields.some(field => field === part)) as Partial<Record<DateField, WallTime | null>>

@@ -42,20 +42,20 @@ function partWords(change: ThingChange, part: EditedPart, title: string, names: 
       : `took the ${dateWords[part]} off “${title}”`
   }
   if (part === 'points')
-    return after.points == null
+    return typeof after.points !== 'number'
       ? `took the points off “${title}”`
       : `gave “${title}” ${pointsText(after.points)} points`
   if (part === 'category')
-    return after.category == null
+    return typeof after.category !== 'string'
       ? `took “${title}” out of its category`
       : `put “${title}” into the category “${names.categoryTitle(after.category)}”`
   if (part === 'period')
-    return after.period == null
+    return typeof after.period !== 'string'
       ? `took “${title}” out of its grading period`
       : `put “${title}” into the grading period “${after.period}”`
   const value = after[part]
   const what = settingTitles[part].toLowerCase()
-  return value == null ? `took ${what} off “${title}”` : `set ${what} of “${title}” to ${value}`
+  return typeof value !== 'string' ? `took ${what} off “${title}”` : `set ${what} of “${title}” to ${value}`
 }
 /** What an edit did, after the name of who did it: `set the due date of “Lab sheet 1” to Fri 15 Jan 23:59`. */
 export function editText(

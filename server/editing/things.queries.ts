@@ -107,7 +107,7 @@ const document = (rows: readonly Row[]): string =>
     rows.map(({ lineage, parts, settings }) => ({
       lineage,
       ...parts,
-      points: parts.points == null ? null : pointsText(parts.points),
+      points: typeof parts.points === 'number' ? pointsText(parts.points) : null,
       settings: JSON.stringify(settings),
     })),
   )

@@ -109,7 +109,7 @@ export async function writeSaid(
 }
 /** What a file changes of an item, as an edit keeps it. */
 function saidChange(before: FormerFields, after: FormerFields): ThingChange[] {
-  const partsOf = ({ lineage, gradingPeriod: period, points, ...rest }: FormerFields): Parts => ({
+  const partsOf = ({ lineage: _, gradingPeriod: period, points, ...rest }: FormerFields): Parts => ({
     ...rest,
     period,
     points: points === null ? null : parsePoints(points),

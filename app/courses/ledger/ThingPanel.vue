@@ -41,7 +41,7 @@ function rename(): void {
 
 const points = computed(() => shared(things.value, ({ node }) => node.points))
 const pointsShown = computed(() =>
-  points.value === several ? '' : points.value === null ? '' : pointsText(points.value as number),
+  points.value === several ? '' : points.value === null ? '' : pointsText(points.value),
 )
 const pointsFault = ref('')
 function setPoints(event: Event): void {

@@ -146,7 +146,7 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
         if (name in parts) {
           const { [name]: _, ...others } = settings[lineage] ?? {}
           const value = parts[name]
-          settings[lineage] = value == null ? others : { ...others, [name]: value }
+          settings[lineage] = typeof value === 'string' ? { ...others, [name]: value } : others
         }
     known.value = { ...known.value, settings }
   }
@@ -255,8 +255,7 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
       const next = wanted ?? wroteOf(node)
       const fields = node.type === 'unit' ? (['opens'] as const) : dateFields
       const changed = fields.filter(field => next[field] !== node[field])
-      if (changed.length > 0)
-        things[lineage] = Object.fromEntries(changed.map(field => [field, next[field]])) as Parts
+      if (changed.length > 0) things[lineage] = Object.fromEntries(changed.map(field => [field, next[field]]))
     }
     change(things)
   }
@@ -300,7 +299,6 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
   }
   return { source, known, edits, problem, saving, overtaken, change, undo, redo, takeBack, flush }
 }
-export type ShellLedger = ReturnType<typeof useShellLedger>
 const emptySide = {
   nodes: [],
   categories: [],
