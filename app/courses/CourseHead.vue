@@ -48,7 +48,8 @@ const peopleText = computed(() => {
 </script>
 
 <template>
-  <header :class="{ compact }">
+  <!-- Over the ledger it stands outside the main part of the page, where a banner is there already. -->
+  <component :is="compact ? 'div' : 'header'" :class="{ compact }">
     <p class="caps">{{ overTitle }}</p>
     <h1>
       <bdi>{{ course.course.title }}</bdi>
@@ -69,7 +70,7 @@ const peopleText = computed(() => {
     </p>
     <CourseFacts v-if="!compact" :course="course" @changed="$emit('changed')" />
     <slot />
-  </header>
+  </component>
 </template>
 
 <style scoped>

@@ -62,6 +62,7 @@ test('three questions of a quiz and an attached file are found in another course
   await page.getByRole('link', { name: 'Read the record of the run' }).click()
   await expect(page.getByText('taken from ORN 130-01 · 3 questions of it')).toBeVisible()
   await page.getByRole('link', { name: 'the shell' }).click()
+  await page.getByRole('link', { name: 'Contents, to read' }).click()
   await page.getByRole('link', { name: 'Check: routes' }).click()
   await expect(page.getByText('A fall of migrants follows')).toBeVisible()
   await expect(page.getByText('At night they steer by')).toHaveCount(0)
