@@ -218,7 +218,10 @@ try {
   await page.getByRole('heading', { name: /Audit/ }).waitFor()
   await shot('record')
   await page.getByRole('link', { name: 'the shell' }).click()
-  await page.getByText('Students’ work here').waitFor()
+  // One goes on in it: a date is moved by a day.
+  await page.locator('[data-item="Lab sheet 1"]').click()
+  for (const key of ['ArrowRight', 'ArrowRight', ']']) await page.keyboard.press(key)
+  await page.getByRole('heading', { name: 'Changed since the run' }).waitFor()
   await shot('rolled-shell')
   await page.getByRole('link', { name: 'The two bulges' }).click()
   await page.locator('.content img').waitFor()

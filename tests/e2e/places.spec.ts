@@ -113,6 +113,7 @@ test('a shell with a template in it: places are filled, one is paired by hand, w
   await page.getByRole('link', { name: 'Read the record of the run' }).click()
   await expect(page.getByRole('row', { name: /Reading a draft/ })).toContainText('filled an empty place')
   await page.getByRole('link', { name: 'the shell' }).click()
+  await page.getByRole('link', { name: 'Contents, to read' }).click()
   await expect(page.locator('[data-item="Safety at the loom"]')).toContainText('fixed by the institution')
   await expect(page.getByText('an empty place')).toHaveCount(0)
 })
