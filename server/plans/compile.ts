@@ -169,7 +169,7 @@ export async function sectionPlans(
   beside: Sections,
 ): Promise<SectionPlan[]> {
   const ids = everySection(beside)
-  const found = await joinable(db, plan.targetId, ids, plan.sourceIds)
+  const found = await joinable(db, plan.targetId, ids, { sources: plan.sourceIds })
   return Promise.all(
     ids.map(async id => ({
       id,

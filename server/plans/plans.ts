@@ -79,7 +79,7 @@ async function sectionsToJoin(
     db,
     plan.targetId,
     own.map(one => one.id),
-    plan.sourceIds,
+    { sources: plan.sourceIds },
   )
   return own.flatMap(course => {
     const one = found.get(course.id)

@@ -19,7 +19,9 @@ export async function chooseSections(
     if (!plan) throw notFound('This plan')
     if (plan.state === 'run' || plan.mode === 'in-place') throw refuse('joins-no-sections')
     for (const section of sections) await checkShell(trx, person, section)
-    for (const [section, { faults }] of await joinable(trx, plan.targetId, sections, plan.sourceIds))
+    for (const [section, { faults }] of await joinable(trx, plan.targetId, sections, {
+      sources: plan.sourceIds,
+    }))
       if (faults.length > 0 || section === plan.targetId) throw refuse('cannot-join', { faults })
     await setPlanSections(trx, id, [...new Set(sections)])
     await repairPlan(trx, id, { personId: person.id })

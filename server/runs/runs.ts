@@ -372,7 +372,9 @@ async function joinSections(
   const facts: Record<string, queries.FactChanges> = {}
   const fresh = chosen.filter(id => !before.includes(id))
   const asked =
-    fresh.length > 0 ? await joinable(trx, plan.targetId, fresh, plan.sourceIds) : new Map<string, Joinable>()
+    fresh.length > 0
+      ? await joinable(trx, plan.targetId, fresh, { sources: plan.sourceIds })
+      : new Map<string, Joinable>()
   for (const { faults } of asked.values())
     if (faults.length > 0) throw refuse('cannot-join-any-more', { faults })
   const dated = compiled.placements.filter(entry => entry.dates !== null)

@@ -24,13 +24,13 @@ export interface Joinable {
 }
 /**
  * Sections that could share a shell's content, with what stands against each. `sources`: courses that the content comes from, or will; what
- * a section has from them is no content of its own.
+ * a section has from them is no content of its own. `keepsDates`: a section keeps the dates that it has of what the content has too.
  */
 export async function joinable(
   db: Knex,
   contentId: string,
   sectionIds: readonly string[],
-  sources: readonly string[],
+  { sources = [], keepsDates = false }: { sources?: readonly string[]; keepsDates?: boolean },
 ): Promise<Map<string, Joinable>> {
   const result = new Map<string, Joinable>()
   if (sectionIds.length === 0) return result
@@ -49,11 +49,13 @@ export async function joinable(
   const content = factsOf(contentId)
   const there = new Set(await sectionsOf(db, contentId))
   const from = new Set([...sources, ...(await sourcesOf(db, contentId))])
+  const shown = keepsDates ? await loadOutline(db, contentId) : []
+  const datesKept = new Set(shown.map(({ lineage }) => lineage))
   for (const id of sectionIds) {
     const section = factsOf(id)
     if (there.has(id)) result.set(id, { faults: [], joined: true, leaves: [] })
     else if (content && section) {
-      const { leaves, ...held } = await heldBy(db, id, from)
+      const { leaves, ...held } = await heldBy(db, id, from, datesKept)
       const overlap = await rosterOverlap(db, contentId, id)
       const faults = joinFaults(content, section, { ...held, overlap })
       result.set(id, { faults: faults.map(fault => fault.message), joined: false, leaves })
@@ -67,11 +69,16 @@ async function sourcesOf(db: Knex, courseId: string): Promise<string[]> {
   return bases.flatMap(({ how, of }) => (how === 'carried' && of !== undefined ? [of] : []))
 }
 /** What a section holds of its own, and what goes if it shows another's content. */
-async function heldBy(db: Knex, sectionId: string, from: ReadonlySet<string>) {
+async function heldBy(
+  db: Knex,
+  sectionId: string,
+  from: ReadonlySet<string>,
+  datesKept: ReadonlySet<string>,
+) {
   const nodes = await loadOutline(db, sectionId)
   const shown = (await sectionsOf(db, sectionId)).length
   if (nodes.length === 0) return { own: [], work: 0, shown, leaves: [] }
-  const own = ownThings(nodes, await loadBases(db, sectionId), from).map(({ title }) => title)
+  const own = ownThings(nodes, await loadBases(db, sectionId), from, datesKept).map(({ title }) => title)
   const lineages = nodes.map(({ lineage }) => lineage)
   const counts = await countStudentData(db, sectionId, lineages)
   const work = studentDataNames.reduce((sum, name) => sum + counts[name], 0)

@@ -26,7 +26,7 @@ export const readSections = (db: Knex, person: Person, courseId: string): Promis
     const access = await accessToCourses(trx, person, [contentId, ...shown, ...others])
     const mayRun = (id: string): boolean => access.get(id)?.run ?? false
     const asked = mayRun(contentId) ? others.filter(mayRun) : []
-    const found = await joinable(trx, contentId, asked, [])
+    const found = await joinable(trx, contentId, asked, { keepsDates: true })
     const lineOf = lineIn(await courseLines(trx, person, [contentId, ...shown, ...asked]))
     return {
       content: lineOf(contentId),
@@ -61,7 +61,7 @@ export async function linkSection(
     await checkBoth(trx, person, contentId, sectionId)
     if ((await sections.contentOf(trx, contentId)) !== contentId) throw refuse('into-joined-section')
     if (!(await siblingsOf(trx, person, contentId)).includes(sectionId)) throw notFound('This section')
-    const found = (await joinable(trx, contentId, [sectionId], [])).get(sectionId)
+    const found = (await joinable(trx, contentId, [sectionId], { keepsDates: true })).get(sectionId)
     if (!found) throw notFound('This section')
     if (found.joined) return
     if (found.faults.length > 0) throw refuse('cannot-join', { faults: found.faults })

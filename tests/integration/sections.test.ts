@@ -142,8 +142,21 @@ describe('linking two filled sections', () => {
     expect(await contentOf(demo.db, two)).toBe(two)
     expect((await dated(two)).slice(1)).toEqual(ofTwo.slice(1))
     expect(await dated(one)).toHaveLength((await dated(two)).length)
+    // Its dates are its own, and stay with it: they do not keep it from being linked again.
+    expect((await could(one, two))?.faults).toEqual(['it holds content of its own (“Both”)'])
+    await editCourse(demo.db, who(), one, {
+      does: 'rename',
+      titles: { [present(first).lineage]: present(first).title },
+    })
+    await editCourse(demo.db, who(), two, {
+      does: 'rename',
+      titles: { [present(first).lineage]: present(first).title },
+    })
+    await link(one, two)
+    expect(await dated(two)).toEqual(ofTwo)
+    await unlinkSection(demo.db, who(), { contentId: one, sectionId: two })
     await editCourse(demo.db, who(), two, { does: 'rename', titles: { [present(first).lineage]: 'Mine' } })
-    expect((await loadOutline(demo.db, one))[0]?.title).toBe('Both')
+    expect((await loadOutline(demo.db, one))[0]?.title).toBe(present(first).title)
     expect(await demo.db('section_dates').where({ course_id: two })).toEqual([])
   })
   it('is for whoever may run into both, once', async () => {
