@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { dateFields } from '~~/core/course/dates'
+import { dateFields, datesOf, type ItemDates } from '~~/core/course/dates'
+import { orderedDates } from '~~/core/dates/hand/ordered'
 import { fieldName } from '~/composables/words'
 import type { LedgerItem } from '~/stages/date/ledger'
 import { useLedgerSource } from '~/stages/date/source'
 
 /** The row that is looked at in a shell: what the run wrote of the dates that are others now, and what is noted of them. */
 const props = defineProps<{ item: LedgerItem }>()
-defineEmits<{ letGo: []; edit: [] }>()
+defineEmits<{ letGo: []; edit: []; order: [dates: ItemDates] }>()
 const base = useLedgerSource()
 const years = computed(() => base.terms && yearsOf(base.terms.target))
+const inDisorder = computed(() => props.item.findings.some(({ check }) => check === 'dates.order'))
 const changed = computed(() =>
   dateFields.flatMap(field => {
     const [was, is] = [props.item.node[field], props.item.planned[field]]
@@ -37,6 +39,15 @@ const changed = computed(() =>
     </p>
     <slot />
     <p v-for="line in changed" :key="line" class="small">{{ line }}</p>
+    <p v-if="inDisorder">
+      <button
+        class="act plain"
+        type="button"
+        @click="$emit('order', orderedDates(datesOf(item.node), datesOf(item.planned)))"
+      >
+        Put the dates in order
+      </button>
+    </p>
     <p v-for="{ sentence } in item.findings" :key="sentence" class="settle small">{{ sentence }}</p>
   </section>
 </template>

@@ -189,7 +189,13 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
               choose(chosenItems.filter(({ lineage }) => inSight.has(lineage)).map(({ lineage }) => lineage))
             "
           />
-          <LookedAt v-else-if="current" :item="current" @let-go="hand.letGo" @edit="edit">
+          <LookedAt
+            v-else-if="current"
+            :item="current"
+            @let-go="hand.letGo"
+            @edit="edit"
+            @order="dates => current && hand.put(new Map([[current.lineage, dates]]))"
+          >
             <FollowChoice v-model="hand.following.value" label="It moves" />
           </LookedAt>
           <ThingPanel
