@@ -3,6 +3,7 @@ import { rowOfItemFields } from '../../core/course/fields'
 import type { MadeThing } from '../../core/carry/added'
 import type { ThingChange } from '../../core/editing/parts'
 import type { ItemDates } from '../../core/course/dates'
+import type { ItemState } from '../../core/course/model'
 import { pointsText } from '../../core/grading/points'
 import { now, stampOf } from '../clock'
 import { json, jsonOf, newId, selectRows, written } from '../db/rows'
@@ -74,14 +75,20 @@ export async function insertThing(
   trx: Knex,
   courseId: string,
   { lineage, parent, position }: Omit<Stands, 'title'>,
-  given: { thing: MadeThing; body: string | null; category: string | null; dates: ItemDates },
+  given: {
+    thing: MadeThing
+    state: ItemState
+    body: string | null
+    category: string | null
+    dates: ItemDates
+  },
 ): Promise<void> {
-  const { thing, body, category, dates } = given
+  const { thing, state, body, category, dates } = given
   const place = { course_id: courseId, lineage, parent_lineage: parent, position, title: thing.title }
   if (thing.kind === null) {
     await trx('units').insert({
       ...place,
-      state: 'visible',
+      state,
       identifier: null,
       fixed: false,
       made_by: 'person',
@@ -92,7 +99,7 @@ export async function insertThing(
     ...place,
     ...dates,
     kind: thing.kind,
-    state: 'visible',
+    state,
     exam: thing.exam,
     points: thing.points === null ? null : pointsText(thing.points),
     category_lineage: category,

@@ -292,11 +292,14 @@ async function addThing(
   }
   const position = Math.max(-1, ...childrenOf(nodes, parent).map(node => node.position)) + 1
   const dates: ItemDates = { ...noDates, opens, due }
+  // Students see nothing new by accident: one says when. On a shelf nobody looks.
+  const { origin } = await loadCourse(trx, courseId)
+  const state = origin === 'template' ? 'visible' : 'hidden'
   await queries.insertThing(
     trx,
     courseId,
     { lineage, parent, position },
-    { thing, body: bytes && hashOf(bytes), category, dates },
+    { thing, state, body: bytes && hashOf(bytes), category, dates },
   )
   const what = thing.kind === null ? 'unit' : kindWords(thing.kind)[0]
   const words = `added the ${what} “${thing.title}”`

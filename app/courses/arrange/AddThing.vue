@@ -17,6 +17,8 @@ const props = defineProps<{
   meetings: readonly Meeting[]
   unit: OutlineNode | null
   busy: boolean
+  /** Whether students do not see it at first. */
+  comesHidden: boolean
 }>()
 const emit = defineEmits<{ add: [edit: NewCourseEdit] }>()
 const kind = ref<ItemKind | 'unit'>('unit')
@@ -67,4 +69,7 @@ function add(): void {
       @change="changed => (fields = { ...fields, ...changed })"
     />
   </NewThing>
+  <p v-if="comesHidden" class="small soft">
+    It comes hidden from students. Make it visible in the ledger, once it is ready.
+  </p>
 </template>

@@ -162,6 +162,7 @@ useKeys([
         </template>
       </template>
       <AddThing
+        :comes-hidden="course.course.origin !== 'template'"
         :categories="course.categories"
         :calendar="course.calendar"
         :meetings="course.course.meetings"
