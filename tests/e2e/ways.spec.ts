@@ -421,6 +421,7 @@ test('a course shared with a department is there for those who work in it; two s
   await expect(row(colleague, 'BKG 115-01')).toContainText('Shares its content with another section')
   await row(colleague, 'BKG 115-01').getByRole('link', { name: 'Open the section' }).click()
   await expect(colleague.getByText('and has its own dates')).toBeVisible()
+  await colleague.getByRole('link', { name: 'Contents, to read' }).click()
   await expect(colleague.getByRole('link', { name: 'Check-in quiz 1' })).toBeVisible()
   await colleague.context().close()
 })

@@ -121,7 +121,7 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
 
 <template>
   <div class="shell">
-    <div class="head"><slot name="head" /></div>
+    <section class="head" aria-label="The course"><slot name="head" /></section>
     <div class="frame">
       <main class="middle">
         <CrossingPicture
