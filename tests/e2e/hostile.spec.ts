@@ -149,6 +149,8 @@ test('in the application nothing of the corpus runs and no request leaves', asyn
   await page.getByRole('button', { name: 'Keep as a course' }).click()
   await page.getByRole('link', { name: 'Open the course' }).click()
   await expect(page.getByRole('heading', { name: 'Hostile <script>alert(1)</script>' })).toBeVisible()
+  await page.getByRole('link', { name: 'Contents, to read' }).click()
+  await page.locator('[data-item] a').first().waitFor()
   const links = await page
     .locator('[data-item] a')
     .evaluateAll(all => all.map(link => (link as HTMLAnchorElement).href))

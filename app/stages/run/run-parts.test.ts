@@ -14,7 +14,7 @@ const section = (id: string, number: string) => ({
 })
 const planWith = (more: Partial<PlanReply> = {}): PlanReply => {
   const plan = somePlan({})
-  const term = { name: 'Autumn 2026' }
+  const term = { name: 'Spring 2027', classesFrom: '2027-01-06', classesTo: '2027-04-09' }
   const source = { ...plan.source, course: { ...plan.source.course, term } }
   const target = { ...plan.target, course: { ...plan.target.course, title: 'Tides', term } }
   return { ...plan, source, target, sections: [], set: [], fits: [], siblings: [], ...more } as PlanReply
