@@ -53,6 +53,7 @@ test('an old package: what is wrong with it, where; kept as a course with the pa
   expect(kept.suggestedFilename()).toBe('hyd-110.imscc')
   expect(readFileSync(await kept.path()).equals(oddPackage())).toBe(true)
   // What the old encoding says is shown as it was meant.
+  await page.getByRole('link', { name: 'Contents, to read' }).click()
   await page.getByRole('link', { name: 'Chart of the harbour' }).click()
   await expect(page.getByRole('article')).toContainText('Profondeur à marée basse')
 })
