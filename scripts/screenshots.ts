@@ -223,6 +223,7 @@ try {
   for (const key of ['ArrowRight', 'ArrowRight', ']']) await page.keyboard.press(key)
   await page.getByRole('heading', { name: 'Changed since the run' }).waitFor()
   await shot('rolled-shell')
+  await page.getByRole('link', { name: 'Contents, to read' }).click()
   await page.getByRole('link', { name: 'The two bulges' }).click()
   await page.locator('.content img').waitFor()
 

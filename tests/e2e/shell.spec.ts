@@ -45,6 +45,7 @@ test('one date is changed by keyboard, counts at once, is undone and made again'
   await page.keyboard.press(']')
   await expect(row(page, 'Lab sheet 1')).toContainText('look: no meeting that day')
   await expect(changed(page)).toContainText('set the due date of “Lab sheet 1” to')
+  await expect(page.getByText('1 of them changed since the run')).toBeVisible()
   const later = (await node(page, shell, 'Lab sheet 1')).due!
   expect(Date.parse(later) - Date.parse(due!)).toBe(86_400_000)
   await page.keyboard.press('Control+z')

@@ -4,7 +4,7 @@ import { compileTerm } from '~~/core/calendar/term'
 import { dateFields, datesOf, type ItemDates } from '~~/core/course/dates'
 import type { OutlineNode } from '~~/core/course/outline'
 import { settingNames } from '~~/core/course/settings'
-import { openingAlone, planDates, summarise } from '~~/core/dates/plan'
+import { openingAlone, planDates, summarise, type PlannedItem } from '~~/core/dates/plan'
 import { ruleBy, type Rule } from '~~/core/dates/rule'
 import type { Parts } from '~~/core/editing/parts'
 import { recommendedPlan } from '~~/core/plan/document'
@@ -96,21 +96,33 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
   const ledger = computed(() => {
     const [here, zone] = [term.value, known.value?.zone]
     if (!here || !zone || !course.value) return null
-    const { items } = planDates({
-      source: here,
-      target: here,
-      sourceMeetings: meetings.value,
-      targetMeetings: meetings.value,
-      zone,
-      rules: { rule: asWas, kindRules: {}, unitRules: {}, itemRules: itemRules.value },
-      items: before.value.map(({ lineage, type, kind, unit, opens, due, closes }) => ({
-        id: lineage,
-        kind: kind ?? '',
-        unit: type === 'unit' ? lineage : unit,
-        opens,
-        due,
-        closes,
-      })),
+    const dated = before.value.map(({ lineage, type, kind, unit, opens, due, closes }) => ({
+      id: lineage,
+      kind: kind ?? '',
+      unit: type === 'unit' ? lineage : unit,
+      opens,
+      due,
+      closes,
+    }))
+    const placed = (rules: LedgerSource['itemRules'], of: typeof dated): readonly PlannedItem[] =>
+      planDates({
+        source: here,
+        target: here,
+        sourceMeetings: meetings.value,
+        targetMeetings: meetings.value,
+        zone,
+        rules: { rule: asWas, kindRules: {}, unitRules: {}, itemRules: rules },
+        items: of,
+      }).items
+    const asWritten = new Map(placed({}, dated).map(item => [item.id, item]))
+    // Only what is another date now was changed: setting an item by hand would count all three.
+    const items = placed(itemRules.value, dated).map(item => {
+      const was = asWritten.get(item.id)
+      if (!was || !Object.hasOwn(itemRules.value, item.id)) return item
+      const crossed = Object.fromEntries(
+        dateFields.map(field => [field, (was[field] === item[field] ? was : item).crossed[field]]),
+      ) as PlannedItem['crossed']
+      return { ...item, crossed }
     })
     const units = new Set(nodes.value.flatMap(({ type, lineage }) => (type === 'unit' ? [lineage] : [])))
     const planned = items.map(item => (units.has(item.id) ? openingAlone(item) : item))
