@@ -4,7 +4,7 @@ import { defineConfig } from 'vitest/config'
 // Instrumented code is slower, several times where it runs together without end.
 const ofCore = { include: ['core/**/*.test.ts'], testTimeout: 60_000 }
 const ofServer = {
-  include: ['tests/integration/{run,undo,run-jobs,places}.test.ts'],
+  include: ['tests/integration/{run,run-details,undo,run-jobs,places,sections}.test.ts'],
   globalSetup: ['tests/integration/server.ts'],
   testTimeout: 120_000,
   hookTimeout: 60_000,
