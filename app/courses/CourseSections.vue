@@ -73,7 +73,7 @@ const linkText = ({ course, leaves }: Could): string =>
             One content for both: an edit reaches both. Each keeps its own roster and its own dates. Teaching
             staff could see students of the other sections.
           </p>
-          <LeavingList :name="codeText(one.course)" :leaves="one.leaves" />
+          <LeavingList :name="codeText(one.course)" :leaves="one.leaves" keeps-dates />
           <span class="ways">
             <button class="act plain" type="button" :disabled="act.busy.value" @click="link(one)">
               {{ linkText(one) }}

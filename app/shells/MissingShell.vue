@@ -109,8 +109,8 @@ const states = { open: 'open', arrived: 'the shell has come', answered: 'answere
         <h3>
           {{
             found.resembling.length
-              ? `No course has the code ${code.trim()}. Did you mean …`
-              : `No course has the code ${code.trim()}, or one like it.`
+              ? `The registrar has no course ${code.trim()}. Did you mean …`
+              : `The registrar has no course ${code.trim()}, nor one with a code like it.`
           }}
         </h3>
         <p v-if="found.resembling.length" class="meant">

@@ -6,6 +6,8 @@ const props = defineProps<{
   name: string
   leaves: SectionsReply['could'][number]['leaves']
   open?: boolean
+  /** The section keeps the dates that it has of what both hold. */
+  keepsDates?: boolean
 }>()
 const countText = computed(() => {
   const units = props.leaves.filter(({ type }) => type === 'unit').length
@@ -18,7 +20,7 @@ const countText = computed(() => {
   <details v-if="leaves.length" class="small" :open="open">
     <summary>
       {{ countText }} {{ leaves.length === 1 ? 'goes' : 'go' }} from {{ name }}, untouched since
-      {{ leaves.length === 1 ? 'it' : 'they' }} came
+      {{ leaves.length === 1 ? 'it' : 'they' }} came{{ keepsDates ? ', but for dates, which stay' : '' }}
     </summary>
     <ul>
       <li v-for="thing in leaves" :key="thing.lineage">

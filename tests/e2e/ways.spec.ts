@@ -59,7 +59,7 @@ test('the registrar’s list brings a shell and a class that moved its days; goi
   await page.getByLabel('Course code').fill('WVG 202')
   await page.getByRole('button', { name: 'Find out why' }).click()
   // No course has that code: one is asked first, and may mean it.
-  await expect(page.getByRole('status')).toContainText('No course has the code WVG 202. Did you mean …')
+  await expect(page.getByRole('status')).toContainText('The registrar has no course WVG 202. Did you mean …')
   await page.getByRole('button', { name: 'WVG 201', exact: true }).click()
   await expect(page.getByRole('status')).toContainText('It exists, but you are not listed on it.')
   await page.getByLabel('Course code').fill('WVG 202')

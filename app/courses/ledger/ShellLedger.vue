@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { dateFields, type DateField, type ItemDates } from '~~/core/course/dates'
 import type { CourseReply } from '~~/shared/api/courses'
 import FootBar from '~/stages/FootBar.vue'
 import ChosenPanel from '~/stages/date/ChosenPanel.vue'
@@ -7,11 +6,8 @@ import CrossingPicture from '~/stages/date/CrossingPicture.vue'
 import FollowChoice from '~/stages/date/FollowChoice.vue'
 import LedgerTable from '~/stages/date/LedgerTable.vue'
 import LedgerTools from '~/stages/date/LedgerTools.vue'
-import { useHand } from '~/stages/date/hand'
-import type { LedgerItem } from '~/stages/date/ledger'
-import { useSelection } from '~/stages/date/selection'
 import { ledgerSource } from '~/stages/date/source'
-import { useLedger, useLedgerView, wantsLooking } from '~/stages/date/view'
+import { useLedgerWork } from '~/stages/date/work'
 import EditsList from './EditsList.vue'
 import LookedAt from './LookedAt.vue'
 import RemovedThings from './RemovedThings.vue'
@@ -27,28 +23,43 @@ provide(ledgerSource, source)
 
 const isSection = computed(() => course.value.course.sharesWith !== null)
 const withUndated = ref(true)
-const { find, kind, unit, onlySettle, order, view, isNarrowed, showAll } = useLedgerView()
-const { items, inView, rows, units } = useLedger(withUndated, view, order, source)
-const table = ref<InstanceType<typeof LedgerTable>>()
-const tools = ref<InstanceType<typeof LedgerTools>>()
-const editing = ref<string | null>(null)
-const shownItems = computed(() => rows.value.filter((row): row is LedgerItem => row.type === 'item'))
-const { selected, chosen, select, move, nextWhere, choose, toggle, chooseTo, extend } = useSelection(
+const table = useTemplateRef('table')
+const tools = useTemplateRef('tools')
+const {
+  find,
+  kind,
+  unit,
+  onlySettle,
+  order,
+  isNarrowed,
+  showAll,
+  items,
+  inView,
+  rows,
+  units,
+  selected,
+  chosen,
+  select,
+  choose,
+  toggle,
+  chooseTo,
   shownItems,
-  lineage => {
-    if (editing.value !== lineage) editing.value = null
-    void nextTick(() => table.value?.show(lineage))
-  },
-)
-const current = computed(() => items.value.find(item => item.lineage === selected.value) ?? null)
-const chosenItems = computed(() => items.value.filter(item => chosen.value.has(item.lineage)))
-const inSight = computed(() => new Set(shownItems.value.map(item => item.lineage)))
-const outOfSight = computed(
-  () => chosenItems.value.filter(({ lineage }) => !inSight.value.has(lineage)).length,
-)
-const meant = computed(() =>
-  chosenItems.value.length > 0 || !current.value ? chosenItems.value : [current.value],
-)
+  current,
+  chosenItems,
+  outOfSight,
+  chooseAllOf,
+  dropOutOfSight,
+  hand,
+  meant,
+  editing,
+  field,
+  commit,
+  edit,
+  editRow,
+  narrowed,
+  toLookAt,
+  keys,
+} = useLedgerWork({ table, tools }, { withUndated, isOpen: ref(true), base: source })
 /** What is said of beside dates: the items as they are now, not as a run left them. */
 const standing = computed(() => {
   const now = new Map(course.value.nodes.map(node => [node.lineage, node]))
@@ -57,62 +68,18 @@ const standing = computed(() => {
     return node ? [{ ...item, node }] : []
   })
 })
-const hand = useHand(items, meant, source)
-
-const field = ref<DateField | null>(null)
-watch(selected, () => {
-  field.value = null
-})
-function turn(by: 1 | -1): void {
-  const all = [null, ...dateFields]
-  field.value = all[(all.indexOf(field.value) + by + all.length) % all.length] ?? null
-}
-const nudge = (days: number): void => hand.move(days, chosen.value.size > 0 ? null : field.value)
-function commit(lineage: string, dates: ItemDates): void {
-  hand.holdAt(lineage, dates)
-  editing.value = null
-}
-function edit(): void {
-  if (current.value) editing.value = current.value.lineage
-}
-function editRow(lineage: string): void {
-  select(lineage)
-  edit()
-}
-function toggleCurrent(): void {
-  if (current.value) toggle(current.value.lineage)
-}
-const chooseAll = (): void => choose(shownItems.value.map(item => item.lineage))
 useKeys([
-  ...keysFor(['j', 'ArrowDown'], 'next row', () => move(1)),
-  ...keysFor(['k', 'ArrowUp'], 'row before', () => move(-1)),
-  ...keysFor(['ArrowRight'], 'one date of the row alone', () => turn(1)),
-  ...keysFor(['ArrowLeft'], 'the date before it', () => turn(-1)),
-  { key: 'x', does: 'choose this row, or not', run: toggleCurrent },
-  { key: ' ', does: 'choose this row, or not', hidden: true, run: toggleCurrent },
-  ...keysFor(['J', 'shift+ArrowDown'], 'choose the next row as well', () => extend(1)),
-  ...keysFor(['K', 'shift+ArrowUp'], 'choose the row before as well', () => extend(-1)),
-  { key: 'ctrl+a', does: 'choose all that is shown', run: chooseAll },
-  { key: 'Escape', does: 'choose none', run: () => chosen.value.size > 0 && choose([]) },
-  { key: 'f', does: 'find items by words', run: () => tools.value?.focus() },
-  { key: 'n', does: 'next to look at', run: () => nextWhere(wantsLooking) },
-  { key: 'e', does: 'edit its dates', run: edit },
-  { key: 'Enter', does: 'edit its dates', hidden: true, run: edit },
+  ...keys,
   { key: 'u', does: 'put its dates back as the run wrote them', run: hand.letGo },
-  { key: '[', does: 'a day earlier', run: () => nudge(-1) },
-  { key: ']', does: 'a day later', run: () => nudge(1) },
-  { key: '{', does: 'a week earlier', run: () => nudge(-7) },
-  { key: '}', does: 'a week later', run: () => nudge(7) },
   { key: 'ctrl+z', does: 'undo', run: () => void shell.undo() },
   { key: 'ctrl+shift+z', does: 'redo', run: () => void shell.redo() },
 ])
-const toLookAt = computed(() => items.value.filter(wantsLooking).length)
 const totals = computed(() => {
   const { summary } = source.ledger ?? {}
   if (!summary) return []
   return [
     { count: summary.dates, words: summary.dates === 1 ? 'date' : 'dates' },
-    { count: summary.held, words: 'of them changed since the run' },
+    ...(shell.isSinceRun.value ? [{ count: summary.held, words: 'of them changed since the run' }] : []),
     ...(toLookAt.value > 0 ? [{ count: toLookAt.value, words: 'to look at', settle: true }] : []),
   ]
 })
@@ -129,8 +96,7 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
           :selected="selected"
           :chosen="chosen"
           may-edit
-          :crowded="[]"
-          :may-ease="false"
+          :crowded="null"
           @select="select"
           @choose="(found, adds) => choose(adds ? [...chosen, ...found] : found)"
           @move="hand.moveItems"
@@ -147,8 +113,7 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
           :chosen="chosen.size"
           :settle="toLookAt"
           :is-narrowed="isNarrowed"
-          only="only to look at"
-          @choose-shown="chooseAll"
+          @choose-shown="chooseAllOf(() => true)"
           @choose-none="choose([])"
           @show-all="showAll"
         />
@@ -160,7 +125,7 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
           :editing="editing"
           :field="field"
           :order="order"
-          :narrowed="isNarrowed ? 'some' : 'no'"
+          :narrowed="narrowed"
           @select="select"
           @choose="toggle"
           @choose-to="chooseTo"
@@ -174,7 +139,10 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
       </main>
       <aside class="side">
         <ProblemNote v-if="problem" :problem="problem">
-          <button class="act plain" type="button" @click="problem = null">Close this note</button>
+          <button v-if="known" class="act plain" type="button" @click="problem = null">
+            Close this note
+          </button>
+          <button v-else class="act plain" type="button" @click="shell.fetchKnown">Try again</button>
         </ProblemNote>
         <p v-if="hand.refused.value" class="note fault" role="alert">{{ hand.refused.value }}</p>
         <template v-if="meant.length">
@@ -185,9 +153,7 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
             :current="current"
             :hand="hand"
             @none="choose([])"
-            @drop-out-of-sight="
-              choose(chosenItems.filter(({ lineage }) => inSight.has(lineage)).map(({ lineage }) => lineage))
-            "
+            @drop-out-of-sight="dropOutOfSight"
           />
           <LookedAt
             v-else-if="current"
@@ -205,13 +171,16 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
             :known="known"
             @change="shell.change"
           />
-          <p v-else class="small soft">
+          <p v-if="isSection" class="small soft">
             All but its dates is changed in the course whose content this section shows.
           </p>
         </template>
         <p v-else class="small soft">
-          Choose a row to change it. <kbd>j</kbd> and <kbd>k</kbd> go from row to row, <kbd>[</kbd> and
-          <kbd>]</kbd> move it by a day, <kbd>e</kbd> edits its dates.
+          Choose a row to change it.
+          <template v-if="letterKeys">
+            <kbd>j</kbd> and <kbd>k</kbd> go from row to row, <kbd>[</kbd> and <kbd>]</kbd> move it by a day,
+            <kbd>e</kbd> edits its dates.
+          </template>
         </p>
         <EditsList
           :edits="edits"
@@ -221,6 +190,7 @@ const savedText = computed(() => (saving.value ? 'Saving …' : 'What you change
           @take-back="shell.takeBack"
         />
         <RemovedThings
+          v-if="!isSection"
           :removed="known?.removed ?? []"
           @bring-back="lineage => shell.change({ [lineage]: { state: 'visible' } })"
         />

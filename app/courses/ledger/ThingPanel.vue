@@ -270,17 +270,8 @@ dd {
   margin: 0;
 }
 .text-box {
-  font: inherit;
-  width: 100%;
   height: 24px;
-  border: 1px solid var(--ink-soft);
-  border-radius: 2px;
-  background: var(--paper-raised);
-  color: var(--ink);
   padding: 0 6px;
-}
-.text-box[aria-invalid='true'] {
-  border-color: var(--buoy);
 }
 .fault,
 .danger {

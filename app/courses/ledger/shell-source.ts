@@ -58,6 +58,7 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
 
   async function fetchKnown(): Promise<void> {
     if (!id.value) return
+    problem.value = null
     try {
       const [ledger, { edits: found }] = await Promise.all([
         api.get<CourseLedger>(`${path.value}/ledger`),
@@ -77,10 +78,14 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
 
   const nodes = computed(() => course.value?.nodes ?? [])
   const term = computed(() => (course.value ? compileTerm(course.value.calendar) : null))
+  /** Whether it is known how a run left it: without one, and of a section, there is nothing to compare with. */
+  const isSinceRun = computed(() => Object.keys(known.value?.asRun ?? {}).length > 0)
   /** Twice the same term: as a run left it, and as it is now. */
-  const named = computed(
-    () => term.value && { source: { ...term.value, name: 'As run' }, target: { ...term.value, name: 'Now' } },
-  )
+  const named = computed(() => {
+    const { value: here } = term
+    if (!here || !isSinceRun.value) return here && { source: here, target: here }
+    return { source: { ...here, name: 'As run' }, target: { ...here, name: 'Now' } }
+  })
   const meetings = computed(() => course.value?.course.meetings ?? [])
   const asRun = computed(() => known.value?.asRun ?? {})
   const wroteOf = (node: OutlineNode): Readonly<ItemDates> => asRun.value[node.lineage] ?? datesOf(node)
@@ -166,6 +171,7 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
   function change(things: Things): void {
     if (Object.keys(things).length === 0) return
     problem.value = null
+    overtaken.value = 0
     show(things)
     // Of the same rows as before it goes with that; of others what waits is sent first, as an edit of its own.
     if (Object.keys(pending).join() !== Object.keys(things).join()) void flush()
@@ -194,8 +200,8 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
       )
       await (isStructure ? refetch() : look())
     } catch (error) {
-      problem.value = asProblem(error)
       await refetch()
+      problem.value = asProblem(error)
     }
     saving.value = Object.keys(pending).length > 0
   }
@@ -305,11 +311,31 @@ export function useShellLedger(course: Ref<CourseReply | null>, refreshCourse: (
       const told = [found ? `look: ${found.short}` : held && 'changed here', state !== 'visible' && state]
       return told.filter(Boolean).join(', ')
     },
-    words: { was: 'As run', hold: null, letGo: 'As the run wrote it' },
+    get words() {
+      return {
+        was: isSinceRun.value ? 'As run' : 'Week',
+        hold: null,
+        letGo: 'As the run wrote it',
+        look: 'to look at',
+      }
+    },
     holdAll,
     fileUnder: (lineages, period) => change(Object.fromEntries(lineages.map(key => [key, { period }]))),
   }
-  return { source, known, edits, problem, saving, overtaken, change, undo, redo, takeBack, flush }
+  return {
+    source,
+    known,
+    edits,
+    problem,
+    saving,
+    overtaken,
+    isSinceRun,
+    fetchKnown,
+    change,
+    undo,
+    redo,
+    takeBack,
+  }
 }
 const emptySide = {
   nodes: [],

@@ -29,10 +29,8 @@ const props = defineProps<{
   selected: string | null
   chosen: ReadonlySet<string>
   mayEdit: boolean
-  /** Whether crowded days can be eased here. */
-  mayEase: boolean
-  /** Days that hold more than the limit. */
-  crowded: readonly Load[]
+  /** Days that hold more than the limit, to be eased; null where nobody looks for them. */
+  crowded: readonly Load[] | null
 }>()
 const emit = defineEmits<{
   select: [lineage: string]
@@ -129,7 +127,7 @@ const ghost = computed(() => {
 })
 const piles = computed(() =>
   axes.value
-    ? props.crowded.flatMap(({ first, ids }) => {
+    ? (props.crowded ?? []).flatMap(({ first, ids }) => {
         const x = axes.value?.target.x(first + 0.5) ?? 0
         return x > left && x < width.value ? [{ x, count: ids.length }] : []
       })
@@ -172,7 +170,7 @@ const told = computed(() => crossingText(crossing.value.size, props.crowded))
       <h2>Crossing</h2>
       <p v-if="isOpen" id="crossing-told" class="soft small" aria-live="polite">{{ told }}</p>
       <span v-if="isOpen" class="acts small">
-        <button v-if="mayEase" class="link" type="button" title="(c)" @click="emit('ease')">
+        <button v-if="crowded" class="link" type="button" title="(c)" @click="emit('ease')">
           Ease crowded days
         </button>
         <button class="link" type="button" title="Look closer (+)" @click="zoom(0.6)">Closer</button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { itemKinds } from '~~/core/course/model'
 import { isDated, isUnit, type LedgerItem } from './ledger'
+import { useLedgerSource } from './source'
 
 /** What the ledger and the crossing show: items by words, by kind, by unit, or only what is to settle. */
 const props = defineProps<{
@@ -10,14 +11,13 @@ const props = defineProps<{
   chosen: number
   settle: number
   isNarrowed: boolean
-  /** What the rows are that want looking at. */
-  only?: string
 }>()
 defineEmits<{ chooseShown: []; chooseNone: []; showAll: [] }>()
 const find = defineModel<string>('find', { required: true })
 const kind = defineModel<string>('kind', { required: true })
 const unit = defineModel<string>('unit', { required: true })
 const onlySettle = defineModel<boolean>('onlySettle', { required: true })
+const base = useLedgerSource()
 const input = ref<HTMLInputElement>()
 const kinds = computed(() => itemKinds.filter(each => props.items.some(item => item.node.kind === each)))
 /** Units are a kind of row of their own, where they open on dates. */
@@ -49,9 +49,9 @@ defineExpose({ focus: () => input.value?.focus() })
       <ElOption value="" label="every unit" />
       <ElOption v-for="[lineage, title] in unitsThere" :key="lineage" :value="lineage" :label="title" />
     </ElSelect>
-    <ElCheckbox v-model="onlySettle" :disabled="settle === 0 && !onlySettle">{{
-      only ?? 'only to settle'
-    }}</ElCheckbox>
+    <ElCheckbox v-model="onlySettle" :disabled="settle === 0 && !onlySettle"
+      >only {{ base.words.look }}</ElCheckbox
+    >
     <span class="spring" />
     <button v-if="isNarrowed" class="link" type="button" @click="$emit('showAll')">Show all</button>
     <button v-if="chosen > 0" class="link" type="button" @click="$emit('chooseNone')">

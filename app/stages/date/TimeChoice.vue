@@ -70,6 +70,7 @@ function take(): void {
         :id="id"
         ref="input"
         v-model="typed"
+        class="text-box"
         type="text"
         autocomplete="off"
         maxlength="20"
@@ -90,18 +91,9 @@ function take(): void {
 .typed {
   width: 100%;
 }
-input {
-  font: inherit;
-  width: 100%;
+.text-box {
   height: 24px;
-  border: 1px solid var(--ink-soft);
-  border-radius: 2px;
-  background: var(--paper-raised);
-  color: var(--ink);
   padding: 0 6px;
-}
-input[aria-invalid='true'] {
-  border-color: var(--buoy);
 }
 .refused {
   display: block;

@@ -186,20 +186,20 @@ export function densityOf(
   }
 }
 
-/** What one sees at a glance, said: threads that go back, and days that hold too much. */
+/** What one sees at a glance, said: threads that go back, and days that hold too much (null: nobody looked). */
 export function crossingText(
   crossing: number,
-  crowded: readonly { first: Day; ids: readonly unknown[] }[],
+  crowded: readonly { first: Day; ids: readonly unknown[] }[] | null,
 ): string {
-  const [most] = [...crowded].sort((a, b) => b.ids.length - a.ids.length)
+  const [most] = [...(crowded ?? [])].sort((a, b) => b.ids.length - a.ids.length)
   const days = most
-    ? `${counted(crowded.length, 'day holds', 'days hold')} too much, ${dayText(isoOf(most.first))} most: ${most.ids.length} due`
+    ? `${counted(crowded?.length ?? 0, 'day holds', 'days hold')} too much, ${dayText(isoOf(most.first))} most: ${most.ids.length} due`
     : 'no day holds too much'
   const back =
     crossing === 0
       ? 'No item changes its order'
       : `${counted(crossing, 'item comes', 'items come')} in another order`
-  return `${back}; ${days}.`
+  return crowded ? `${back}; ${days}.` : `${back}.`
 }
 
 const toldAtMost = 6

@@ -32,7 +32,13 @@ export interface LedgerSource {
   /** How a row came to be, in a few words. */
   readonly how: (item: LedgerItem) => string
   /** How it is called: the column that tells where dates stood before; holding dates, where that is anything to decide; letting them go. */
-  readonly words: { readonly was: string; readonly hold: string | null; readonly letGo: string }
+  readonly words: {
+    readonly was: string
+    readonly hold: string | null
+    readonly letGo: string
+    /** What rows are that want looking at. */
+    readonly look: string
+  }
   /** Holds dates by hand; null: lets them go. */
   holdAll: (dates: ReadonlyMap<string, ItemDates | null>) => void
   fileUnder: (lineages: readonly string[], period: string | null) => void
@@ -77,7 +83,7 @@ function planSource(): LedgerSource {
       return store.laidOver
     },
     how: howText,
-    words: { was: 'Was due', hold: 'Hold here', letGo: 'Let go' },
+    words: { was: 'Was due', hold: 'Hold here', letGo: 'Let go', look: 'to settle' },
     holdAll: dates => store.holdAll(dates),
     fileUnder: (lineages, period) => store.fileUnder(lineages, period),
   }

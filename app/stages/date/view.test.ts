@@ -128,6 +128,7 @@ describe('the crossing', () => {
       '1 item comes in another order; 1 day holds too much, Mon 14 Jun most: 4 due.',
     )
     expect(crossingText(0, [])).toBe('No item changes its order; no day holds too much.')
+    expect(crossingText(0, null)).toBe('No item changes its order.')
   })
   it('of thousands shows how many a day holds', () => {
     const days = Array.from({ length: 90 }, (_, day) => new Date(Date.UTC(2026, 8, 2 + day)))
